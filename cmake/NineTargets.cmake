@@ -1,0 +1,28 @@
+# How every target of this project is built: warnings are errors for our own code,
+# ccache and mold are used where they are installed.
+find_program(NINE_CCACHE ccache)
+if(NINE_CCACHE)
+  set(CMAKE_CXX_COMPILER_LAUNCHER ${NINE_CCACHE})
+endif()
+find_program(NINE_MOLD mold)
+if(NINE_MOLD)
+  add_link_options(-fuse-ld=mold)
+endif()
+
+add_library(nine_flags INTERFACE)
+target_compile_options(nine_flags INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Werror)
+if(NINE_SANITIZE)
+  # Global, so that libraries compiled from headers are instrumented too.
+  add_compile_options(-fsanitize=address,undefined -fno-sanitize-recover=all -fno-omit-frame-pointer)
+  add_link_options(-fsanitize=address,undefined)
+endif()
+
+# nine_room(NAME SOURCES ... ROOMS ... LIBRARIES ... PRIVATE ...)
+# One static library per room of src/core. ROOMS are the rooms below it.
+function(nine_room name)
+  cmake_parse_arguments(ARG "" "" "SOURCES;ROOMS;LIBRARIES;PRIVATE" ${ARGN})
+  add_library(nine_${name} STATIC ${ARG_SOURCES})
+  target_include_directories(nine_${name} PUBLIC ${PROJECT_SOURCE_DIR}/src/core)
+  list(TRANSFORM ARG_ROOMS PREPEND nine_)
+  target_link_libraries(nine_${name} PUBLIC ${ARG_ROOMS} ${ARG_LIBRARIES} PRIVATE nine_flags ${ARG_PRIVATE})
+endfunction()

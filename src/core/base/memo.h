@@ -1,0 +1,61 @@
+// Remembers the last results of a pure function whose arguments are shared immutable values.
+//
+// A key is the list of shared pointers the result was computed from, plus a text for plain arguments.
+// The memo HOLDS the pointers: an address alone could be freed and reused by another value, and the stale
+// result would then be found for it. Least recently used entries beyond `capacity` are dropped.
+// Safe from several threads; two threads that miss at once both compute, which is only wasted work.
+//
+//     Memo<Skin> skins(4);
+//     auto skin = skins.get({blank}, "", [&] { return std::make_shared<const Skin>(...); });
+#pragma once
+
+#include <algorithm>
+#include <list>
+#include <memory>
+#include <mutex>
+#include <string>
+#include <vector>
+
+namespace nine {
+
+template <typename Value>
+class Memo {
+  public:
+    using Held = std::shared_ptr<const void>;
+
+    explicit Memo(std::size_t capacity) : capacity_(capacity) {}
+
+    /// The remembered value, or what `compute()` (returning shared_ptr<const Value>) gives. A null result
+    /// is passed on and not remembered, so a failed or cancelled computation is tried again.
+    template <typename Compute>
+    std::shared_ptr<const Value> get(std::vector<Held> keys, std::string plain, Compute compute) {
+        {
+            const std::lock_guard lock(mutex_);
+            const auto found = std::find_if(entries_.begin(), entries_.end(), [&](const Entry& entry) {
+                return entry.keys == keys && entry.plain == plain;
+            });
+            if (found != entries_.end()) {
+                entries_.splice(entries_.begin(), entries_, found);
+                return found->value;
+            }
+        }
+        std::shared_ptr<const Value> value = compute();
+        if (!value) return value;
+        const std::lock_guard lock(mutex_);
+        entries_.push_front({std::move(keys), std::move(plain), value});
+        if (entries_.size() > capacity_) entries_.pop_back();
+        return value;
+    }
+
+  private:
+    struct Entry {
+        std::vector<Held> keys;
+        std::string plain;
+        std::shared_ptr<const Value> value;
+    };
+    std::size_t capacity_;
+    std::mutex mutex_;
+    std::list<Entry> entries_;
+};
+
+}  // namespace nine

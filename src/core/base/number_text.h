@@ -1,0 +1,21 @@
+// Numbers as text, the same in every locale (from_chars and to_chars only).
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+
+namespace nine {
+
+/// The number that fills the whole of `text` (blanks around it allowed, a leading '+' too); nothing if
+/// there is any other character. "nan" and "inf" are not numbers here. With `decimalComma` the decimal
+/// sign is ',' instead of '.'.
+std::optional<double> parseNumber(std::string_view text, bool decimalComma = false);
+
+/// Shortest text that reads back to the same double.
+std::string numberText(double value);
+
+/// Fixed number of decimals, rounded to nearest; never "-0".
+std::string fixedText(double value, int decimals);
+
+}  // namespace nine

@@ -1,0 +1,86 @@
+// The one interpolation between stations.
+//
+// top^2, bottom^2 and half_width^2 are piecewise cubic in x: cubic Hermite with three-point parabolic slopes
+// (one-sided at the ends). So spheroids, cylinders, cones and round or pointed ends come out exactly.
+//  - A segment either of whose ends is the middle of a collinear triple of readings is straight; two straight
+//    runs meet in a crease. With two stations only, the body is straight.
+//  - A segment that leaves [1/4 of the smaller, 3/2 of the larger] of its end squares gets Fritsch-Carlson
+//    slopes at both ends; if it still reaches 0 it is refused, with the station.
+// Section exponents are linear in x. Sources: de Boor, A Practical Guide to Splines, IV (Hermite, Bessel
+// slopes); Fritsch and Carlson 1980, Monotone Piecewise Cubic Interpolation.
+#pragma once
+
+#include <vector>
+
+#include "base/result.h"
+#include "blank/station_table.h"
+
+namespace nine {
+
+/// One half-size squared, a piecewise cubic of x.
+class SquaredRadius {
+  public:
+    /// `radii` at ascending `x`. On error, `where` is the index of the first station of the bad segment.
+    static Result<SquaredRadius> through(const std::vector<double>& x, const std::vector<double>& radii);
+
+    struct Value {
+        double square;  ///< mm^2
+        double slope;   ///< d(square)/dx
+    };
+    /// Beyond the ends the last cubic goes on (negative squares beyond a closed end).
+    Value at(std::size_t segment, double x) const;
+
+    /// Square divided by the distance from the closed end to the power at which it vanishes there (1 for a
+    /// round end, 2 for a point), so that ratios of radii stay finite at a pole.
+    Value reduced(std::size_t segment, double x) const;
+
+    /// How often the square vanishes at the end of `segment` that is closed; 0 if neither is.
+    int order(std::size_t segment) const { return cubics_[segment].order; }
+
+  private:
+    struct Cubic {
+        double from;   ///< x of the end the powers count from: the closed end, if there is one
+        double sign;   ///< +1 if powers grow with x, -1 if against it
+        double a[4];   ///< coefficients by powers of sign * (x - from)
+        int order;     ///< leading coefficients that are exactly 0
+    };
+    std::vector<Cubic> cubics_;
+};
+
+/// The cross section at one x, with its derivatives by x.
+struct Section {
+    double halfWidth, top, bottom;           ///< mm
+    double exponentUpper, exponentLower;
+};
+
+class Loft {
+  public:
+    static Result<Loft> through(const std::vector<Station>& stations);
+
+    double noseX() const { return stations_.front().x_mm; }
+    double tailX() const { return stations_.back().x_mm; }
+    bool noseClosed() const { return stations_.front().halfWidth_mm == 0; }
+    bool tailClosed() const { return stations_.back().halfWidth_mm == 0; }
+    const std::vector<Station>& stations() const { return stations_; }
+
+    /// x inside the body; at a closed end all sizes are 0.
+    Section sectionAt(double x) const;
+
+    /// Segment that holds x (the first or last one beyond the ends).
+    std::size_t segmentAt(double x) const;
+
+    /// What the level function of the skin needs at x: squares, and the ratio k = half_width / half_height
+    /// of the upper or lower half, all finite at the poles and smooth beyond them.
+    struct Profile {
+        double square, squareSlope;      ///< half_width^2
+        double ratio, ratioSlope;        ///< (half_width / h)^2
+        double exponent, exponentSlope;
+    };
+    Profile profileAt(double x, bool upper) const;
+
+  private:
+    std::vector<Station> stations_;
+    SquaredRadius width_, top_, bottom_;
+};
+
+}  // namespace nine

@@ -1,0 +1,100 @@
+#include "blank/skin.h"
+
+#include <cmath>
+
+#include "base/number_text.h"
+
+namespace nine {
+
+Result<Skin> Skin::of(const StationTable& table) {
+    const auto placeOf = [](std::size_t i, const std::string& field) {
+        return field.empty() ? std::string("blank.stations")
+                             : "blank.stations[" + std::to_string(i) + "]." + field;
+    };
+    if (Status checked = checkStations(table.stations, placeOf); !checked) return checked.error();
+    Result<Loft> loft = Loft::through(table.stations);
+    if (!loft) return loft.error();
+    return Skin(std::move(*loft));
+}
+
+Status Skin::check(const SkinPoint& point, const std::string& where) const {
+    if (!(point.x_mm >= noseX() && point.x_mm <= tailX())) {
+        return Error{"off_body",
+                     "x = " + numberText(point.x_mm) + " mm is off the body, which reaches from " +
+                         numberText(noseX()) + " to " + numberText(tailX()) + " mm.",
+                     where};
+    }
+    const SectionArc arc = arcAt(point.x_mm);
+    constexpr double slack_mm = 1e-9;  // a girth typed back from our own output
+    if (!(point.g_mm >= -2 * arc.bellyArc() - slack_mm && point.g_mm <= 2 * arc.backArc() + slack_mm)) {
+        return Error{"off_body",
+                     "g = " + numberText(point.g_mm) + " mm goes more than half round the body at x = " +
+                         numberText(point.x_mm) + "; from the datum line it is " +
+                         fixedText(arc.backArc(), 2) + " mm to the back and " +
+                         fixedText(arc.bellyArc(), 2) + " mm to the belly.",
+                     where};
+    }
+    return Done{};
+}
+
+SurfacePoint Skin::withNormal(const Vec3& position) const {
+    SurfacePoint point{position, Vec3::Zero()};
+    level(position, point.normal);
+    if (point.normal.squaredNorm() == 0) {  // a sharp tip: its axis stands for the normal
+        point.normal = Vec3(position.x() < 0.5 * (noseX() + tailX()) ? -1 : 1, 0, 0);
+    }
+    point.normal.normalize();
+    return point;
+}
+
+SurfacePoint Skin::at(const SectionArc& arc, double x_mm, double g_mm, Side side) const {
+    const Vec2 yz = arc.point(g_mm);
+    return withNormal({x_mm, side == Side::Left ? yz.x() : -yz.x(), yz.y()});
+}
+
+SurfacePoint Skin::at(const SkinPoint& point) const {
+    return at(arcAt(point.x_mm), point.x_mm, point.g_mm, point.side);
+}
+
+SkinPoint Skin::locate(const Vec3& position) const {
+    const double x = std::clamp(position.x(), noseX(), tailX());
+    return {position.y() >= 0 ? Side::Left : Side::Right, x, arcAt(x).arcAt({position.y(), position.z()})};
+}
+
+double Skin::level(const Vec3& p, Vec3& gradient) const {
+    const Loft::Profile profile = loft_.profileAt(p.x(), p.z() >= 0);
+    const double n = profile.exponent;
+    const double k = std::sqrt(profile.ratio);
+    const double A = std::abs(p.y()), Z = std::abs(p.z());
+    // (A^n + (kZ)^n)^(2/n) - half_width^2, computed on values scaled to at most 1.
+    const double m = std::max(A, k * Z);
+    if (m == 0) {
+        gradient = Vec3(-profile.squareSlope, 0, 0);
+        return -profile.square;
+    }
+    const double a = A / m, b = k * Z / m;
+    double D, Q, an1, bn1, byExponent = 0;
+    if (n == 2 && profile.exponentSlope == 0) {
+        D = Q = a * a + b * b;
+        an1 = a;
+        bn1 = b;
+    } else {
+        an1 = std::pow(a, n - 1);
+        bn1 = std::pow(b, n - 1);
+        const double an = an1 * a, bn = bn1 * b;
+        D = an + bn;
+        Q = std::pow(D, 2 / n);
+        if (profile.exponentSlope != 0) {
+            const double logs = (a > 0 ? an * std::log(a) : 0) + (b > 0 ? bn * std::log(b) : 0);
+            byExponent = m * m * Q * (2 / n) * (logs / D - std::log(D) / n);
+        }
+    }
+    const double common = 2 * m * Q / D;
+    gradient.x() = -profile.squareSlope + common * bn1 * Z * profile.ratioSlope / (2 * k) +
+                   byExponent * profile.exponentSlope;
+    gradient.y() = std::copysign(common * an1, p.y());
+    gradient.z() = std::copysign(common * bn1 * k, p.z());
+    return m * m * Q - profile.square;
+}
+
+}  // namespace nine

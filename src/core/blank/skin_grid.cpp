@@ -1,0 +1,79 @@
+#include "blank/skin_grid.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/units.h"
+
+namespace nine {
+namespace {
+
+constexpr int kMeridianSamples = 400;
+
+/// x of `rows` sections evenly spaced along the longest of the back, belly and side outlines.
+std::vector<double> rowPositions(const Skin& skin, int rows) {
+    std::vector<double> x(kMeridianSamples + 1), arc(kMeridianSamples + 1, 0.0);
+    Section before{};
+    for (int i = 0; i <= kMeridianSamples; ++i) {
+        // A cosine puts samples close together at round ends, where the outline is steep.
+        const double t = 0.5 - 0.5 * std::cos(kPi * i / kMeridianSamples);
+        const auto k = static_cast<std::size_t>(i);
+        x[k] = skin.noseX() + t * skin.length_mm();
+        const Section s = skin.loft().sectionAt(x[k]);
+        if (i > 0) {
+            const double steepest = std::max({std::abs(s.top - before.top), std::abs(s.bottom - before.bottom),
+                                              std::abs(s.halfWidth - before.halfWidth)});
+            arc[k] = arc[k - 1] + std::hypot(x[k] - x[k - 1], steepest);
+        }
+        before = s;
+    }
+    std::vector<double> positions(static_cast<std::size_t>(rows));
+    for (int r = 0; r < rows; ++r) {
+        const double wanted = arc.back() * r / (rows - 1);
+        const auto above = std::upper_bound(arc.begin() + 1, arc.end() - 1, wanted);
+        const auto k = static_cast<std::size_t>(above - arc.begin());
+        const double t = (wanted - arc[k - 1]) / (arc[k] - arc[k - 1]);
+        positions[static_cast<std::size_t>(r)] = x[k - 1] + t * (x[k] - x[k - 1]);
+    }
+    positions.front() = skin.noseX();
+    positions.back() = skin.tailX();
+    return positions;
+}
+
+/// Signed area of a triangle on the unit sphere (Van Oosterom and Strackee 1983).
+double sphericalArea(const Vec3& a, const Vec3& b, const Vec3& c) {
+    return 2 * std::atan2(a.dot(b.cross(c)), 1 + a.dot(b) + b.dot(c) + c.dot(a));
+}
+
+}  // namespace
+
+SkinGrid makeSkinGrid(const Skin& skin, int rows, int columns) {
+    SkinGrid grid;
+    grid.rows = rows;
+    grid.columns = columns;
+    grid.x_mm = rowPositions(skin, rows);
+    grid.points.reserve(static_cast<std::size_t>(rows * columns));
+    const int quarter = columns / 4;
+    for (const double x : grid.x_mm) {
+        const SectionArc arc = skin.arcAt(x);
+        for (int c = 0; c < columns; ++c) {
+            const int q = c / quarter, k = c % quarter;
+            const double t = static_cast<double>(k) / quarter;
+            const double up = arc.backArc(), down = arc.bellyArc();
+            const double g = q == 0 ? t * up : q == 1 ? (1 - t) * up : q == 2 ? -t * down : -(1 - t) * down;
+            grid.points.push_back(skin.at(arc, x, g, q == 0 || q == 3 ? Side::Left : Side::Right));
+        }
+    }
+    grid.curvature_rad.reserve(static_cast<std::size_t>((rows - 1) * columns));
+    for (int r = 0; r + 1 < rows; ++r) {
+        for (int c = 0; c < columns; ++c) {
+            const Vec3 &a = grid.at(r, c).normal, &b = grid.at(r, c + 1).normal;
+            const Vec3 &d = grid.at(r + 1, c).normal, &e = grid.at(r + 1, c + 1).normal;
+            // The area its normals sweep over the unit sphere is the integral of Gaussian curvature (Gauss 1827).
+            grid.curvature_rad.push_back(sphericalArea(a, b, e) + sphericalArea(a, e, d));
+        }
+    }
+    return grid;
+}
+
+}  // namespace nine

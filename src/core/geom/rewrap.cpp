@@ -1,0 +1,339 @@
+#include "geom/rewrap.h"
+
+#include <Eigen/Dense>
+#include <Eigen/SparseCholesky>
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <map>
+#include <numeric>
+
+namespace nine {
+namespace {
+
+constexpr std::size_t kFewestPairs = 30;
+constexpr double kLatticeNodes = 1200;   // the floor of the check falls to about 0.01 mm here
+constexpr int kCoverageDivisions = 4;    // sample points along the side of a triangle at the edge
+constexpr double kLeastCoverage = 0.02;  // a triangle with less sheet than this is left out
+constexpr double kHoldStiffness = 1e4;   // of a mark, against 1 for a spring
+constexpr double kSettled_mm = 1e-5;
+constexpr int kMaxSettlingSteps = 60;
+constexpr std::size_t kNeighbours = 16;
+const double kRowRatio = std::sqrt(3.0) / 2;
+
+struct Spring {
+    int a, b;
+    double rest_mm;
+    double weight;
+};
+
+struct Hold {
+    std::array<int, 3> nodes;
+    std::array<double, 3> share;
+    Vec3 target;
+};
+
+struct Lattice {
+    double spacing_mm = 1;
+    std::vector<Vec2> flat;
+    std::vector<SurfacePoint> place;
+    std::vector<std::array<int, 3>> triangles;
+    std::vector<Spring> springs;
+    std::vector<Hold> holds;
+};
+
+/// Share of a lattice triangle that is sheet, by sampling.
+double coverage(const ScatteredMap& sheet, const Vec2& a, const Vec2& b, const Vec2& c) {
+    int inside = 0, samples = 0;
+    for (int i = 0; i < kCoverageDivisions; ++i) {
+        for (int j = 0; j + i < kCoverageDivisions; ++j) {
+            const double u = (i + 1.0 / 3) / kCoverageDivisions, v = (j + 1.0 / 3) / kCoverageDivisions;
+            ++samples;
+            if (sheet.covers((1 - u - v) * a + u * b + v * c)) ++inside;
+        }
+    }
+    return static_cast<double>(inside) / samples;
+}
+
+Lattice cutLattice(const Surface& surface, const ScatteredMap& sheet, double area_mm2) {
+    Lattice lattice;
+    const double h = std::sqrt(area_mm2 / (kLatticeNodes * kRowRatio));
+    lattice.spacing_mm = h;
+    const Vec2 low = sheet.low() - Vec2(h, h);
+    const int columns = static_cast<int>((sheet.high().x() - low.x()) / h) + 3;
+    const int rows = static_cast<int>((sheet.high().y() - low.y()) / (h * kRowRatio)) + 3;
+    const auto nodeAt = [&](int r, int c) {
+        return Vec2(low.x() + h * (c + (r % 2 != 0 ? 0.5 : 0.0)), low.y() + h * kRowRatio * r);
+    };
+    std::vector<char> covered(static_cast<std::size_t>(rows * columns));
+    std::vector<int> index(covered.size(), -1);
+    const auto cell = [&](int r, int c) { return static_cast<std::size_t>(r * columns + c); };
+    for (int r = 0; r < rows; ++r) {
+        for (int c = 0; c < columns; ++c) covered[cell(r, c)] = sheet.covers(nodeAt(r, c)) ? 1 : 0;
+    }
+    const auto node = [&](int r, int c) {
+        int& i = index[cell(r, c)];
+        if (i < 0) {
+            i = static_cast<int>(lattice.flat.size());
+            lattice.flat.push_back(nodeAt(r, c));
+            lattice.place.push_back(surface.project(sheet.at(lattice.flat.back())));
+        }
+        return i;
+    };
+    std::map<std::pair<int, int>, double> stiffness;
+    const auto addTriangle = [&](std::array<std::pair<int, int>, 3> corners) {
+        int inside = 0;
+        for (const auto& [r, c] : corners) inside += covered[cell(r, c)];
+        if (inside == 0) return;
+        const auto at = [&](std::size_t k) { return nodeAt(corners[k].first, corners[k].second); };
+        const double share = inside == 3 ? 1.0 : coverage(sheet, at(0), at(1), at(2));
+        if (share < kLeastCoverage) return;
+        std::array<int, 3> t;
+        for (std::size_t k = 0; k < 3; ++k) t[k] = node(corners[k].first, corners[k].second);
+        lattice.triangles.push_back(t);
+        for (std::size_t k = 0; k < 3; ++k) {
+            stiffness[std::minmax(t[k], t[(k + 1) % 3])] += 0.5 * share;
+        }
+    };
+    for (int r = 0; r + 1 < rows; ++r) {
+        for (int c = 0; c + 1 < columns; ++c) {
+            if (r % 2 == 0) {
+                addTriangle({{{r, c}, {r, c + 1}, {r + 1, c}}});
+                addTriangle({{{r, c + 1}, {r + 1, c + 1}, {r + 1, c}}});
+            } else {
+                addTriangle({{{r, c}, {r, c + 1}, {r + 1, c + 1}}});
+                addTriangle({{{r, c}, {r + 1, c + 1}, {r + 1, c}}});
+            }
+        }
+    }
+    for (const auto& [ends, weight] : stiffness) lattice.springs.push_back({ends.first, ends.second, h, weight});
+    return lattice;
+}
+
+/// The lattice triangle a mark lies in, or the nearest one, with the mark's shares of its corners.
+Hold holdAt(const Lattice& lattice, const HeldMark& mark) {
+    Hold best{};
+    double bestWorst = -1e300;
+    for (const auto& t : lattice.triangles) {
+        const Vec2& a = lattice.flat[static_cast<std::size_t>(t[0])];
+        const Vec2 ab = lattice.flat[static_cast<std::size_t>(t[1])] - a;
+        const Vec2 ac = lattice.flat[static_cast<std::size_t>(t[2])] - a;
+        const double area = cross(ab, ac);
+        const double u = cross(mark.flat - a, ac) / area, v = cross(ab, mark.flat - a) / area;
+        const double worst = std::min({1 - u - v, u, v});
+        if (worst > bestWorst) {
+            bestWorst = worst;
+            best = {t, {1 - u - v, u, v}, mark.skin};
+        }
+    }
+    return best;
+}
+
+/// Gauss-Newton on the springs between laid nodes; only `free` nodes move. Returns false when cancelled.
+bool settle(const Surface& surface, Lattice& lattice, const std::vector<int>& free,
+            const std::vector<char>& laid, const Task& task) {
+    using Matrix = Eigen::SparseMatrix<double>;
+    std::vector<int> unknown(lattice.flat.size(), -1);
+    for (std::size_t i = 0; i < free.size(); ++i) unknown[static_cast<std::size_t>(free[i])] = static_cast<int>(i);
+
+    std::vector<const Spring*> springs;
+    for (const Spring& s : lattice.springs) {
+        const auto a = static_cast<std::size_t>(s.a), b = static_cast<std::size_t>(s.b);
+        if (laid[a] && laid[b] && (unknown[a] >= 0 || unknown[b] >= 0)) springs.push_back(&s);
+    }
+    std::vector<const Hold*> holds;
+    for (const Hold& hold : lattice.holds) {
+        const auto isLaid = [&](int n) { return laid[static_cast<std::size_t>(n)] != 0; };
+        const auto isFree = [&](int n) { return unknown[static_cast<std::size_t>(n)] >= 0; };
+        if (std::all_of(hold.nodes.begin(), hold.nodes.end(), isLaid) &&
+            std::any_of(hold.nodes.begin(), hold.nodes.end(), isFree)) {
+            holds.push_back(&hold);
+        }
+    }
+
+    const auto size = static_cast<Eigen::Index>(2 * free.size());
+    Eigen::SimplicialLDLT<Matrix> factor;
+    bool analysed = false;
+    for (int step = 0; step < kMaxSettlingSteps; ++step) {
+        if (task.cancelled()) return false;
+        std::vector<Eigen::Triplet<double>> entries;
+        Eigen::VectorXd rhs = Eigen::VectorXd::Zero(size);
+        // One equation `sum(gradient_k . move_k) + residual = 0`, squared and added.
+        const auto addEquation = [&](const int* nodes, const Vec3* gradients, int count, double residual) {
+            std::array<Vec2, 3> g;
+            std::array<int, 3> u;
+            for (int k = 0; k < count; ++k) {
+                const auto n = static_cast<std::size_t>(nodes[k]);
+                u[static_cast<std::size_t>(k)] = unknown[n];
+                g[static_cast<std::size_t>(k)] =
+                    tangentBasis(lattice.place[n].normal).transpose() * gradients[k];
+            }
+            for (int i = 0; i < count; ++i) {
+                const auto a = static_cast<std::size_t>(i);
+                if (u[a] < 0) continue;
+                rhs.segment<2>(2 * u[a]) -= residual * g[a];
+                for (int j = 0; j < count; ++j) {
+                    const auto b = static_cast<std::size_t>(j);
+                    if (u[b] < 0) continue;
+                    for (int k = 0; k < 4; ++k) {
+                        const int row = 2 * u[a] + k / 2, column = 2 * u[b] + k % 2;
+                        if (row >= column) entries.emplace_back(row, column, g[a][k / 2] * g[b][k % 2]);
+                    }
+                }
+            }
+        };
+        for (const Spring* s : springs) {
+            const SurfacePoint& p = lattice.place[static_cast<std::size_t>(s->a)];
+            const SurfacePoint& q = lattice.place[static_cast<std::size_t>(s->b)];
+            const double length = arcLength(p, q);
+            const double root = std::sqrt(s->weight);
+            const Vec3 direction = (q.position - p.position).normalized();
+            const double slope = root * s->rest_mm / length;
+            const int nodes[2] = {s->a, s->b};
+            const Vec3 gradients[2] = {-slope * direction, slope * direction};
+            addEquation(nodes, gradients, 2, root * s->rest_mm * std::log(length / s->rest_mm));
+        }
+        for (const Hold* hold : holds) {
+            Vec3 at = Vec3::Zero();
+            for (std::size_t k = 0; k < 3; ++k) {
+                at += hold->share[k] * lattice.place[static_cast<std::size_t>(hold->nodes[k])].position;
+            }
+            // Only along the skin: the triangle's plane lies a little below it.
+            const auto basis = tangentBasis(lattice.place[static_cast<std::size_t>(hold->nodes[0])].normal);
+            for (int axis = 0; axis < 2; ++axis) {
+                Vec3 gradients[3];
+                for (std::size_t k = 0; k < 3; ++k) {
+                    gradients[k] = std::sqrt(kHoldStiffness) * hold->share[k] * basis.col(axis);
+                }
+                addEquation(hold->nodes.data(), gradients, 3,
+                            std::sqrt(kHoldStiffness) * basis.col(axis).dot(at - hold->target));
+            }
+        }
+        // Nodes that hang on one spring only may still swing: a trace of damping keeps them where they are.
+        for (int i = 0; i < size; ++i) entries.emplace_back(i, i, 1e-6);
+        Matrix normal(size, size);
+        normal.setFromTriplets(entries.begin(), entries.end());
+        if (!analysed) factor.analyzePattern(normal);
+        analysed = true;
+        factor.factorize(normal);
+        const Eigen::VectorXd move = factor.solve(rhs);
+
+        double largest = 0;
+        for (const int n : free) {
+            SurfacePoint& place = lattice.place[static_cast<std::size_t>(n)];
+            Vec2 d = move.segment<2>(2 * unknown[static_cast<std::size_t>(n)]);
+            const double limit = 0.5 * lattice.spacing_mm;
+            if (d.norm() > limit) d *= limit / d.norm();
+            largest = std::max(largest, d.norm());
+            place = surface.project(place.position + tangentBasis(place.normal) * d);
+        }
+        if (largest < kSettled_mm) break;
+    }
+    return true;
+}
+
+/// Nodes grouped by distance from the line the sheet is smoothed from, nearest group first.
+std::vector<std::vector<int>> bandsFrom(const Lattice& lattice, const ScatteredMap& sheet,
+                                        const std::vector<HeldMark>& marks, Laying laying) {
+    const double row = kRowRatio * lattice.spacing_mm;
+    const Vec2 origin = marks.front().flat;
+    const Vec2 along = (marks.back().flat - origin).normalized();
+    std::map<int, std::vector<int>> bands;
+    for (std::size_t i = 0; i < lattice.flat.size(); ++i) {
+        double distance = std::abs(cross(along, lattice.flat[i] - origin));
+        if (laying == Laying::FromTopEdge) distance = std::abs(sheet.high().y() - lattice.flat[i].y());
+        bands[static_cast<int>(std::lround(distance / row))].push_back(static_cast<int>(i));
+    }
+    std::vector<std::vector<int>> ordered;
+    for (auto& [distance, nodes] : bands) ordered.push_back(std::move(nodes));
+    // The first line needs width, or it could bend freely sideways: it is laid with its neighbours.
+    if (ordered.size() > 1) {
+        ordered[0].insert(ordered[0].end(), ordered[1].begin(), ordered[1].end());
+        ordered.erase(ordered.begin() + 1);
+    }
+    return ordered;
+}
+
+}  // namespace
+
+Vec2 flatPlaceOf(const FlatPairs& pairs, const SurfacePoint& target) {
+    std::vector<std::pair<double, std::size_t>> near;
+    for (std::size_t i = 0; i < pairs.skin.size(); ++i) {
+        if (pairs.skin[i].normal.dot(target.normal) < 0.2) continue;  // the other side of a thin body
+        near.emplace_back((pairs.skin[i].position - target.position).squaredNorm(), i);
+    }
+    const std::size_t count = std::min(kNeighbours, near.size());
+    std::partial_sort(near.begin(), near.begin() + static_cast<long>(count), near.end());
+    const auto basis = tangentBasis(target.normal);
+    std::vector<Vec2> places;
+    std::vector<Vec3> values;
+    for (std::size_t k = 0; k < count; ++k) {
+        const std::size_t i = near[k].second;
+        places.push_back(basis.transpose() * (pairs.skin[i].position - target.position));
+        values.emplace_back(pairs.flat[i].x(), pairs.flat[i].y(), 0);
+    }
+    if (places.empty()) return Vec2::Zero();
+    return fittedAtOrigin(places, values).head<2>();
+}
+
+Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
+                                 const std::vector<HeldMark>& marks, Laying laying, const Task& task) {
+    if (pairs.flat.size() < kFewestPairs) {
+        return Error{"bad_map",
+                     "The map has " + std::to_string(pairs.flat.size()) +
+                         " points; at least 30 are needed to lay it on the body.",
+                     "map"};
+    }
+    if (marks.size() < 2) {
+        return Error{"bad_map", "Two registration marks or more are needed: without them a sheet slides.",
+                     "marks"};
+    }
+    std::vector<Vec3> positions;
+    positions.reserve(pairs.skin.size());
+    for (const SurfacePoint& p : pairs.skin) positions.push_back(p.position);
+    const ScatteredMap sheet(pairs.flat, positions);
+
+    // Area of the sheet from the share of its bounding box that it covers.
+    const Vec2 size = sheet.high() - sheet.low();
+    const int probes = 40;
+    int inside = 0;
+    for (int i = 0; i < probes; ++i) {
+        for (int j = 0; j < probes; ++j) {
+            const Vec2 t((i + 0.5) / probes, (j + 0.5) / probes);
+            if (sheet.covers(sheet.low() + t.cwiseProduct(size))) ++inside;
+        }
+    }
+    const double area = size.x() * size.y() * inside / (probes * probes);
+    if (!(area > 0)) {
+        return Error{"bad_map", "The map's points lie on a line; there is no sheet between them.", "map"};
+    }
+
+    Lattice lattice = cutLattice(surface, sheet, area);
+    if (lattice.triangles.empty()) {
+        return Error{"bad_map", "There is no sheet between the map's points.", "map"};
+    }
+    for (const HeldMark& mark : marks) lattice.holds.push_back(holdAt(lattice, mark));
+
+    std::vector<char> laid(lattice.flat.size(), 0);
+    std::vector<std::vector<int>> bands;
+    if (laying == Laying::Loose) {
+        bands.emplace_back(lattice.flat.size());
+        std::iota(bands[0].begin(), bands[0].end(), 0);
+    } else {
+        bands = bandsFrom(lattice, sheet, marks, laying);
+    }
+    for (std::size_t b = 0; b < bands.size(); ++b) {
+        for (const int n : bands[b]) laid[static_cast<std::size_t>(n)] = 1;
+        if (!settle(surface, lattice, bands[b], laid, task)) return Task::cancelledError();
+        task.progress(double(b + 1) / double(bands.size()));
+    }
+
+    std::vector<Vec3> settled;
+    for (const SurfacePoint& p : lattice.place) settled.push_back(p.position);
+    LaidSheet result;
+    result.surface_ = &surface;
+    result.laid_.emplace(lattice.flat, std::move(settled));
+    return result;
+}
+
+}  // namespace nine

@@ -1,0 +1,56 @@
+// The landing check: lays a flat sheet back on the body, knowing nothing of how the sheet was made.
+//
+// The sheet is a lattice of equilateral triangles of equal springs cut from the flat outline (such a lattice
+// is an isotropic sheet of Poisson ratio 1/3); its nodes lie on the surface, and it is held at registration
+// marks. Loose: it slides to least energy (Gauss-Newton). Sticking: it is smoothed outward from a line, row by
+// row, and what has been laid stays.
+//
+// It shares with the flattener only the surface and arcLength. A correct map comes back to within 0.005-0.02 mm
+// (the floor of this check); a wrong map comes back as wrong as it is.
+// Errors: bad_map (too few points, or no sheet between them), cancelled. Cost: 0.1-0.3 s for 1200 nodes.
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "base/result.h"
+#include "base/task.h"
+#include "geom/scattered.h"
+#include "geom/surface.h"
+
+namespace nine {
+
+/// Any map from a sheet to a surface, as pairs of points.
+struct FlatPairs {
+    std::vector<Vec2> flat;
+    std::vector<SurfacePoint> skin;
+};
+
+/// The place of the sheet that belongs to `target`, from the pairs near it on the same side of the body.
+Vec2 flatPlaceOf(const FlatPairs& pairs, const SurfacePoint& target);
+
+struct HeldMark {
+    Vec2 flat;
+    Vec3 skin;
+};
+
+enum class Laying {
+    Loose,         ///< held at the marks, free elsewhere
+    FromMidline,   ///< smoothed outward from the line between the marks
+    FromTopEdge,   ///< smoothed down from the edge with the largest v
+};
+
+class LaidSheet {
+  public:
+    static Result<LaidSheet> lay(const Surface& surface, const FlatPairs& pairs,
+                                 const std::vector<HeldMark>& marks, Laying laying, const Task& task = {});
+
+    /// Where a place of the sheet lies on the surface now.
+    Vec3 at(const Vec2& flat) const { return surface_->project(laid_->at(flat)).position; }
+
+  private:
+    const Surface* surface_ = nullptr;
+    std::optional<ScatteredMap> laid_;
+};
+
+}  // namespace nine

@@ -1,0 +1,42 @@
+// A smooth map known at scattered points of the plane: local quadratic least squares through the nearest
+// points (moving least squares; Lancaster and Salkauskas 1981). Needs no triangles, so it reads maps of any
+// origin. The error is of third order in the spacing. Not for maps with a slit between near points.
+#pragma once
+
+#include <vector>
+
+#include "geom/vec.h"
+
+namespace nine {
+
+/// The value at 0,0 of the quadratic fitted to `values` at `places` with weights falling to 0 at the farthest
+/// place. At least one place; with fewer than 10 the fit is linear, with fewer than 4 the nearest value.
+Vec3 fittedAtOrigin(const std::vector<Vec2>& places, const std::vector<Vec3>& values);
+
+class ScatteredMap {
+  public:
+    /// Points of the plane (mm) and the value each is mapped to.
+    ScatteredMap(std::vector<Vec2> places, std::vector<Vec3> values);
+
+    Vec3 at(const Vec2& p) const;
+
+    /// Whether the points surround `p`: no gap of 175 degrees or more between the directions to the nearest.
+    bool covers(const Vec2& p) const;
+
+    /// Mean distance of a point to its neighbours, from the area the points take up.
+    double spacing() const { return spacing_; }
+    Vec2 low() const { return low_; }
+    Vec2 high() const { return high_; }
+
+  private:
+    std::vector<int> nearest(const Vec2& p, std::size_t count) const;
+
+    std::vector<Vec2> places_;
+    std::vector<Vec3> values_;
+    Vec2 low_, high_;
+    double spacing_ = 1, cell_ = 1;
+    int columns_ = 1, rows_ = 1;
+    std::vector<std::vector<int>> cells_;
+};
+
+}  // namespace nine

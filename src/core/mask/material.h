@@ -1,0 +1,20 @@
+// What a mask is cut from, and how much of a stretch it takes.
+#pragma once
+
+#include <optional>
+#include <string_view>
+#include <vector>
+
+namespace nine {
+
+struct SheetMaterial {
+    std::string_view id;     ///< as written in job files
+    std::string_view name;   ///< as shown
+    double strainLimit;      ///< largest log strain it follows without lifting, as a fraction
+};
+
+/// Start values; common practice, no published source. Measured values of a shop's own sheets replace them.
+const std::vector<SheetMaterial>& sheetMaterials();
+std::optional<SheetMaterial> findMaterial(std::string_view id);
+
+}  // namespace nine
