@@ -61,6 +61,16 @@ SkinPoint Skin::locate(const Vec3& position) const {
     return {position.y() >= 0 ? Side::Left : Side::Right, x, arcAt(x).arcAt({position.y(), position.z()})};
 }
 
+SkinPoint Skin::locateNear(const Vec3& position, double g_mm) const {
+    SkinPoint at = locate(position);
+    if (at.side == Side::Left) return at;
+    const SectionArc arc = arcAt(at.x_mm);
+    const double overBack = 2 * arc.backArc() - at.g_mm, overBelly = -2 * arc.bellyArc() - at.g_mm;
+    at.side = Side::Left;
+    at.g_mm = std::abs(overBack - g_mm) < std::abs(overBelly - g_mm) ? overBack : overBelly;
+    return at;
+}
+
 double Skin::level(const Vec3& p, Vec3& gradient) const {
     const Loft::Profile profile = loft_.profileAt(p.x(), p.z() >= 0);
     const double n = profile.exponent;

@@ -49,6 +49,10 @@ class Skin final : public Surface {
     /// Skin coordinates of a point of the surface; on the back and belly lines the side is left.
     SkinPoint locate(const Vec3& position) const;
 
+    /// The same as a point of the left side, with g counted over the back or belly line onto the right, whichever
+    /// of the two ways is nearer to `g_mm`.
+    SkinPoint locateNear(const Vec3& position, double g_mm) const;
+
     double level(const Vec3& p, Vec3& gradient) const override;
 
   private:

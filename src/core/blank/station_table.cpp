@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <optional>
 
+#include "base/number_table.h"
 #include "base/number_text.h"
 
 namespace nine {
@@ -16,22 +16,6 @@ constexpr std::size_t kRequiredColumns = 4;
 /// No lure is shorter than this; a table that is was most likely typed in inches.
 constexpr double kShortestLikelyBody_mm = 12;
 
-std::string_view trimmed(std::string_view text) {
-    const auto first = text.find_first_not_of(" \t\r");
-    if (first == std::string_view::npos) return {};
-    return text.substr(first, text.find_last_not_of(" \t\r") - first + 1);
-}
-
-std::vector<std::string_view> split(std::string_view line, char separator) {
-    std::vector<std::string_view> cells;
-    for (;;) {
-        const auto at = line.find(separator);
-        cells.push_back(trimmed(line.substr(0, at)));
-        if (at == std::string_view::npos) return cells;
-        line.remove_prefix(at + 1);
-    }
-}
-
 double& fieldOf(Station& station, std::size_t column) {
     switch (column) {
         case 0: return station.x_mm;
@@ -41,73 +25,6 @@ double& fieldOf(Station& station, std::size_t column) {
         case 4: return station.section;
         default: return station.sectionLower;
     }
-}
-
-/// A cell as it may be shown in a message: short and printable.
-std::string quoted(std::string_view cell) {
-    std::string shown;
-    for (const char c : cell.substr(0, 24)) shown += c >= 32 && c < 127 ? c : '?';
-    return "\"" + shown + "\"";
-}
-
-struct Header {
-    char separator = ',';
-    std::array<std::optional<std::size_t>, kColumns.size()> cell;  ///< where each known column stands
-    std::size_t cells = 0;
-};
-
-Result<Header> parseHeader(std::string_view line, const std::string& where) {
-    Header header;
-    if (line.find(',') == std::string_view::npos && line.find(';') != std::string_view::npos) {
-        header.separator = ';';
-    }
-    const auto names = split(line, header.separator);
-    header.cells = names.size();
-    for (std::size_t i = 0; i < names.size(); ++i) {
-        const auto known = std::find(kColumns.begin(), kColumns.end(), names[i]);
-        if (known == kColumns.end()) continue;
-        auto& place = header.cell[static_cast<std::size_t>(known - kColumns.begin())];
-        if (place) return Error{"bad_header", "The column " + std::string(*known) + " stands twice.", where};
-        place = i;
-    }
-    if (!header.cell[0]) {
-        return Error{"bad_header",
-                     "This is not a station table: its first line should name the columns "
-                     "x_mm,top_mm,bottom_mm,half_width_mm and perhaps section.",
-                     where};
-    }
-    for (std::size_t c = 0; c < kRequiredColumns; ++c) {
-        if (header.cell[c]) continue;
-        return Error{"missing_column",
-                     "The column " + std::string(kColumns[c]) + " is missing; add it to the first line and "
-                     "to every row.",
-                     where};
-    }
-    return header;
-}
-
-Result<Station> parseRow(std::string_view line, const Header& header, const std::string& where) {
-    const auto cells = split(line, header.separator);
-    Station station;
-    for (std::size_t c = 0; c < kColumns.size(); ++c) {
-        if (!header.cell[c]) continue;
-        const std::string name(kColumns[c]);
-        if (*header.cell[c] >= cells.size()) {
-            return Error{"missing_column",
-                         "This row has " + std::to_string(cells.size()) + " values, so " + name +
-                             " is missing; the first line names " + std::to_string(header.cells) + ".",
-                         where + " " + name};
-        }
-        const std::string_view cell = cells[*header.cell[c]];
-        const auto number = parseNumber(cell, header.separator == ';');
-        if (!number) {
-            return Error{"bad_number", name + " is " + quoted(cell) + ", which is not a number in mm.",
-                         where + " " + name};
-        }
-        fieldOf(station, c) = *number;
-    }
-    if (!header.cell[5]) station.sectionLower = station.section;
-    return station;
 }
 
 }  // namespace
@@ -172,41 +89,20 @@ Status checkStation(const std::vector<Station>& stations, std::size_t index, std
 }  // namespace detail
 
 Result<StationTable> parseStationTable(std::string_view text, const std::string& source) {
-    constexpr std::string_view byteOrderMark = "\xEF\xBB\xBF";
-    if (text.substr(0, 3) == byteOrderMark) text.remove_prefix(3);
-
+    const TableColumns columns{{kColumns.begin(), kColumns.end()}, kRequiredColumns, "station table"};
+    const Result<NumberTable> numbers = parseNumberTable(text, columns, source, kMaxStations);
+    if (!numbers) return numbers.error();
     StationTable table;
-    std::vector<std::size_t> lineOf;
-    std::optional<Header> header;
-    std::size_t lineNumber = 0;
-    while (!text.empty()) {
-        ++lineNumber;
-        const auto end = text.find('\n');
-        const std::string_view line = trimmed(text.substr(0, end));
-        text.remove_prefix(end == std::string_view::npos ? text.size() : end + 1);
-        if (line.empty() || line.front() == '#') continue;
-        const std::string where = source + ":" + std::to_string(lineNumber);
-        if (!header) {
-            Result<Header> parsed = parseHeader(line, where);
-            if (!parsed) return parsed.error();
-            header = *parsed;
-            continue;
+    for (const std::vector<double>& row : numbers->rows) {
+        Station station;
+        for (std::size_t c = 0; c < kColumns.size(); ++c) {
+            if (numbers->present[c]) fieldOf(station, c) = row[c];
         }
-        Result<Station> station = parseRow(line, *header, where);
-        if (!station) return station.error();
-        table.stations.push_back(*station);
-        lineOf.push_back(lineNumber);
-        if (table.stations.size() > kMaxStations) break;
-    }
-    if (!header) {
-        return Error{"bad_header",
-                     "The file is empty: it should hold a station table, whose first line is "
-                     "x_mm,top_mm,bottom_mm,half_width_mm.",
-                     source + ":1"};
+        if (!numbers->present[5]) station.sectionLower = station.section;
+        table.stations.push_back(station);
     }
     const auto placeOf = [&](std::size_t i, const std::string& field) {
-        const std::size_t line = i < lineOf.size() ? lineOf[i] : lineNumber;
-        return source + ":" + std::to_string(line) + (field.empty() ? "" : " " + field);
+        return numbers->placeOf(source, i) + (field.empty() ? "" : " " + field);
     };
     if (Status checked = checkStations(table.stations, placeOf); !checked) return checked.error();
     return table;

@@ -18,7 +18,6 @@ constexpr double kLeastCoverage = 0.02;  // a triangle with less sheet than this
 constexpr double kHoldStiffness = 1e4;   // of a mark, against 1 for a spring
 constexpr double kSettled_mm = 1e-5;
 constexpr int kMaxSettlingSteps = 60;
-constexpr std::size_t kNeighbours = 16;
 const double kRowRatio = std::sqrt(3.0) / 2;
 
 struct Spring {
@@ -255,26 +254,6 @@ std::vector<std::vector<int>> bandsFrom(const Lattice& lattice, const ScatteredM
 }
 
 }  // namespace
-
-Vec2 flatPlaceOf(const FlatPairs& pairs, const SurfacePoint& target) {
-    std::vector<std::pair<double, std::size_t>> near;
-    for (std::size_t i = 0; i < pairs.skin.size(); ++i) {
-        if (pairs.skin[i].normal.dot(target.normal) < 0.2) continue;  // the other side of a thin body
-        near.emplace_back((pairs.skin[i].position - target.position).squaredNorm(), i);
-    }
-    const std::size_t count = std::min(kNeighbours, near.size());
-    std::partial_sort(near.begin(), near.begin() + static_cast<long>(count), near.end());
-    const auto basis = tangentBasis(target.normal);
-    std::vector<Vec2> places;
-    std::vector<Vec3> values;
-    for (std::size_t k = 0; k < count; ++k) {
-        const std::size_t i = near[k].second;
-        places.push_back(basis.transpose() * (pairs.skin[i].position - target.position));
-        values.emplace_back(pairs.flat[i].x(), pairs.flat[i].y(), 0);
-    }
-    if (places.empty()) return Vec2::Zero();
-    return fittedAtOrigin(places, values).head<2>();
-}
 
 Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
                                  const std::vector<HeldMark>& marks, Laying laying, const Task& task) {

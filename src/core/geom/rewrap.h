@@ -15,19 +15,9 @@
 
 #include "base/result.h"
 #include "base/task.h"
-#include "geom/scattered.h"
-#include "geom/surface.h"
+#include "geom/carry.h"
 
 namespace nine {
-
-/// Any map from a sheet to a surface, as pairs of points.
-struct FlatPairs {
-    std::vector<Vec2> flat;
-    std::vector<SurfacePoint> skin;
-};
-
-/// The place of the sheet that belongs to `target`, from the pairs near it on the same side of the body.
-Vec2 flatPlaceOf(const FlatPairs& pairs, const SurfacePoint& target);
 
 struct HeldMark {
     Vec2 flat;

@@ -1,0 +1,109 @@
+// nine-leaves-cli: everything the program computes, on the command line. docs/CLI.md lists verbs and flags.
+#include <unistd.h>
+
+#include <cstdio>
+#include <exception>
+#include <iostream>
+
+#include "base/number_text.h"
+#include "cli/verbs.h"
+
+namespace nine::cli {
+namespace {
+
+constexpr const char* kHelp =
+    R"(nine-leaves-cli: fitted stencils for lure painters
+
+  blank measure BLANK [--at x1,x2,...]            length, girths, area, volume
+  blank distance BLANK --from L,x,g --to R,x,g    shortest way along the skin
+  fit BLANK --patch side,x0,x1,g0,g1 | --disc side,x,g,r
+            [--material paper|card|film|tape|vinyl] [--strain 0.01] [--vertices N]
+            [--relief auto|none] [--apply loose|lateral|back] [--svg F]
+            [--map F.csv [--points F.csv]]        does a sheet lie there, where does art land
+  fit JOB                                         the same for every mask of a job
+  land BLANK --map F.csv --side L --marks "x,g;x,g" [--apply ...]
+                                                  lays any flat map back on the body
+  cut JOB --out DIR [--sheet A4|Letter|210x297] [--format svg,pdf]
+          [--tool knife|scissors|plotter|hot]     true-size pages of all masks
+  demo --out DIR                                  the demo job and all that comes of it
+
+BLANK is a station table (.csv) or a job (*.nineleaves.json). x runs from the nose, g is the
+arc along the girth from the datum line, + towards the back; mm. L and R are the fish's own.
+--json prints one JSON object. Exit: 0 done, 1 wrong input, 2 wrong usage, 3 done with a fault.
+)";
+
+using Verb = Result<Reply> (*)(const Words&, const Task&);
+
+struct Named {
+    const char* first;
+    const char* second;  ///< or null
+    Verb run;
+};
+constexpr Named kVerbs[] = {{"blank", "measure", blankMeasure}, {"blank", "distance", blankDistance},
+                            {"fit", nullptr, fit},              {"land", nullptr, land},
+                            {"cut", nullptr, cut},              {"demo", nullptr, demo}};
+
+Task progressTask() {
+    if (::isatty(STDERR_FILENO) == 0) return Task::make();
+    return Task::make([](double share) {
+        std::fputs(("\r" + fixedText(100 * share, 0) + " %  " + (share >= 1 ? "\r" : "")).c_str(), stderr);
+    });
+}
+
+int complain(const Error& error, bool json) {
+    if (json) {
+        const Json object{{"error", {{"code", error.code}, {"text", error.text}, {"where", error.where}}}};
+        std::cout << object.dump(-1, ' ', false, Json::error_handler_t::replace) << '\n';
+    }
+    std::cerr << (error.where.empty() ? "" : error.where + ": ") << error.text << '\n';
+    return error.code == "usage" ? kWrongUsage : kWrongInput;
+}
+
+int run(Words words) {
+    const bool json = std::find(words.begin(), words.end(), "--json") != words.end();
+    if (words.empty() || words[0] == "--help" || words[0] == "help") {
+        (words.empty() ? std::cerr : std::cout) << kHelp;
+        return words.empty() ? kWrongUsage : kDone;
+    }
+    if (words[0] == "--version") {
+        std::cout << "nine-leaves-cli " NINE_VERSION "\n";
+        return kDone;
+    }
+    for (const Named& verb : kVerbs) {
+        const std::size_t length = verb.second ? 2 : 1;
+        if (words.size() < length || words[0] != verb.first || (verb.second && words[1] != verb.second)) continue;
+        words.erase(words.begin(), words.begin() + static_cast<long>(length));
+        Result<Reply> reply = verb.run(words, progressTask());
+        if (!reply) return complain(reply.error(), json);
+        std::cout << (json ? reply->json.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n" : reply->text);
+        std::cout.flush();
+        return std::cout ? reply->exitCode : kWrongInput;
+    }
+    return complain({"usage", "There is no command \"" + words[0] + "\"; --help lists them.", ""}, json);
+}
+
+}  // namespace
+
+Json warningsJson(const Warnings& warnings) {
+    Json list = Json::array();
+    for (const Warning& w : warnings) list.push_back({{"code", w.code}, {"text", w.text}, {"where", w.where}});
+    return list;
+}
+
+std::string warningsText(const Warnings& warnings) {
+    std::string text;
+    for (const Warning& w : warnings) text += "Note: " + w.text + "\n";
+    return text;
+}
+
+}  // namespace nine::cli
+
+int main(int count, char** words) {
+    try {
+        return nine::cli::run({words + 1, words + count});
+    } catch (const std::exception& problem) {
+        // Library exceptions end here; ours are Results.
+        std::cerr << "Something went wrong inside the program (" << problem.what() << "). Nothing was written.\n";
+        return nine::cli::kWrongInput;
+    }
+}

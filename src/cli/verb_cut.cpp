@@ -1,0 +1,165 @@
+// cut, demo: from a job to pages
+#include <algorithm>
+#include <filesystem>
+#include <map>
+
+#include "base/files.h"
+#include "base/number_text.h"
+#include "cli/args.h"
+#include "cli/body.h"
+#include "cli/fit_json.h"
+#include "job/demo_job.h"
+#include "job/export.h"
+
+namespace nine::cli {
+namespace {
+
+constexpr const char* kKnownFormats[] = {"svg", "pdf"};
+constexpr const char* kComingFormats[] = {"dxf", "hpgl"};
+
+Result<std::vector<std::string>> parseFormats(const std::string& text) {
+    std::vector<std::string> formats;
+    for (std::size_t from = 0; from <= text.size();) {
+        const std::size_t end = std::min(text.find(',', from), text.size());
+        const std::string format = text.substr(from, end - from);
+        const auto among = [&](const auto& list) { return std::find(std::begin(list), std::end(list), format) != std::end(list); };
+        if (among(kComingFormats)) {
+            return Error{"not_yet", "The format " + format + " cannot be written yet; use svg or pdf.", "--format"};
+        }
+        if (!among(kKnownFormats)) return Error{"usage", "--format takes svg and pdf.", "--format"};
+        formats.push_back(format);
+        from = end + 1;
+    }
+    return formats;
+}
+
+struct CutReply {
+    Reply reply;
+    std::vector<NamedFile> files;
+};
+
+Result<CutReply> cutJob(const Job& job, const SheetSize& sheet, const std::vector<std::string>& formats,
+                        const CutTool& tool, Derivations& derived, const Task& task) {
+    const std::vector<MaskResult> masks = derived.masks(job, kFitVertices, task);
+    Result<MaskReplies> described = describeMasks(masks);
+    if (!described) return described.error();
+    const Result<CutPages> pages = cutPages(job, masks, sheet);
+    if (!pages) return pages.error();
+    const auto wants = [&](const char* format) { return std::find(formats.begin(), formats.end(), format) != formats.end(); };
+
+    CutReply result;
+    result.files = pageFiles(job, *pages, wants("svg"), wants("pdf"));
+    Json sheets = Json::array();
+    for (std::size_t page = 0; page < pages->pages; ++page) {
+        Json ids = Json::array();
+        for (const PlacedPiece& p : pages->pieces) {
+            if (p.page == page) ids.push_back(p.piece.id);
+        }
+        const std::string svg = sheetFileName(page);
+        sheets.push_back({{"file", wants("svg") ? svg : kPdfFileName},
+                          {"parts", std::move(ids)},
+                          {"utilisation", pages->utilisation(page)}});
+    }
+    Json parts = Json::array();
+    std::vector<const Piece*> pieces;
+    for (std::size_t i = 0; i < pages->pieces.size(); ++i) {
+        const PlacedPiece& placed = pages->pieces[i];
+        pieces.push_back(&placed.piece);
+        const Drawing page = drawPage(*pages, placed.page, "");
+        Json openings = Json::array();
+        for (const PieceWindow& window : placed.piece.windows) {
+            const Vec2 at = svgPoint(page, centroid(window.outline));
+            openings.push_back({{"element", window.element},
+                                {"x_mm", at.x()},
+                                {"y_mm", at.y()},
+                                {"area_mm2", polygonArea(window.outline)}});
+        }
+        // Of the piece as it was drawn, before the layout turned it.
+        const Vec2 size = boxAround({(*masks[i].mask)->outline}).size();
+        parts.push_back({{"id", placed.piece.id},
+                         {"name", placed.piece.name},
+                         {"side", std::string(1, placed.piece.side)},
+                         {"sheet", placed.page + 1},
+                         {"width_mm", size.x()},
+                         {"height_mm", size.y()},
+                         {"openings", std::move(openings)}});
+    }
+    const CutEstimate estimate = estimateCut(pieces, tool);
+    if (estimate.smallestFeature_mm > 0 && estimate.smallestFeature_mm < tool.smallest_mm) {
+        described->warnings.push_back({"too_fine",
+                                       "The narrowest window or strip is " + fixedText(estimate.smallestFeature_mm, 2) +
+                                           " mm; with this tool " + fixedText(tool.smallest_mm, 1) +
+                                           " mm is about the least. Widen it or take a finer tool.",
+                                       "--tool"});
+    }
+    Reply& reply = result.reply;
+    reply.json = Json{{"sheets", std::move(sheets)},
+                      {"parts", std::move(parts)},
+                      {"overlaps", pages->overlaps()},
+                      {"smallest_feature_mm", estimate.smallestFeature_mm},
+                      {"cut_length_mm", estimate.length_mm},
+                      {"cut_time_s", estimate.time_s},
+                      {"warnings", warningsJson(described->warnings)}};
+    reply.text = described->text + std::to_string(pages->pieces.size()) + " pieces on " + std::to_string(pages->pages) +
+                 (pages->pages == 1 ? " sheet; " : " sheets; ") + fixedText(estimate.length_mm / 1000, 2) +
+                 " m to cut, about " + fixedText(estimate.time_s / 60, 0) + " min; narrowest feature " +
+                 fixedText(estimate.smallestFeature_mm, 2) + " mm.\n" + warningsText(described->warnings);
+    reply.exitCode = described->allLieFlat ? kDone : kFault;
+    return result;
+}
+
+}  // namespace
+
+Result<Reply> cut(const Words& words, const Task& task) {
+    const Result<Args> args = Args::parse(words, {"sheet", "out", "format", "tool"}, {}, 1);
+    if (!args) return args.error();
+    const Result<std::string> folder = args->need("out");
+    if (!folder) return folder.error();
+    const Result<SheetSize> sheet = parseSheet(args->value("sheet").value_or("A4"));
+    if (!sheet) return sheet.error();
+    const Result<std::vector<std::string>> formats = parseFormats(args->value("format").value_or("svg,pdf"));
+    if (!formats) return formats.error();
+    const std::string toolId = args->value("tool").value_or("knife");
+    const auto tool = findTool(toolId);
+    if (!tool) {
+        return Error{"bad_value", "\"" + toolId + "\" is not a tool; choose knife, scissors, plotter or hot.", "--tool"};
+    }
+    const Result<LoadedJob> loaded = loadJob(args->word(0));
+    if (!loaded) return loaded.error();
+    Derivations derived;
+    Result<CutReply> result = cutJob(loaded->job, *sheet, *formats, *tool, derived, task);
+    if (!result) return result.error();
+    if (Status written = writeFilesAtomically(*folder, result->files); !written) return written.error();
+    for (const Warning& w : loaded->warnings) result->reply.json["warnings"].push_back(warningsJson({w})[0]);
+    return std::move(result->reply);
+}
+
+Result<Reply> demo(const Words& words, const Task& task) {
+    const Result<Args> args = Args::parse(words, {"out"}, {}, 0);
+    if (!args) return args.error();
+    const Result<std::string> folder = args->need("out");
+    if (!folder) return folder.error();
+    const Result<Job> job = demoJob();
+    if (!job) return job.error();
+    Derivations derived;
+    Result<CutReply> result = cutJob(*job, SheetSize{}, {"svg", "pdf"}, *findTool("knife"), derived, task);
+    if (!result) return result.error();
+    const Result<MaskReplies> fits = describeMasks(derived.masks(*job));
+    if (!fits) return fits.error();
+
+    result->files.insert(result->files.begin(), {kDemoFileName, jobText(*job)});
+    result->files.push_back({"fit.json", fits->masks.dump(1) + "\n"});
+    result->files.push_back({"readings.csv", stationTableText(job->blank->table, job->blank->name + " (invented)")});
+    if (Status written = writeFilesAtomically(*folder, result->files); !written) return written.error();
+    Reply reply = std::move(result->reply);
+    Json files = Json::array();
+    reply.text += "Written to " + *folder + ":\n";
+    for (const NamedFile& file : result->files) {
+        files.push_back(file.name);
+        reply.text += "  " + file.name + "\n";
+    }
+    reply.json["files"] = std::move(files);
+    return reply;
+}
+
+}  // namespace nine::cli

@@ -1,0 +1,224 @@
+// fit: of a bare patch or disc, and of every mask of a job
+#include <chrono>
+
+#include "base/files.h"
+#include "base/number_table.h"
+#include "base/number_text.h"
+#include "cli/args.h"
+#include "cli/body.h"
+#include "cli/fit_json.h"
+#include "mask/mask.h"
+
+namespace nine::cli {
+namespace {
+
+constexpr std::size_t kMaxMapPoints = 1000000;
+
+double millisecondsSince(std::chrono::steady_clock::time_point start) {
+    return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
+}
+
+Result<Apply> parseApply(const std::string& text) {
+    for (const Apply apply : {Apply::Loose, Apply::Lateral, Apply::Back}) {
+        if (text == applyName(apply)) return apply;
+    }
+    return Error{"bad_value", "--apply must be loose, lateral or back.", "--apply"};
+}
+
+/// x_mm,g_mm,u_mm,v_mm of every vertex and of the points asked for; u runs mirrored on the right side.
+Result<std::string> mapText(const Skin& skin, const FlatPatch& flat, bool right, const std::optional<std::string>& pointsPath) {
+    std::string text = "x_mm,g_mm,u_mm,v_mm\n";
+    const auto row = [&](const Vec2& xg, const Vec2& uv) {
+        text += numberText(xg.x()) + "," + numberText(xg.y()) + "," + numberText(right ? -uv.x() : uv.x()) + "," +
+                numberText(uv.y()) + "\n";
+    };
+    for (std::size_t i = 0; i < flat.map.size(); ++i) row(flat.patch.skin[i], flat.map[i]);
+    if (!pointsPath) return text;
+    const Result<std::string> file = readFile(*pointsPath);
+    if (!file) return file.error();
+    const Result<NumberTable> points =
+        parseNumberTable(*file, {{"x_mm", "g_mm"}, 2, "table of points"}, *pointsPath, kMaxMapPoints);
+    if (!points) return points.error();
+    const SheetCarrier sheet(flat.patch.pairedWith(flat.map));
+    for (std::size_t i = 0; i < points->rows.size(); ++i) {
+        const SkinPoint p{Side::Left, points->rows[i][0], points->rows[i][1]};
+        if (Status ok = skin.check(p, points->placeOf(*pointsPath, i)); !ok) return ok.error();
+        row({p.x_mm, p.g_mm}, sheet.at(skin.at(p)));
+    }
+    return text;
+}
+
+std::string patchSvg(const FlatPatch& flat, const Skin& skin, bool right, const std::string& title) {
+    Mask mask;
+    mask.flat = flat;
+    mask.outline = borderOf(flat);
+    const SheetCarrier sheet(flat.patch.pairedWith(flat.map));
+    for (const auto& [name, at] : {std::pair{'A', flat.patch.markA}, {'B', flat.patch.markB}}) {
+        mask.marks.push_back({name, at, sheet.at(skin.at({Side::Left, at.x(), at.y()})), "", 0});
+    }
+    if (right) mask = mirrored(std::move(mask));
+    Piece piece;
+    piece.outline = mask.outline;
+    for (const RegistrationMark& mark : mask.marks) {
+        for (Polyline2& stroke : crossMark(mark.flat, mark.name)) piece.pen.push_back(std::move(stroke));
+    }
+    writeLabel(piece, {{title + (right ? " R" : " L")}, Vec2(right ? 1 : -1, 0)});
+    return svgText(drawPiece(piece, title));
+}
+
+Result<Reply> fitPatch(const Args& args, const Task& task) {
+    const auto started = std::chrono::steady_clock::now();
+    const bool isDisc = args.has("disc");
+    if (isDisc && args.has("patch")) {
+        return Error{"usage", "Give either --patch or --disc, not both.", "--disc"};
+    }
+    const std::string flag = isDisc ? "disc" : "patch";
+    const Result<SideNumbers> shape = parseSideNumbers(*args.value(flag), isDisc ? 3 : 4, "--" + flag);
+    if (!shape) return shape.error();
+    const std::string materialId = args.value("material").value_or("film");
+    const auto material = findMaterial(materialId);
+    if (!material) return Error{"unknown_material", "\"" + materialId + "\" is not a known sheet material.", "--material"};
+    const Result<double> limit = args.number("strain", material->strainLimit);
+    if (!limit) return limit.error();
+    if (!(*limit > 0 && *limit <= 1)) {
+        return Error{"out_of_range", "--strain is a fraction above 0 and up to 1 (0.01 is one per cent).", "--strain"};
+    }
+    const Result<double> vertices = args.number("vertices", kFitVertices);
+    if (!vertices) return vertices.error();
+    if (!(*vertices >= kMinPatchVertices && *vertices <= kMaxPatchVertices)) {
+        return Error{"out_of_range", "--vertices must lie between 60 and 200000.", "--vertices"};
+    }
+    const Result<Apply> apply = parseApply(args.value("apply").value_or("loose"));
+    if (!apply) return apply.error();
+    const std::string relief = args.value("relief").value_or("auto");
+    if (relief != "auto" && relief != "none") {
+        return Error{"bad_value", "--relief must be auto or none.", "--relief"};
+    }
+    const Result<Body> body = loadBody(args.word(0));
+    if (!body) return body.error();
+
+    const auto& n = shape->numbers;
+    const int count = static_cast<int>(*vertices);
+    Result<PatchMesh> mesh = isDisc ? meshPatch(body->skin, DiscPatch{n[0], n[1], n[2]}, count, "--disc")
+                                    : meshPatch(body->skin, BandPatch{n[0], n[1], n[2], n[3]}, count, "--patch");
+    if (!mesh) return mesh.error();
+    Warnings warnings = body->warnings;
+    warnings.insert(warnings.end(), mesh->warnings.begin(), mesh->warnings.end());
+    const Result<FlatPatch> flat = flattenPatch(std::move(*mesh), task);
+    if (!flat) return flat.error();
+    const Result<FitReport> report = judgeFit(body->skin, *flat, *limit, layingOf(*apply), {}, task);
+    if (!report) return report.error();
+
+    const bool right = shape->side == 'R';
+    if (const auto path = args.value("map")) {
+        const Result<std::string> text = mapText(body->skin, *flat, right, args.value("points"));
+        if (!text) return text.error();
+        if (Status written = writeFileAtomically(*path, *text); !written) return written.error();
+    }
+    if (const auto path = args.value("svg")) {
+        const std::string svg = patchSvg(*flat, body->skin, right, body->job.blank->name);
+        if (Status written = writeFileAtomically(*path, svg); !written) return written.error();
+    }
+    Reply reply;
+    reply.json = fitJson(*report);
+    reply.json["time_ms"] = millisecondsSince(started);
+    reply.json["warnings"] = warningsJson(warnings);
+    MaskSpec named;
+    named.name = "The patch";
+    named.side = right ? Side::Right : Side::Left;
+    named.material = materialId;
+    reply.text = verdictOf(named, *report) + "\n" + warningsText(warnings);
+    reply.exitCode = report->liesFlat ? kDone : kFault;
+    return reply;
+}
+
+Result<Reply> fitJob(const Args& args, const Task& task) {
+    if (!isJobPath(args.word(0))) {
+        return Error{"usage", "For a station table say which part to fit: --patch side,x0,x1,g0,g1 or --disc side,x,g,r.",
+                     "--patch"};
+    }
+    const auto started = std::chrono::steady_clock::now();
+    const Result<double> vertices = args.number("vertices", kFitVertices);
+    if (!vertices) return vertices.error();
+    const Result<LoadedJob> loaded = loadJob(args.word(0));
+    if (!loaded) return loaded.error();
+    Derivations derived;
+    Result<MaskReplies> masks = describeMasks(derived.masks(loaded->job, static_cast<int>(*vertices), task));
+    if (!masks) return masks.error();
+    Warnings warnings = loaded->warnings;
+    warnings.insert(warnings.end(), masks->warnings.begin(), masks->warnings.end());
+    Reply reply;
+    reply.json = Json{{"masks", std::move(masks->masks)},
+                      {"time_ms", millisecondsSince(started)},
+                      {"warnings", warningsJson(warnings)}};
+    reply.text = masks->text + warningsText(warnings);
+    reply.exitCode = masks->allLieFlat ? kDone : kFault;
+    return reply;
+}
+
+}  // namespace
+
+Json fitJson(const FitReport& r) {
+    Json json{{"vertices", r.vertices},
+              {"strain_max", r.strainMax},
+              {"strain_p95", r.strainP95},
+              {"strain_feasible_max", r.strainFeasibleMax},
+              {"strain_limit", r.strainLimit},
+              {"area_ratio_max", r.areaRatioMax},
+              {"landing_rms_mm", r.landing.rms_mm},
+              {"landing_max_mm", r.landing.max_mm},
+              {"traced_rms_mm", nullptr},
+              {"traced_max_mm", nullptr},
+              {"lift_mm", r.lift_mm},
+              {"relief_cuts", 0},
+              {"lies_flat", r.liesFlat}};
+    if (r.tracedKnown) {
+        json["traced_rms_mm"] = r.traced.rms_mm;
+        json["traced_max_mm"] = r.traced.max_mm;
+    }
+    return json;
+}
+
+Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
+    MaskReplies replies;
+    for (const MaskResult& result : results) {
+        if (!result.mask) return result.mask.error();
+        const Mask& mask = **result.mask;
+        Json marks = Json::array();
+        for (const RegistrationMark& m : mask.marks) {
+            marks.push_back({{"name", std::string(1, m.name)},
+                             {"x_mm", m.skin.x()},
+                             {"g_mm", m.skin.y()},
+                             {"u_mm", m.flat.x()},
+                             {"v_mm", m.flat.y()},
+                             {"landmark", m.landmark},
+                             {"distance_mm", m.distance_mm}});
+        }
+        Json json{{"id", result.spec->id},
+                  {"name", result.spec->name.empty() ? result.spec->id : result.spec->name},
+                  {"side", std::string(1, sideLetter(result.spec->side))},
+                  {"material", result.spec->material},
+                  {"apply", applyName(result.spec->apply)},
+                  {"windows", mask.windows.size()}};
+        json.update(fitJson(mask.report));
+        json["marks"] = std::move(marks);
+        replies.masks.push_back(std::move(json));
+        replies.text += verdictOf(*result.spec, mask.report) + "\n";
+        for (const RegistrationMark& m : mask.marks) replies.text += "    mark " + markSentence(m) + "\n";
+        replies.allLieFlat = replies.allLieFlat && mask.report.liesFlat;
+        if (result.spec->side == Side::Left || replies.warnings.empty()) {
+            replies.warnings.insert(replies.warnings.end(), mask.warnings.begin(), mask.warnings.end());
+        }
+    }
+    if (results.empty()) replies.text = "The pattern is empty: there are no masks to fit.\n";
+    return replies;
+}
+
+Result<Reply> fit(const Words& words, const Task& task) {
+    const Result<Args> args = Args::parse(
+        words, {"patch", "disc", "material", "strain", "vertices", "relief", "apply", "svg", "map", "points"}, {}, 1);
+    if (!args) return args.error();
+    return args->has("patch") || args->has("disc") ? fitPatch(*args, task) : fitJob(*args, task);
+}
+
+}  // namespace nine::cli

@@ -1,0 +1,94 @@
+// land: lays any flat map back on the body and says where it lands
+#include "base/files.h"
+#include "base/number_table.h"
+#include "base/number_text.h"
+#include "cli/args.h"
+#include "cli/body.h"
+#include "cli/verbs.h"
+#include "mask/landing.h"
+#include "mask/mask.h"
+
+namespace nine::cli {
+namespace {
+
+constexpr std::size_t kMaxMapPoints = 1000000;
+/// The best a steady hand does (PRODUCT: 0.3-1 mm): a map that is worse is the cause of what goes wrong.
+constexpr double kSpoils_mm = 0.3;
+
+Result<std::vector<SurfacePoint>> parseMarks(const std::string& text, const Skin& skin) {
+    std::vector<SurfacePoint> marks;
+    for (std::size_t from = 0; from <= text.size();) {
+        const std::size_t end = std::min(text.find(';', from), text.size());
+        const Result<std::vector<double>> pair = parseNumbers(text.substr(from, end - from), "--marks");
+        if (!pair) return pair.error();
+        if (pair->size() != 2) {
+            return Error{"bad_value", "A mark is two numbers x,g; marks are separated by semicolons.", "--marks"};
+        }
+        const SkinPoint at{Side::Left, (*pair)[0], (*pair)[1]};
+        if (Status ok = skin.check(at, "--marks"); !ok) return ok.error();
+        marks.push_back(skin.at(at));
+        from = end + 1;
+    }
+    return marks;
+}
+
+}  // namespace
+
+Result<Reply> land(const Words& words, const Task& task) {
+    const Result<Args> args = Args::parse(words, {"map", "side", "marks", "apply"}, {}, 1);
+    if (!args) return args.error();
+    const Result<std::string> mapPath = args->need("map");
+    if (!mapPath) return mapPath.error();
+    const Result<std::string> marksText = args->need("marks");
+    if (!marksText) return marksText.error();
+    const std::string side = args->value("side").value_or("L");
+    if (side != "L" && side != "R") return Error{"bad_value", "--side must be L or R.", "--side"};
+    Apply apply = Apply::Loose;
+    for (const Apply a : {Apply::Lateral, Apply::Back}) {
+        if (args->value("apply") == applyName(a)) apply = a;
+    }
+    const Result<Body> body = loadBody(args->word(0));
+    if (!body) return body.error();
+    const Result<std::vector<SurfacePoint>> marks = parseMarks(*marksText, body->skin);
+    if (!marks) return marks.error();
+
+    const Result<std::string> text = readFile(*mapPath, std::size_t{64} << 20);
+    if (!text) return text.error();
+    const Result<NumberTable> table = parseNumberTable(
+        *text, {{"x_mm", "g_mm", "u_mm", "v_mm"}, 4, "flat map"}, *mapPath, kMaxMapPoints);
+    if (!table) return table.error();
+    // Either side is the mirror image of the other, so the left one serves for both.
+    FlatPairs pairs;
+    std::vector<Vec2> skinPoints;
+    for (std::size_t i = 0; i < table->rows.size(); ++i) {
+        const std::vector<double>& row = table->rows[i];
+        const SkinPoint at{Side::Left, row[0], row[1]};
+        if (Status ok = body->skin.check(at, table->placeOf(*mapPath, i)); !ok) return ok.error();
+        pairs.skin.push_back(body->skin.at(at));
+        pairs.flat.emplace_back(row[2], row[3]);
+        skinPoints.emplace_back(row[0], row[1]);
+    }
+    if (pairs.skin.empty()) return Error{"bad_map", "The map has no points.", *mapPath};
+    const SheetCarrier sheet(std::move(pairs));
+    const Result<std::vector<LandedProbe>> probes =
+        landProbes(body->skin, sheet, *marks, probeDots(body->skin, skinPoints), layingOf(apply), task);
+    if (!probes) return probes.error();
+    const Landing landing = landingOf(*probes);
+    const bool lands = landing.max_mm <= kSpoils_mm;
+    Reply reply;
+    reply.json = Json{{"landing_rms_mm", landing.rms_mm},
+                      {"landing_max_mm", landing.max_mm},
+                      {"probes", probes->size()},
+                      {"lands", lands},
+                      {"warnings", warningsJson(body->warnings)}};
+    reply.text = lands ? "The map lands within " + fixedText(landing.max_mm, 3) + " mm (rms " +
+                             fixedText(landing.rms_mm, 3) + ").\n"
+                       : "This map is wrong for this body: what is cut from it lands up to " +
+                             fixedText(landing.max_mm, 2) + " mm off (rms " + fixedText(landing.rms_mm, 2) +
+                             "). Flatten the patch instead of tracing it.\n";
+    reply.text += warningsText(body->warnings);
+    reply.exitCode = lands ? kDone : kFault;
+    return reply;
+}
+
+}  // namespace nine::cli

@@ -1,0 +1,71 @@
+#include "blank/walk.h"
+
+#include <cmath>
+
+#include "base/number_text.h"
+
+namespace nine {
+namespace {
+
+constexpr double kExact_mm = 1e-9;
+
+Error offEnd(const Skin& skin, bool towardsTail, const std::string& where) {
+    return {"off_body",
+            std::string("This goes over the ") + (towardsTail ? "tail" : "nose") + " end of the body, at x = " +
+                fixedText(towardsTail ? skin.tailX() : skin.noseX(), 1) +
+                " mm. Move it away from the end, or make it shorter or fewer.",
+            where};
+}
+
+}  // namespace
+
+namespace detail {
+
+Result<double> stepTo(const Skin& skin, double x, double g, double toG, double step_mm, const std::string& where) {
+    const bool towardsTail = step_mm >= 0;
+    const double length = std::abs(step_mm);
+    const SurfacePoint from = skin.at({Side::Left, x, g});
+    // The arc from here to x + d grows with |d|; false position between nothing and the farthest it can be.
+    const double end = towardsTail ? skin.tailX() : skin.noseX();
+    const auto excess = [&](double at) { return arcLength(from, skin.at({Side::Left, at, toG})) - length; };
+    double near = x, far = towardsTail ? std::min(end, x + length) : std::max(end, x - length);
+    double nearMiss = excess(near), farMiss = excess(far);
+    if (nearMiss > 0) return x;    // the line rises more steeply than it runs: as good as straight up
+    if (farMiss < 0) {
+        if (far == end) return offEnd(skin, towardsTail, where);
+        return far;  // a rounding's breadth short on a straight cylinder
+    }
+    double best = far;
+    for (int i = 0; i < 60; ++i) {
+        // Illinois variant of false position.
+        best = (near * farMiss - far * nearMiss) / (farMiss - nearMiss);
+        const double miss = excess(best);
+        if (std::abs(miss) < kExact_mm) break;
+        if (miss < 0) {
+            near = best;
+            nearMiss = miss;
+            farMiss *= 0.5;
+        } else {
+            far = best;
+            farMiss = miss;
+            nearMiss *= 0.5;
+        }
+    }
+    return best;
+}
+
+}  // namespace detail
+
+Result<double> walkAlong(const Skin& skin, double x_mm, double g_mm, double distance_mm, const std::string& where) {
+    if (Status ok = skin.check({Side::Left, x_mm, g_mm}, where); !ok) return ok.error();
+    const int steps = static_cast<int>(std::ceil(std::abs(distance_mm) / detail::kWalkStep_mm));
+    double x = x_mm;
+    for (int i = 0; i < steps; ++i) {
+        const Result<double> next = detail::stepTo(skin, x, g_mm, g_mm, distance_mm / steps, where);
+        if (!next) return next.error();
+        x = *next;
+    }
+    return x;
+}
+
+}  // namespace nine

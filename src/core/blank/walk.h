@@ -1,0 +1,46 @@
+// Walking on the skin along a line of constant g (parallel to the datum line), measured along the skin.
+//
+// Offsets of art are millimetres of skin, not of the axis: on a steep nose 4 mm of skin may be 2 mm of x.
+#pragma once
+
+#include "blank/skin.h"
+
+namespace nine {
+
+/// x after walking `distance_mm` (towards the tail if positive) from `x_mm` along the line of constant
+/// `g_mm`; exact to 1e-6 mm. Errors: off_body when an end of the body is reached first; `where` as given.
+Result<double> walkAlong(const Skin& skin, double x_mm, double g_mm, double distance_mm, const std::string& where);
+
+/// Points of a line g(s) = g_mm + rise(s), starting at x_mm, at the given ascending arc lengths (mm, from 0) along
+/// the skin. Returns x, g of each. Errors: off_body.
+template <typename Rise>
+Result<std::vector<Vec2>> walkLine(const Skin& skin, double x_mm, double g_mm, const Rise& rise,
+                                   const std::vector<double>& at_mm, const std::string& where);
+
+namespace detail {
+/// One step: x of the point at girth `toG` whose distance along the skin from (x, g) is `step_mm`.
+Result<double> stepTo(const Skin& skin, double x, double g, double toG, double step_mm, const std::string& where);
+constexpr double kWalkStep_mm = 1;  // arcLength is then right to 1e-5 mm at a radius of 3 mm
+}  // namespace detail
+
+template <typename Rise>
+Result<std::vector<Vec2>> walkLine(const Skin& skin, double x_mm, double g_mm, const Rise& rise,
+                                   const std::vector<double>& at_mm, const std::string& where) {
+    std::vector<Vec2> line;
+    double x = x_mm, s = 0;
+    for (const double target : at_mm) {
+        const int steps = static_cast<int>(std::ceil((target - s) / detail::kWalkStep_mm));
+        const double h = steps > 0 ? (target - s) / steps : 0;
+        for (int i = 0; i < steps; ++i) {
+            const double from = g_mm + rise(s + i * h), to = g_mm + rise(s + (i + 1) * h);
+            const Result<double> next = detail::stepTo(skin, x, from, to, h, where);
+            if (!next) return next.error();
+            x = *next;
+        }
+        s = target;
+        line.emplace_back(x, g_mm + rise(s));
+    }
+    return line;
+}
+
+}  // namespace nine

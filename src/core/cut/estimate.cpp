@@ -1,0 +1,77 @@
+#include "cut/estimate.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace nine {
+
+const std::vector<CutTool>& cutTools() {
+    static const std::vector<CutTool> tools{
+        {"knife", "Craft knife", 5, 2, 0.8},
+        {"scissors", "Scissors", 8, 4, 3},
+        {"plotter", "Drag-knife cutter", 60, 0.5, 0.5},
+        {"hot", "Hot tip", 6, 2, 1},
+    };
+    return tools;
+}
+
+std::optional<CutTool> findTool(std::string_view id) {
+    for (const CutTool& tool : cutTools()) {
+        if (tool.id == id) return tool;
+    }
+    return std::nullopt;
+}
+
+double narrowestWidth(const Polygon2& polygon) {
+    constexpr double facing = -0.5;  // walls that open at more than 60 degrees are a corner, not a width
+    const auto n = polygon.size();
+    const double turn = polygonArea(polygon) > 0 ? 1 : -1;
+    const auto corner = [&](std::size_t i) -> const Vec2& { return polygon[i % n]; };
+    const auto inward = [&](std::size_t i) {
+        const Vec2 along = corner(i + 1) - corner(i);
+        return Vec2(turn * Vec2(-along.y(), along.x()).normalized());
+    };
+    double narrowest = std::numeric_limits<double>::infinity();
+    for (std::size_t i = 0; i < n; ++i) {
+        if ((corner(i + 1) - corner(i)).squaredNorm() == 0) continue;
+        const Vec2 normal = inward(i);
+        // From near both ends of the edge too: a taper is narrowest there.
+        for (const double t : {0.02, 0.5, 0.98}) {
+            const Vec2 from = (1 - t) * corner(i) + t * corner(i + 1);
+            for (std::size_t j = 0; j < n; ++j) {
+                if (j == i) continue;
+                const Vec2 along = corner(j + 1) - corner(j);
+                const double across = cross(normal, along);
+                if (std::abs(across) < 1e-12 || inward(j).dot(normal) > facing) continue;
+                const Vec2 gap = corner(j) - from;
+                const double distance = cross(gap, along) / across, at = cross(gap, normal) / across;
+                if (distance > 0 && at >= 0 && at <= 1) narrowest = std::min(narrowest, distance);
+            }
+        }
+    }
+    return narrowest;
+}
+
+CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& tool) {
+    CutEstimate estimate;
+    double smallest = std::numeric_limits<double>::infinity();
+    for (const Piece* piece : pieces) {
+        estimate.length_mm += perimeter(piece->outline);
+        estimate.time_s += tool.perContour_s;
+        for (std::size_t i = 0; i < piece->windows.size(); ++i) {
+            const Polygon2& window = piece->windows[i].outline;
+            estimate.length_mm += perimeter(window);
+            estimate.time_s += tool.perContour_s;
+            smallest = std::min({smallest, narrowestWidth(window), borderDistance(window, piece->outline)});
+            for (std::size_t j = i + 1; j < piece->windows.size(); ++j) {
+                smallest = std::min(smallest, borderDistance(window, piece->windows[j].outline));
+            }
+        }
+    }
+    estimate.time_s += estimate.length_mm / tool.speed_mm_s;
+    if (std::isfinite(smallest)) estimate.smallestFeature_mm = smallest;
+    return estimate;
+}
+
+}  // namespace nine

@@ -1,0 +1,33 @@
+// What cutting asks of tool and hand: length, time, the smallest feature.
+#pragma once
+
+#include <optional>
+#include <string_view>
+
+#include "cut/piece.h"
+
+namespace nine {
+
+struct CutTool {
+    std::string_view id, name;
+    double speed_mm_s;      ///< along the cut
+    double perContour_s;    ///< to set down, lift and turn
+    double smallest_mm;     ///< narrowest window or strip it manages
+};
+
+/// Start values; common practice, no published source.
+const std::vector<CutTool>& cutTools();
+std::optional<CutTool> findTool(std::string_view id);
+
+struct CutEstimate {
+    double length_mm = 0;
+    double time_s = 0;
+    double smallestFeature_mm = 0;  ///< narrowest window or strip of sheet; 0 if there is no window
+};
+
+CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& tool);
+
+/// Narrowest place of a window: the shortest inward distance to a part of the border that faces the other way.
+double narrowestWidth(const Polygon2& polygon);
+
+}  // namespace nine

@@ -1,0 +1,211 @@
+#include "cut/layout.h"
+
+#include <algorithm>
+#include <numeric>
+
+#include "base/number_text.h"
+#include "geom/stroke_font.h"
+
+namespace nine {
+namespace {
+
+constexpr double kFootHeight_mm = kCheckSquare_mm + 6;  // strip of the check square
+constexpr double kOverlap_mm2 = 1e-6;
+
+struct Area {
+    Vec2 low, high;
+};
+
+Area usable(const SheetSize& sheet) {
+    return {Vec2(kPageMargin_mm, kPageMargin_mm + kFootHeight_mm),
+            Vec2(sheet.width_mm - kPageMargin_mm, sheet.height_mm - kPageMargin_mm)};
+}
+
+template <typename F>
+void transform(Piece& piece, F f) {
+    const auto all = [&](Polyline2& line) {
+        for (Vec2& p : line) p = f(p);
+    };
+    all(piece.outline);
+    for (PieceWindow& w : piece.windows) all(w.outline);
+    for (Polyline2& line : piece.pen) all(line);
+}
+
+bool overlapping(const Piece& a, const Piece& b) {
+    return area(intersected({a.outline}, {b.outline})) > kOverlap_mm2;
+}
+
+void addPiece(const Piece& piece, Layer& cut, Layer& pen) {
+    // Windows first: a piece that has been cut free cannot be held while its windows are cut.
+    for (const PieceWindow& w : piece.windows) cut.lines.push_back({w.outline, true});
+    cut.lines.push_back({piece.outline, true});
+    for (const Polyline2& line : piece.pen) pen.lines.push_back({line, false});
+}
+
+void addText(Layer& layer, const std::string& text, double height, const Vec2& at) {
+    for (Polyline2& stroke : strokeText(text, height)) {
+        for (Vec2& p : stroke) p += at;
+        layer.lines.push_back({std::move(stroke), false});
+    }
+}
+
+}  // namespace
+
+int CutPages::overlaps() const {
+    int count = 0;
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+        for (std::size_t j = i + 1; j < pieces.size(); ++j) {
+            if (pieces[i].page == pieces[j].page && overlapping(pieces[i].piece, pieces[j].piece)) ++count;
+        }
+    }
+    return count;
+}
+
+double CutPages::utilisation(std::size_t page) const {
+    double used = 0;
+    for (const PlacedPiece& placed : pieces) {
+        if (placed.page == page) used += polygonArea(placed.piece.outline);
+    }
+    return used / (sheet.width_mm * sheet.height_mm);
+}
+
+Result<SheetSize> parseSheet(const std::string& text) {
+    if (text == "A4" || text == "a4") return SheetSize{210, 297};       // ISO 216
+    if (text == "Letter" || text == "letter") return SheetSize{215.9, 279.4};  // ANSI/ASME Y14.1, 8.5 x 11 in
+    const auto cross = text.find('x');
+    const auto width = parseNumber(text.substr(0, cross));
+    const auto height = cross == std::string::npos ? std::nullopt : parseNumber(text.substr(cross + 1));
+    const auto fits = [](double v) { return v >= kMinSheet_mm && v <= kMaxSheet_mm; };
+    if (!width || !height || !fits(*width) || !fits(*height)) {
+        return Error{"bad_sheet",
+                     "\"" + text + "\" is not a sheet size; write for example 210x297 (mm, 120 to 2000 each), A4 or "
+                     "Letter.",
+                     "sheet"};
+    }
+    return SheetSize{*width, *height};
+}
+
+Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet) {
+    if (pieces.empty()) {
+        return Error{"nothing_to_cut", "There are no masks to cut: add an element to the pattern first.", "masks"};
+    }
+    const Area area = usable(sheet);
+    const Vec2 room = area.high - area.low;
+    CutPages result{sheet, 0, std::vector<PlacedPiece>(pieces.size())};
+
+    // Lay each piece on its longer side if it fits so; low pieces make full shelves.
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+        Piece piece = pieces[i];
+        const Vec2 size = piece.box().size();
+        const auto fits = [&](double w, double h) { return w <= room.x() && h <= room.y(); };
+        const bool flat = size.x() >= size.y();
+        const bool upright = fits(size.x(), size.y()), turned = fits(size.y(), size.x());
+        if (!upright && !turned) {
+            return Error{"piece_too_large",
+                         "The mask \"" + piece.name + " " + piece.side + "\" is " + fixedText(size.x(), 0) + " x " +
+                             fixedText(size.y(), 0) + " mm; on this sheet " + fixedText(room.x(), 0) + " x " +
+                             fixedText(room.y(), 0) + " mm can be used. Take a larger sheet or split the mask.",
+                         "masks." + piece.id};
+        }
+        if (!upright || (!flat && turned)) transform(piece, [](const Vec2& p) { return Vec2(-p.y(), p.x()); });
+        result.pieces[i].piece = std::move(piece);
+    }
+
+    std::vector<std::size_t> order(pieces.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    const auto heightOf = [&](std::size_t i) { return result.pieces[i].piece.box().size().y(); };
+    std::stable_sort(order.begin(), order.end(),
+                     [&](std::size_t a, std::size_t b) { return heightOf(a) > heightOf(b) + 0.5; });
+    // Shelves fill from the top of the page downwards; a shelf's height is that of its first piece.
+    struct Shelf {
+        std::size_t page;
+        double top, height, x;
+    };
+    std::vector<Shelf> shelves;
+    for (const std::size_t i : order) {
+        const Box2 box = result.pieces[i].piece.box();
+        const Vec2 size = box.size();
+        auto shelf = std::find_if(shelves.begin(), shelves.end(), [&](const Shelf& s) {
+            return s.x + size.x() <= area.high.x() + 1e-9 && size.y() <= s.height + 1e-9;
+        });
+        if (shelf == shelves.end()) {
+            std::size_t page = 0;
+            double top = area.high.y();
+            if (!shelves.empty()) {
+                page = shelves.back().page;
+                top = shelves.back().top - shelves.back().height - kPieceGap_mm;
+                if (top - size.y() < area.low.y() - 1e-9) {
+                    ++page;
+                    top = area.high.y();
+                }
+            }
+            shelves.push_back({page, top, size.y(), area.low.x()});
+            shelf = shelves.end() - 1;
+        }
+        const Vec2 shift = Vec2(shelf->x, shelf->top - size.y()) - box.low;
+        transform(result.pieces[i].piece, [&](const Vec2& p) { return Vec2(p + shift); });
+        result.pieces[i].page = shelf->page;
+        shelf->x += size.x() + kPieceGap_mm;
+    }
+    result.pages = shelves.back().page + 1;
+    return result;
+}
+
+Result<CutPages> movePiece(CutPages pages, std::size_t index, const Vec2& shift) {
+    PlacedPiece& moved = pages.pieces[index];
+    transform(moved.piece, [&](const Vec2& p) { return Vec2(p + shift); });
+    const Box2 box = moved.piece.box();
+    const Area area = usable(pages.sheet);
+    if ((box.low.array() < area.low.array()).any() || (box.high.array() > area.high.array()).any()) {
+        return Error{"off_sheet", "The piece would leave the part of the sheet that can be printed.", moved.piece.id};
+    }
+    for (std::size_t i = 0; i < pages.pieces.size(); ++i) {
+        const PlacedPiece& other = pages.pieces[i];
+        if (i != index && other.page == moved.page && overlapping(other.piece, moved.piece)) {
+            return Error{"overlap", "The piece would lie over \"" + other.piece.name + " " + other.piece.side + "\".",
+                         moved.piece.id};
+        }
+    }
+    return pages;
+}
+
+Drawing drawPiece(const Piece& piece, const std::string& title) {
+    constexpr double rim_mm = 5;
+    Piece moved = piece;
+    const Box2 box = piece.box();
+    transform(moved, [&](const Vec2& p) { return Vec2(p - box.low + Vec2(rim_mm, rim_mm)); });
+    Drawing drawing{title, box.size() + 2 * Vec2(rim_mm, rim_mm), {{"CUT", {}}, {"PEN", {}}, {"TEXT", {}}}};
+    addPiece(moved, drawing.layers[0], drawing.layers[1]);
+    return drawing;
+}
+
+Drawing drawPage(const CutPages& pages, std::size_t page, const std::string& title) {
+    Drawing drawing;
+    drawing.title = title;
+    drawing.size_mm = Vec2(pages.sheet.width_mm, pages.sheet.height_mm);
+    Layer cut{"CUT", {}}, pen{"PEN", {}}, text{"TEXT", {}};
+    for (const PlacedPiece& placed : pages.pieces) {
+        if (placed.page == page) addPiece(placed.piece, cut, pen);
+    }
+
+    const Vec2 corner(kPageMargin_mm, kPageMargin_mm);
+    const double side = kCheckSquare_mm;
+    text.lines.push_back({{corner, corner + Vec2(side, 0), corner + Vec2(side, side), corner + Vec2(0, side)}, true});
+    addText(text, "50 mm square", 2.2, corner + Vec2(2, 2));
+    const Vec2 line = corner + Vec2(side + 6, 4);
+    const auto tick = [&](double x) { text.lines.push_back({{line + Vec2(x, -1.5), line + Vec2(x, 1.5)}, false}); };
+    text.lines.push_back({{line, line + Vec2(kCheckLine_mm, 0)}, false});
+    for (int k = 0; k <= 10; ++k) tick(10 * k);
+    const Vec2 words = corner + Vec2(side + 6, side - 4);
+    addText(text, title, 3.4, words);
+    addText(text, "Page " + std::to_string(page + 1) + " of " + std::to_string(pages.pages), 2.2, words - Vec2(0, 6));
+    addText(text, "Print at 100 %. Measure both before you cut.", 2.2, words - Vec2(0, 13));
+    addText(text, "Pieces are seen from the painted side.", 2.2, words - Vec2(0, 17));
+    addText(text, "Blades: cut away from your fingers; cap the knife.", 2.2, words - Vec2(0, 24));
+    addText(text, "Vinyl or PVC: never cut hot or with a laser.", 2.2, words - Vec2(0, 28));
+    addText(text, "100 mm from end to end", 2.2, line + Vec2(0, 3));
+    drawing.layers = {std::move(cut), std::move(pen), std::move(text)};
+    return drawing;
+}
+
+}  // namespace nine

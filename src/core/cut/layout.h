@@ -1,0 +1,53 @@
+// Pieces laid out on pages of the printer's sheet, true to size, without overlap.
+//
+// A simple layout: boxes on shelves, tall ones first, each upright or turned by a quarter. Every page has a
+// 100 mm check line and a 50 mm check square along its lower edge, so that the print can be measured before cutting.
+#pragma once
+
+#include "base/result.h"
+#include "cut/drawing.h"
+#include "cut/piece.h"
+
+namespace nine {
+
+struct SheetSize {
+    double width_mm = 210, height_mm = 297;
+};
+constexpr double kMinSheet_mm = 120, kMaxSheet_mm = 2000;
+constexpr double kPageMargin_mm = 8;      // what most printers cannot reach
+constexpr double kPieceGap_mm = 4;        // room for fingers and a knife between pieces
+constexpr double kCheckLine_mm = 100, kCheckSquare_mm = 50;
+
+/// A piece moved to its place on a page.
+struct PlacedPiece {
+    std::size_t page = 0;
+    Piece piece;  ///< in page coordinates, y up from the lower left corner
+};
+
+struct CutPages {
+    SheetSize sheet;
+    std::size_t pages = 0;
+    std::vector<PlacedPiece> pieces;  ///< in the order given
+
+    /// Pairs of pieces whose areas overlap; 0 unless something is wrong.
+    int overlaps() const;
+    /// Share of the page taken up by sheet that is kept.
+    double utilisation(std::size_t page) const;
+};
+
+/// "210x297" or "A4", "Letter". Errors: bad_sheet.
+Result<SheetSize> parseSheet(const std::string& text);
+
+/// Errors: piece_too_large (names the piece), nothing_to_cut.
+Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet);
+
+/// The page as lines: pieces, check line and square, title and cautions.
+Drawing drawPage(const CutPages& pages, std::size_t page, const std::string& title);
+
+/// One piece by itself on a page just large enough.
+Drawing drawPiece(const Piece& piece, const std::string& title);
+
+/// A piece of `pages` moved by `shift` on its page, for dragging. Errors: overlap, off_sheet; nothing is changed then.
+Result<CutPages> movePiece(CutPages pages, std::size_t piece, const Vec2& shift);
+
+}  // namespace nine

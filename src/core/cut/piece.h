@@ -1,0 +1,43 @@
+// One piece of sheet to be cut out: its outline, the windows in it, and what is drawn on it with a pen.
+//
+// Coordinates are mm on the piece, y up, seen from the side that will be painted. Nothing here knows what the
+// piece is for.
+#pragma once
+
+#include <string>
+
+#include "geom/polygon_set.h"
+
+namespace nine {
+
+struct PieceWindow {
+    std::string element;  ///< id of what it was cut for
+    Polygon2 outline;
+};
+
+struct Piece {
+    std::string id;
+    std::string name;
+    char side = 'L';
+    Polygon2 outline;
+    std::vector<PieceWindow> windows;
+    std::vector<Polyline2> pen;  ///< marks and lettering, open lines
+
+    /// Around everything, lettering beside the piece included.
+    Box2 box() const;
+};
+
+/// What stands on a piece: one or more lines of text, and an arrow that points to the fish's nose.
+struct PieceLabel {
+    std::vector<std::string> lines;
+    Vec2 towardsNose;  ///< unit, along x
+};
+
+/// Writes the label where it touches neither windows, pen lines nor the edge: as large as fits, on one line or
+/// several. Returns false if nothing fits on the piece; the label then stands below it. About 5 ms.
+bool writeLabel(Piece& piece, const PieceLabel& label);
+
+/// A registration mark: a cross whose centre is the exact place, with its letter beside it.
+std::vector<Polyline2> crossMark(const Vec2& at, char letter);
+
+}  // namespace nine

@@ -1,0 +1,44 @@
+// Areas of the plane bounded by closed polygons: sums, differences and offsets.
+//
+// The one file that wraps the clipping library. Coordinates are scaled once to integers of kGrid_mm, so results are
+// exact to that. Polygons need not repeat their first point. Filling is non-zero: holes run the other way round.
+#pragma once
+
+#include "geom/vec.h"
+
+namespace nine {
+
+using Polygon2 = Polyline2;
+using PolygonSet = std::vector<Polygon2>;
+
+constexpr double kGrid_mm = 1e-5;  // a hundredth of what the finest cutter resolves
+
+/// Signed area, mm^2; positive counter-clockwise.
+double polygonArea(const Polygon2& polygon);
+double area(const PolygonSet& set);
+/// Centre of area.
+Vec2 centroid(const Polygon2& polygon);
+double perimeter(const Polygon2& polygon);
+
+struct Box2 {
+    Vec2 low, high;
+    Vec2 size() const { return high - low; }
+};
+/// Box around all points; at least one.
+Box2 boxAround(const PolygonSet& lines);
+
+/// Outer boundaries counter-clockwise, holes clockwise.
+PolygonSet united(const PolygonSet& a, const PolygonSet& b = {});
+PolygonSet intersected(const PolygonSet& a, const PolygonSet& b);
+PolygonSet subtracted(const PolygonSet& a, const PolygonSet& b);
+
+/// Grown by `distance_mm` (shrunk if negative) with round corners, to `tolerance_mm`.
+PolygonSet offset(const PolygonSet& set, double distance_mm, double tolerance_mm = 0.005);
+
+/// Inside or on the border.
+bool contains(const Polygon2& polygon, const Vec2& p);
+
+/// Least distance between the borders of two polygons, 0 where they cross.
+double borderDistance(const Polygon2& a, const Polygon2& b);
+
+}  // namespace nine

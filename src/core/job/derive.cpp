@@ -1,0 +1,159 @@
+#include "job/derive.h"
+
+#include <algorithm>
+#include <cctype>
+#include <optional>
+
+#include "base/number_text.h"
+#include "base/parallel.h"
+
+namespace nine {
+namespace {
+
+constexpr std::size_t kSkinsKept = 4, kArtsKept = 256, kMasksKept = 64;
+
+std::string upperCase(std::string text) {
+    for (char& c : text) c = static_cast<char>(std::toupper(static_cast<unsigned char>(c)));
+    return text;
+}
+
+/// What a mask is solved from, apart from its side, name and id: the memo's key in plain text.
+std::string solveKey(const MaskSpec& spec, int vertices) {
+    std::string key = spec.material + "|" + applyName(spec.apply) + "|" + numberText(spec.margin_mm) + "|" +
+                      std::to_string(vertices);
+    return key;
+}
+
+}  // namespace
+
+Derivations::Derivations() : skins_(kSkinsKept), arts_(kArtsKept), masks_(kMasksKept) {}
+
+Result<SkinPtr> Derivations::skin(const Job& job) {
+    std::optional<Error> problem;
+    SkinPtr skin = skins_.get({job.blank}, "", [&]() -> SkinPtr {
+        Result<Skin> made = Skin::of(job.blank->table);
+        if (made) return std::make_shared<const Skin>(std::move(*made));
+        problem = made.error();
+        return nullptr;
+    });
+    if (problem) return *problem;
+    return skin;
+}
+
+Result<ArtPtr> Derivations::art(const Job& job, std::size_t index) {
+    const Result<SkinPtr> body = skin(job);
+    if (!body) return body.error();
+    const ElementPtr& element = job.pattern->elements[index];
+    std::optional<Error> problem;
+    ArtPtr art = arts_.get({job.blank, element}, std::to_string(index), [&]() -> ArtPtr {
+        Result<ElementArt> drawn = drawElement(**body, job.blank->landmarks, *element,
+                                               "pattern.elements[" + std::to_string(index) + "]");
+        if (drawn) return std::make_shared<const ElementArt>(std::move(*drawn));
+        problem = drawn.error();
+        return nullptr;
+    });
+    if (problem) return *problem;
+    return art;
+}
+
+Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vertices, const Task& task) {
+    const Result<SkinPtr> body = skin(job);
+    if (!body) return body.error();
+    std::vector<std::shared_ptr<const void>> keys{job.blank};
+    std::vector<const ElementArt*> art;
+    std::vector<ArtPtr> held;
+    for (const std::string& id : spec.elements) {
+        const auto& elements = job.pattern->elements;
+        const auto found = std::find_if(elements.begin(), elements.end(), [&](const auto& e) { return e->id == id; });
+        if (found == elements.end()) {
+            return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.", "masks." + spec.id};
+        }
+        const Result<ArtPtr> drawn = this->art(job, static_cast<std::size_t>(found - elements.begin()));
+        if (!drawn) return drawn.error();
+        keys.push_back(*found);
+        held.push_back(*drawn);
+        art.push_back(drawn->get());
+    }
+    const auto material = findMaterial(spec.material);
+    if (art.empty() || !material) {
+        return Error{"bad_value", "The mask \"" + spec.id + "\" has no elements or an unknown material.",
+                     "masks." + spec.id};
+    }
+    std::optional<Error> problem;
+    MaskPtr left = masks_.get(keys, solveKey(spec, vertices), [&]() -> MaskPtr {
+        Result<Mask> made = makeMask(**body, job.blank->landmarks, art, spec, material->strainLimit, vertices,
+                                     "masks." + spec.id, task);
+        if (made) return std::make_shared<const Mask>(std::move(*made));
+        problem = made.error();
+        return nullptr;
+    });
+    if (problem) return *problem;
+    if (spec.side == Side::Left) return left;
+    keys = {left};
+    return masks_.get(keys, "mirrored", [&] { return std::make_shared<const Mask>(mirrored(*left)); });
+}
+
+std::vector<MaskResult> Derivations::masks(const Job& job, int vertices, const Task& task) {
+    std::vector<MaskResult> results;
+    for (const MaskSpecPtr& spec : maskSpecs(job)) results.push_back({spec, Task::cancelledError()});
+    // Twins of the two sides share one solution: solve one of each first, then the others come from memory.
+    std::vector<std::size_t> first, second;
+    for (std::size_t i = 0; i < results.size(); ++i) {
+        const MaskSpec& spec = *results[i].spec;
+        const bool seen = std::any_of(first.begin(), first.end(), [&](std::size_t j) {
+            const MaskSpec& other = *results[j].spec;
+            return other.elements == spec.elements && solveKey(other, vertices) == solveKey(spec, vertices);
+        });
+        (seen ? second : first).push_back(i);
+    }
+    std::atomic<std::size_t> done{0};
+    for (const auto& group : {first, second}) {
+        forEachInParallel(group.size(), [&](std::size_t k) {
+            MaskResult& result = results[group[k]];
+            if (!task.cancelled()) result.mask = mask(job, *result.spec, vertices, task);
+            task.progress(static_cast<double>(++done) / static_cast<double>(results.size()));
+        });
+    }
+    return results;
+}
+
+Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
+    Piece piece;
+    piece.id = spec.id;
+    piece.name = spec.name.empty() ? spec.id : spec.name;
+    piece.side = sideLetter(spec.side);
+    piece.outline = mask.outline;
+    for (const Window& window : mask.windows) piece.windows.push_back({window.element, window.outline});
+    for (const RegistrationMark& mark : mask.marks) {
+        for (Polyline2& stroke : crossMark(mark.flat, mark.name)) piece.pen.push_back(std::move(stroke));
+    }
+    const std::string side(1, piece.side);
+    writeLabel(piece, {{upperCase(piece.name) + " " + side, upperCase(job.blank->name)},
+                       Vec2(spec.side == Side::Left ? -1 : 1, 0)});
+    return piece;
+}
+
+std::string markSentence(const RegistrationMark& mark) {
+    const std::string name(1, mark.name);
+    if (mark.landmark.empty()) {
+        return name + " at x " + fixedText(mark.skin.x(), 1) + " mm, " + fixedText(std::abs(mark.skin.y()), 1) + " mm " +
+               (mark.skin.y() >= 0 ? "above" : "below") + " the datum line";
+    }
+    return name + " " + fixedText(mark.distance_mm, 1) + " mm from the " + spokenName(mark.landmark);
+}
+
+std::string verdictOf(const MaskSpec& spec, const FitReport& report) {
+    const auto percent = [](double v) { return fixedText(100 * v, v < 0.1 ? 1 : 0) + " %"; };
+    const std::string name = (spec.name.empty() ? spec.id : spec.name) + " " + sideLetter(spec.side);
+    const std::string material(findMaterial(spec.material)->name);
+    if (!report.liesFlat) {
+        return name + " cannot lie flat in " + material + ": it would have to stretch " +
+               percent(report.strainFeasibleMax) + " and takes " + percent(report.strainLimit) + "; it stands off by up to " +
+               fixedText(report.lift_mm, 1) + " mm. No relief cuts are planned yet: split the mask or take a softer sheet.";
+    }
+    return name + " lies flat (stretch " + percent(report.strainFeasibleMax) + ", " + material + " takes " +
+           percent(report.strainLimit) + ") and lands within " + fixedText(report.landing.max_mm, 2) + " mm; traced from the side it would be off by " +
+           (report.tracedKnown ? fixedText(report.traced.max_mm, 1) + " mm." : std::string("more than can be laid."));
+}
+
+}  // namespace nine

@@ -1,0 +1,54 @@
+// Everything that follows from a job: skin, art, masks, pieces, pages. Pure functions of what they read, remembered
+// by stage, so that moving one dot row solves one mask again and a right-hand mask costs nothing beside its left twin.
+//
+// One Derivations object serves one document (or one run of the command line) and may be asked from several threads.
+// Errors are those of the rooms below, with field paths of the job file.
+#pragma once
+
+#include "base/memo.h"
+#include "base/task.h"
+#include "cut/layout.h"
+#include "job/job.h"
+
+namespace nine {
+
+using SkinPtr = std::shared_ptr<const Skin>;
+using ArtPtr = std::shared_ptr<const ElementArt>;
+using MaskPtr = std::shared_ptr<const Mask>;
+
+/// One mask of the job and what became of it.
+struct MaskResult {
+    MaskSpecPtr spec;
+    Result<MaskPtr> mask;
+};
+
+class Derivations {
+  public:
+    Derivations();
+
+    Result<SkinPtr> skin(const Job& job);
+
+    /// Art of the element at `index` of the pattern, on the left side.
+    Result<ArtPtr> art(const Job& job, std::size_t index);
+
+    Result<MaskPtr> mask(const Job& job, const MaskSpec& spec, int vertices = kFitVertices, const Task& task = {});
+
+    /// All masks in force, in order; solved on all cores. Cost: 0.5-1 s a mask on one core.
+    std::vector<MaskResult> masks(const Job& job, int vertices = kFitVertices, const Task& task = {});
+
+  private:
+    Memo<Skin> skins_;
+    Memo<ElementArt> arts_;
+    Memo<Mask> masks_;
+};
+
+/// The piece of sheet that a mask is cut from, marked and labelled.
+Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask);
+
+/// One sentence on the mask: whether it lies, and where the art lands.
+std::string verdictOf(const MaskSpec& spec, const FitReport& report);
+
+/// "A 12.4 mm from the gill plate", for each mark.
+std::string markSentence(const RegistrationMark& mark);
+
+}  // namespace nine

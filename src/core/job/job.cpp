@@ -1,0 +1,89 @@
+#include "job/job.h"
+
+#include <algorithm>
+#include <set>
+
+namespace nine {
+
+Job withBlank(Job job, BlankChapter blank) {
+    job.blank = std::make_shared<const BlankChapter>(std::move(blank));
+    return job;
+}
+
+Job withElement(Job job, std::size_t index, Element element) {
+    PatternChapter pattern = *job.pattern;
+    pattern.elements[index] = std::make_shared<const Element>(std::move(element));
+    job.pattern = std::make_shared<const PatternChapter>(std::move(pattern));
+    return job;
+}
+
+Job withMasks(Job job, std::vector<MaskSpecPtr> masks) {
+    job.masks = std::make_shared<const MasksChapter>(MasksChapter{std::move(masks)});
+    return job;
+}
+
+std::vector<MaskSpecPtr> maskSpecs(const Job& job) {
+    if (!job.masks->masks.empty()) return job.masks->masks;
+    std::vector<MaskSpecPtr> specs;
+    for (const ElementPtr& element : job.pattern->elements) {
+        for (const Side side : {Side::Left, Side::Right}) {
+            if (!element->standsOn(side)) continue;
+            MaskSpec spec;
+            spec.id = element->id + "-" + sideLetter(side);
+            spec.name = element->shownName();
+            spec.elements = {element->id};
+            spec.side = side;
+            specs.push_back(std::make_shared<const MaskSpec>(std::move(spec)));
+        }
+    }
+    return specs;
+}
+
+Status checkJob(const Job& job) {
+    const auto place = [](const char* list, std::size_t i, const std::string& field) {
+        return std::string(list) + "[" + std::to_string(i) + "]" + (field.empty() ? "" : "." + field);
+    };
+    const auto& elements = job.pattern->elements;
+    std::set<std::string> ids;
+    for (std::size_t i = 0; i < elements.size(); ++i) {
+        const std::string path = place("pattern.elements", i, "");
+        if (elements[i]->id.empty()) return Error{"bad_id", "Every element needs an id.", path + ".id"};
+        if (!ids.insert(elements[i]->id).second) {
+            return Error{"bad_id", "The id \"" + elements[i]->id + "\" is used twice.", path + ".id"};
+        }
+        if (Status ok = checkElement(*elements[i], path); !ok) return ok;
+    }
+    std::set<std::string> maskIds;
+    for (std::size_t i = 0; i < job.masks->masks.size(); ++i) {
+        const MaskSpec& spec = *job.masks->masks[i];
+        const auto path = [&](const char* field) { return place("masks", i, field); };
+        if (spec.id.empty() || !maskIds.insert(spec.id).second) {
+            return Error{"bad_id", "Every mask needs an id of its own; \"" + spec.id + "\" is empty or used twice.",
+                         path("id")};
+        }
+        if (!findMaterial(spec.material)) {
+            std::string known;
+            for (const SheetMaterial& m : sheetMaterials()) known += (known.empty() ? "" : ", ") + std::string(m.id);
+            return Error{"unknown_material", "\"" + spec.material + "\" is not a sheet material; choose " + known + ".",
+                         path("material")};
+        }
+        if (!(spec.margin_mm >= kMinMargin_mm && spec.margin_mm <= kMaxMargin_mm)) {
+            return Error{"out_of_range", "The margin of a mask must lie between 1 and 60 mm.", path("margin_mm")};
+        }
+        if (spec.elements.empty()) return Error{"empty_mask", "A mask needs an element to open.", path("elements")};
+        for (const std::string& id : spec.elements) {
+            const auto found = std::find_if(elements.begin(), elements.end(), [&](const auto& e) { return e->id == id; });
+            if (found == elements.end()) {
+                return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.", path("elements")};
+            }
+            if (!(*found)->standsOn(spec.side)) {
+                return Error{"wrong_side",
+                             "\"" + id + "\" does not stand on the side of this mask. Link its sides or move the mask.",
+                             path("side")};
+            }
+        }
+    }
+    return Done{};
+}
+
+}  // namespace nine

@@ -1,0 +1,55 @@
+// The job: one immutable value that holds all a painter has decided, in chapters.
+//
+// Chapters, elements and mask specs are shared and never changed: an edit makes a new Job that shares all it did
+// not touch, so what changed between two jobs is pointer inequality.
+#pragma once
+
+#include <memory>
+
+#include "mask/mask.h"
+
+namespace nine {
+
+constexpr int kJobFormat = 1;
+
+struct BlankChapter {
+    std::string name;
+    StationTable table;
+    Landmarks landmarks;
+    std::string unknownJson;  ///< keys of the file that this version does not know; also below
+};
+
+struct PatternChapter {
+    std::vector<ElementPtr> elements;
+    std::string unknownJson;
+};
+
+/// Given masks; with none, every element gets one on each side it stands on.
+struct MasksChapter {
+    std::vector<MaskSpecPtr> masks;
+};
+
+using BlankPtr = std::shared_ptr<const BlankChapter>;
+using PatternPtr = std::shared_ptr<const PatternChapter>;
+using MasksPtr = std::shared_ptr<const MasksChapter>;
+
+struct Job {
+    BlankPtr blank = std::make_shared<const BlankChapter>();
+    PatternPtr pattern = std::make_shared<const PatternChapter>();
+    MasksPtr masks = std::make_shared<const MasksChapter>();
+    std::string unknownJson;
+
+    bool operator==(const Job&) const = default;  ///< the same values shared, not merely equal ones
+};
+
+Job withBlank(Job job, BlankChapter blank);
+Job withElement(Job job, std::size_t index, Element element);
+Job withMasks(Job job, std::vector<MaskSpecPtr> masks);
+
+/// The mask specs in force: those given, or one film mask, held loose, per element and side.
+std::vector<MaskSpecPtr> maskSpecs(const Job& job);
+
+/// What the numbers cannot say by themselves: ids unique, masks name elements that exist. Errors with field paths.
+Status checkJob(const Job& job);
+
+}  // namespace nine

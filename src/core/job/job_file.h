@@ -1,0 +1,27 @@
+// The job file, *.nineleaves.json: the only place that knows its JSON. docs/FORMAT.md describes it.
+//
+// Keys this version does not know are kept and written back. Writing is canonical: the same job gives the same
+// bytes, known keys first. Reading errors carry "file:line field" as their place.
+#pragma once
+
+#include "job/job.h"
+
+namespace nine {
+
+struct LoadedJob {
+    Job job;
+    Warnings warnings;
+};
+
+/// Errors: bad_json, not_a_job, newer_format, missing, bad_value, those of checkStations, checkLandmarks, checkJob.
+Result<LoadedJob> parseJob(std::string_view text, const std::string& source);
+std::string jobText(const Job& job);
+
+/// Files: those of readFile and writeFileAtomically besides.
+Result<LoadedJob> loadJob(const std::string& path);
+Status saveJob(const Job& job, const std::string& path);
+
+/// A job that holds only a blank of this name and readings.
+Job jobOfBlank(std::string name, StationTable table);
+
+}  // namespace nine

@@ -1,0 +1,77 @@
+#include "mask/fit.h"
+
+namespace nine {
+namespace {
+
+/// Puts the map into its own frame and measures its strain.
+void finish(FlatPatch& flat) {
+    const auto nearestTo = [&](const Vec2& mark) {
+        std::size_t best = 0;
+        for (std::size_t i = 0; i < flat.patch.skin.size(); ++i) {
+            if ((flat.patch.skin[i] - mark).squaredNorm() < (flat.patch.skin[best] - mark).squaredNorm()) best = i;
+        }
+        return flat.map[best];
+    };
+    alignMap(flat.map, nearestTo(flat.patch.markA), nearestTo(flat.patch.markB));
+    flat.strains = strainsOf(flat.rest, flat.map);
+    flat.strain = summarize(flat.rest, flat.strains);
+}
+
+Result<FlatPatch> solve(PatchMesh patch, bool exact, const Task& task) {
+    FlatPatch flat;
+    flat.patch = std::move(patch);
+    flat.rest = restMesh(flat.patch.mesh);
+    Result<FlatMap> map = conformalMap(flat.rest, task);
+    if (map) map = rigidMap(flat.rest, std::move(*map), task);
+    if (map && exact) map = relaxedMap(flat.rest, std::move(*map), task);
+    if (!map) return map.error();
+    flat.map = std::move(*map);
+    finish(flat);
+    return flat;
+}
+
+}  // namespace
+
+Result<FlatPatch> previewPatch(PatchMesh patch, const Task& task) { return solve(std::move(patch), false, task); }
+Result<FlatPatch> flattenPatch(PatchMesh patch, const Task& task) { return solve(std::move(patch), true, task); }
+
+double liftOf(const PatchMesh& patch) {
+    return std::min(patch.turnAcross_rad * patch.width_mm, patch.turnAlong_rad * patch.length_mm) / 8;
+}
+
+Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strainLimit, Laying laying,
+                           std::vector<SurfacePoint> probes, const Task& task) {
+    FitReport report;
+    report.vertices = flat.rest.vertexCount;
+    report.strainMax = flat.strain.max;
+    report.strainP95 = flat.strain.p95;
+    report.areaRatioMax = flat.strain.areaRatioMax;
+    report.strainLimit = strainLimit;
+
+    Result<FlatMap> feasible = feasibleMap(flat.rest, flat.map, task);
+    if (!feasible) return feasible.error();
+    report.strainFeasibleMax = std::min(flat.strain.max, summarize(flat.rest, strainsOf(flat.rest, *feasible)).max);
+    report.liesFlat = report.strainFeasibleMax <= strainLimit;
+    report.lift_mm = report.liesFlat ? 0 : liftOf(flat.patch);
+
+    if (probes.empty()) probes = probeDots(skin, flat.patch.skin);
+    const auto onSkin = [&](const Vec2& xg) { return skin.at({Side::Left, xg.x(), xg.y()}); };
+    const std::vector<SurfacePoint> marks{onSkin(flat.patch.markA), onSkin(flat.patch.markB)};
+    const SheetCarrier sheet(flat.patch.pairedWith(flat.map));
+    const Result<std::vector<LandedProbe>> landed = landProbes(skin, sheet, marks, probes, laying, task);
+    if (!landed) return landed.error();
+    report.landing = landingOf(*landed);
+
+    const SheetCarrier traced(sideView(flat.patch.mesh.vertices));
+    const Result<std::vector<LandedProbe>> tracedLanded = landProbes(skin, traced, marks, probes, laying, task);
+    if (tracedLanded) {
+        report.traced = landingOf(*tracedLanded);
+    } else if (task.cancelled()) {
+        return tracedLanded.error();
+    } else {
+        report.tracedKnown = false;
+    }
+    return report;
+}
+
+}  // namespace nine

@@ -1,0 +1,38 @@
+// Where drawn art lands when a flat sheet is laid back on the body: the independent check of every mask.
+// See geom/rewrap.h for how the sheet is laid. Lengths in mm.
+#pragma once
+
+#include "blank/skin.h"
+#include "geom/carry.h"
+#include "geom/rewrap.h"
+
+namespace nine {
+
+struct Landing {
+    double rms_mm = 0, max_mm = 0;
+};
+
+/// Where one probe was wanted and where it came to lie.
+struct LandedProbe {
+    SurfacePoint wanted;
+    Vec3 landed;
+    double miss_mm() const { return (landed - wanted.position).norm(); }
+};
+
+/// Lays the sheet of `pairs`, held at `marks` (points of the skin), and asks where each probe comes to lie.
+/// Errors: those of LaidSheet::lay. Cost: 0.1-0.3 s.
+Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const SheetCarrier& sheet,
+                                            const std::vector<SurfacePoint>& marks,
+                                            const std::vector<SurfacePoint>& probes, Laying laying,
+                                            const Task& task = {});
+
+Landing landingOf(const std::vector<LandedProbe>& probes);
+
+/// Fifteen dots of 3 mm, 5 x 3 at 10-90 % of the box of the given x, g points: the centre of each and eight
+/// points of its rim, left out where the points do not surround them.
+std::vector<SurfacePoint> probeDots(const Skin& skin, const std::vector<Vec2>& skinPoints);
+
+/// The same patch as a painter traces it: every point of the skin straight onto the paper from the side.
+FlatPairs sideView(const std::vector<SurfacePoint>& points);
+
+}  // namespace nine

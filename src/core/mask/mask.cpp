@@ -1,0 +1,227 @@
+#include "mask/mask.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/number_text.h"
+#include "blank/measure.h"
+#include "blank/walk.h"
+
+namespace nine {
+namespace {
+
+constexpr double kMarkZone_mm = 5;       // room at both ends for a cross of 4 mm
+constexpr double kCornerRadius_mm = 2;   // a sharp corner of sheet lifts first
+constexpr double kNearestToArt_mm = 1;   // margin kept even where the body's tip leaves no more
+constexpr double kWidestShare = 0.9;     // of the girth: more, and the sheet's edges meet
+constexpr double kThinnestWeb_mm = 0.5;  // thinner strips between windows tear (common practice, no published source)
+constexpr int kGirthSamples = 24;
+
+RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmarks, const Vec2& at,
+                          const SheetCarrier& sheet) {
+    const SkinPoint point{Side::Left, at.x(), at.y()};
+    const SurfacePoint place = skin.at(point);
+    RegistrationMark mark{name, at, sheet.at(place), "", 0};
+    double nearest = 0;
+    Vec2 reference = at;
+    for (const auto& [landmarkName, landmark] : landmarks) {
+        const Vec2 candidate = referencePoint(landmark, at.y());
+        const double straight = (skin.at({Side::Left, candidate.x(), candidate.y()}).position - place.position).norm();
+        if (!mark.landmark.empty() && straight >= nearest) continue;
+        nearest = straight;
+        mark.landmark = landmarkName;
+        reference = candidate;
+    }
+    if (!mark.landmark.empty()) {
+        const Result<Geodesic> way = shortestWay(skin, point, {Side::Left, reference.x(), reference.y()});
+        mark.distance_mm = way ? way->length_mm : nearest;
+    }
+    return mark;
+}
+
+std::vector<Window> cutWindows(const std::vector<const ElementArt*>& art, const SheetCarrier& sheet) {
+    std::vector<Window> windows;
+    for (const ElementArt* element : art) {
+        PolygonSet outlines;
+        for (const Outline& outline : element->outlines) {
+            Polygon2 flat;
+            for (const SurfacePoint& p : outline.points) flat.push_back(sheet.at(p));
+            outlines.push_back(std::move(flat));
+        }
+        // Windows that run into each other are one window; otherwise nothing changes but the start point.
+        bool touching = false;
+        for (std::size_t i = 1; i < outlines.size(); ++i) {
+            touching = touching || borderDistance(outlines[i - 1], outlines[i]) == 0;
+        }
+        for (const Polygon2& outline : touching ? united(outlines) : outlines) {
+            windows.push_back({element->element, centroid(outline), polygonArea(outline), outline});
+        }
+    }
+    return windows;
+}
+
+void warnOfThinWebs(const std::vector<Window>& windows, const std::string& where, Warnings& warnings) {
+    double thinnest = kThinnestWeb_mm;
+    for (std::size_t i = 0; i < windows.size(); ++i) {
+        for (std::size_t j = i + 1; j < windows.size(); ++j) {
+            const double reach = 0.5 * (boxAround({windows[i].outline}).size().norm() +
+                                        boxAround({windows[j].outline}).size().norm());
+            if ((windows[i].centre - windows[j].centre).norm() > reach + kThinnestWeb_mm) continue;
+            thinnest = std::min(thinnest, borderDistance(windows[i].outline, windows[j].outline));
+        }
+    }
+    if (thinnest < kThinnestWeb_mm) {
+        warnings.push_back({"thin_web",
+                            "Only " + fixedText(thinnest, 2) +
+                                " mm of sheet is left between two windows; it will tear. Leave half a millimetre or "
+                                "more.",
+                            where});
+    }
+}
+
+}  // namespace
+
+Polygon2 borderOf(const FlatPatch& flat) {
+    std::vector<std::pair<int, int>> edges;
+    for (const Triangle& t : flat.rest.triangles) {
+        for (std::size_t i = 0; i < 3; ++i) edges.emplace_back(t[i], t[(i + 1) % 3]);
+    }
+    std::vector<std::pair<int, int>> sorted = edges;
+    std::sort(sorted.begin(), sorted.end());
+    std::vector<int> next(flat.map.size(), -1);
+    int start = 0;
+    for (const auto& [a, b] : edges) {
+        if (std::binary_search(sorted.begin(), sorted.end(), std::pair{b, a})) continue;
+        next[static_cast<std::size_t>(a)] = b;
+        start = a;
+    }
+    Polygon2 border;
+    int at = start;
+    do {
+        border.push_back(flat.map[static_cast<std::size_t>(at)]);
+        at = next[static_cast<std::size_t>(at)];
+    } while (at != start && at >= 0);
+    const PolygonSet rounded = offset(offset({border}, -kCornerRadius_mm), kCornerRadius_mm);
+    return rounded.size() == 1 ? rounded.front() : border;
+}
+
+Laying layingOf(Apply apply) {
+    switch (apply) {
+        case Apply::Lateral: return Laying::FromMidline;
+        case Apply::Back: return Laying::FromTopEdge;
+        default: return Laying::Loose;
+    }
+}
+
+const char* applyName(Apply apply) {
+    switch (apply) {
+        case Apply::Lateral: return "lateral";
+        case Apply::Back: return "back";
+        default: return "loose";
+    }
+}
+
+BandPatch patchAround(const Skin& skin, const std::vector<const ElementArt*>& art, double margin_mm,
+                      const std::string& where, Warnings& warnings) {
+    Vec2 low = art.front()->low, high = art.front()->high;
+    for (const ElementArt* a : art) {
+        low = low.cwiseMin(a->low);
+        high = high.cwiseMax(a->high);
+    }
+    const double along = std::max(margin_mm, kMarkZone_mm);
+    const double middle = 0.5 * (low.y() + high.y());
+    bool cut = false;
+    const auto endAt = [&](double from, double way, double keepOff, bool closed) {
+        const Result<double> walked = walkAlong(skin, from, middle, way * along, where);
+        const double end = way < 0 ? skin.noseX() : skin.tailX();
+        const double limit = closed ? end - way * keepOff : end;
+        double x = walked ? *walked : end;
+        if (way * (x - limit) > 0) {
+            x = way * (limit - from) > kNearestToArt_mm ? limit : from + way * kNearestToArt_mm;
+            cut = true;
+        }
+        return x;
+    };
+    const double keepOff = kPoleDoubtful * skin.length_mm();
+    BandPatch patch{};
+    patch.x0_mm = endAt(low.x(), -1, keepOff, skin.loft().noseClosed());
+    patch.x1_mm = endAt(high.x(), 1, keepOff, skin.loft().tailClosed());
+
+    // Where the body is slender the sheet must not meet itself on the far side.
+    double roomUp = margin_mm, roomDown = margin_mm;
+    for (int i = 0; i <= kGirthSamples; ++i) {
+        const SectionArc arc = skin.arcAt(patch.x0_mm + (patch.x1_mm - patch.x0_mm) * i / kGirthSamples);
+        const double spare = 0.5 * (kWidestShare * arc.girth() - (high.y() - low.y()));
+        roomUp = std::min({roomUp, spare, 2 * kWidestShare * arc.backArc() - high.y()});
+        roomDown = std::min({roomDown, spare, low.y() + 2 * kWidestShare * arc.bellyArc()});
+    }
+    cut = cut || roomUp < margin_mm || roomDown < margin_mm;
+    patch.g0_mm = low.y() - std::max(roomDown, 0.0);
+    patch.g1_mm = high.y() + std::max(roomUp, 0.0);
+    if (cut) {
+        warnings.push_back({"margin_cut",
+                            "The body leaves no room for the whole margin of " + fixedText(margin_mm, 1) +
+                                " mm round this art; cover the rest with tape.",
+                            where});
+    }
+    return patch;
+}
+
+Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
+                      const MaskSpec& spec, double strainLimit, int vertices, const std::string& where,
+                      const Task& task) {
+    Mask mask;
+    const BandPatch band = patchAround(skin, art, spec.margin_mm, where, mask.warnings);
+    Result<PatchMesh> mesh = meshPatch(skin, band, vertices, where);
+    if (!mesh) return mesh.error();
+    const double inset = 0.5 * kMarkZone_mm;
+    const double middle = 0.5 * (band.g0_mm + band.g1_mm);
+    const auto insetFrom = [&](double x, double way) {
+        const Result<double> at = walkAlong(skin, x, middle, way * inset, where);
+        return Vec2(at ? *at : x, middle);
+    };
+    mesh->markA = insetFrom(band.x0_mm, 1);
+    mesh->markB = insetFrom(band.x1_mm, -1);
+    mask.warnings.insert(mask.warnings.end(), mesh->warnings.begin(), mesh->warnings.end());
+    for (const ElementArt* a : art) mask.warnings.insert(mask.warnings.end(), a->warnings.begin(), a->warnings.end());
+
+    Result<FlatPatch> flat = flattenPatch(std::move(*mesh), task);
+    if (!flat) return flat.error();
+    mask.flat = std::move(*flat);
+    const SheetCarrier sheet(mask.flat.patch.pairedWith(mask.flat.map));
+    mask.outline = borderOf(mask.flat);
+    mask.windows = cutWindows(art, sheet);
+    mask.marks = {makeMark('A', skin, landmarks, mask.flat.patch.markA, sheet),
+                  makeMark('B', skin, landmarks, mask.flat.patch.markB, sheet)};
+    warnOfThinWebs(mask.windows, where, mask.warnings);
+
+    std::vector<SurfacePoint> probes;
+    for (const ElementArt* a : art) {
+        for (const Outline& outline : a->outlines) {
+            const std::size_t stride = std::max<std::size_t>(1, outline.points.size() / 8);
+            for (std::size_t i = 0; i < outline.points.size(); i += stride) probes.push_back(outline.points[i]);
+        }
+    }
+    Result<FitReport> report = judgeFit(skin, mask.flat, strainLimit, layingOf(spec.apply), std::move(probes), task);
+    if (!report) return report.error();
+    mask.report = *report;
+    return mask;
+}
+
+Mask mirrored(Mask mask) {
+    const auto flip = [](Vec2& p) { p.x() = -p.x(); };
+    const auto flipRing = [&](Polygon2& ring) {
+        for (Vec2& p : ring) flip(p);
+        std::reverse(ring.begin(), ring.end());
+    };
+    for (Vec2& p : mask.flat.map) flip(p);
+    flipRing(mask.outline);
+    for (Window& w : mask.windows) {
+        flipRing(w.outline);
+        flip(w.centre);
+    }
+    for (RegistrationMark& m : mask.marks) flip(m.flat);
+    return mask;
+}
+
+}  // namespace nine

@@ -1,0 +1,74 @@
+// Masks: from the outlines of art on the skin to a flat stencil with windows and registration marks.
+//
+// A mask covers its art and a margin round it. Solved once on the left side; mirrored() gives the right-hand one
+// (the sheet seen from outside, turned over along the body).
+#pragma once
+
+#include <memory>
+
+#include "blank/landmarks.h"
+#include "geom/polygon_set.h"
+#include "mask/fit.h"
+#include "pattern/art.h"
+
+namespace nine {
+
+enum class Apply { Loose, Lateral, Back };  ///< how the sheet is laid on: see Laying
+Laying layingOf(Apply apply);
+const char* applyName(Apply apply);
+
+struct MaskSpec {
+    std::string id;
+    std::string name;                   ///< as shown and written on the sheet
+    std::vector<std::string> elements;  ///< ids
+    Side side = Side::Left;
+    std::string material = "film";
+    Apply apply = Apply::Loose;
+    double margin_mm = 6;  ///< of sheet round the art, against overspray
+    std::string unknownJson;
+};
+using MaskSpecPtr = std::shared_ptr<const MaskSpec>;
+
+constexpr double kMinMargin_mm = 1, kMaxMargin_mm = 60;
+
+struct Window {
+    std::string element;
+    Vec2 centre;        ///< centre of area on the sheet, mm
+    double area_mm2;
+    Polygon2 outline;   ///< on the sheet, counter-clockwise
+};
+
+/// A place on the sheet that must lie on a known place of the body.
+struct RegistrationMark {
+    char name;             ///< 'A' at the nose end, 'B' at the tail end
+    Vec2 skin;             ///< x, g
+    Vec2 flat;             ///< on the sheet
+    std::string landmark;  ///< nearest one; empty if the blank has none
+    double distance_mm;    ///< to it, along the skin
+};
+
+struct Mask {
+    FlatPatch flat;
+    Polygon2 outline;  ///< of the sheet, corners rounded
+    std::vector<Window> windows;
+    std::vector<RegistrationMark> marks;
+    FitReport report;
+    Warnings warnings;
+};
+
+/// Errors: those of meshPatch and judgeFit. Cost: 0.5-1 s at 2000 vertices, most of it the verdict.
+Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
+                      const MaskSpec& spec, double strainLimit, int vertices, const std::string& where,
+                      const Task& task = {});
+
+/// The border of a flat patch, counter-clockwise, corners rounded.
+Polygon2 borderOf(const FlatPatch& flat);
+
+/// The other side's mask.
+Mask mirrored(Mask mask);
+
+/// The patch a mask of this art needs: the box round it and the margin, kept off the tips of the body.
+BandPatch patchAround(const Skin& skin, const std::vector<const ElementArt*>& art, double margin_mm,
+                      const std::string& where, Warnings& warnings);
+
+}  // namespace nine

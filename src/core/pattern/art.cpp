@@ -1,0 +1,166 @@
+#include "pattern/art.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/number_text.h"
+#include "base/units.h"
+#include "blank/walk.h"
+#include "geom/geodesic.h"
+
+namespace nine {
+namespace {
+
+constexpr double kEdgeStep_mm = 0.4;     // along a bar's edges; they are nearly straight on the sheet
+constexpr double kShootStep_mm = 0.25;   // a dot's radius in steps; second order, 1e-4 mm for 3 mm dots
+
+int rimPoints(double radius_mm) {
+    return std::clamp(static_cast<int>(std::ceil(kPi / std::sqrt(2 * kArtChord_mm / radius_mm))), 24, 200);
+}
+
+/// A geodesic circle whose polygon has the circle's area.
+Result<Outline> drawDot(const Skin& skin, const Vec2& centre, double radius_mm, const std::string& path) {
+    const SkinPoint centrePoint{Side::Left, centre.x(), centre.y()};
+    if (Status ok = skin.check(centrePoint, path); !ok) return ok.error();
+    const SurfacePoint middle = skin.at(centrePoint);
+    const int count = rimPoints(radius_mm);
+    const double step = 2 * kPi / count;
+    const double reach = radius_mm * std::sqrt(step / std::sin(step));
+    Vec3 ahead = Vec3::UnitX() - middle.normal.x() * middle.normal;
+    if (ahead.squaredNorm() < 1e-6) ahead = tangentBasis(middle.normal).col(0);
+    ahead.normalize();
+    const Vec3 up = ahead.cross(middle.normal);
+    Outline dot;
+    dot.centre = centre;
+    for (int i = 0; i < count; ++i) {
+        const Vec3 direction = std::cos(step * i) * ahead + std::sin(step * i) * up;
+        const SurfacePoint p = shootGeodesic(skin, middle, direction, {reach}, kShootStep_mm)[0];
+        if (!(p.position.x() > skin.noseX() && p.position.x() < skin.tailX())) {
+            return Error{"off_body", "A dot reaches over the end of the body; move the row or use fewer dots.", path};
+        }
+        dot.points.push_back(p);
+        const SkinPoint at = skin.locateNear(p.position, centre.y());
+        dot.skin.emplace_back(at.x_mm, at.g_mm);
+    }
+    return dot;
+}
+
+Result<std::vector<Outline>> drawDots(const Skin& skin, const Vec2& origin, const DotRow& row,
+                                      const std::string& path) {
+    const double length = (row.count - 1) * row.spacing_mm;
+    const auto rise = [&](double s) {
+        const double t = length > 0 ? s / length : 0;
+        return row.bow_mm * 4 * t * (1 - t);
+    };
+    std::vector<double> distances;
+    for (int i = 0; i < row.count; ++i) distances.push_back(i * row.spacing_mm);
+    const Result<std::vector<Vec2>> centres = walkLine(skin, origin.x(), origin.y(), rise, distances, path);
+    if (!centres) return centres.error();
+    std::vector<Outline> dots;
+    for (int i = 0; i < row.count; ++i) {
+        const double t = row.count > 1 ? static_cast<double>(i) / (row.count - 1) : 0;
+        const double diameter = (1 - t) * row.first_mm + t * row.last_mm;
+        Result<Outline> dot = drawDot(skin, (*centres)[static_cast<std::size_t>(i)], diameter / 2, path);
+        if (!dot) return dot.error();
+        dots.push_back(std::move(*dot));
+    }
+    return dots;
+}
+
+Result<Outline> drawBar(const Skin& skin, const Vec2& centre, const Bars& bars, const std::string& path) {
+    const double low = centre.y() + bars.g0_mm, high = centre.y() + bars.g1_mm;
+    for (const double g : {low, high}) {
+        if (Status ok = skin.check({Side::Left, centre.x(), g}, path); !ok) return ok.error();
+    }
+    const int steps = std::max(2, static_cast<int>(std::ceil((high - low) / kEdgeStep_mm)));
+    std::vector<Vec2> edge;  // up the tail edge, down the nose edge
+    for (const int way : {1, -1}) {
+        for (int k = 0; k <= steps; ++k) {
+            const double t = static_cast<double>(way > 0 ? k : steps - k) / steps;
+            const double g = (1 - t) * low + t * high;
+            const double half = 0.5 * ((1 - t) * bars.widthBelly_mm + t * bars.widthBack_mm);
+            const Result<double> x = walkAlong(skin, centre.x(), g, way * half, path);
+            if (!x) return x.error();
+            edge.emplace_back(*x, g);
+        }
+    }
+    Outline bar;
+    bar.centre = Vec2(centre.x(), 0.5 * (low + high));
+    // The two ends lie along the skin too: straight in x, g, with enough points between.
+    const std::size_t top = static_cast<std::size_t>(steps);
+    for (std::size_t i = 0; i < edge.size(); ++i) {
+        bar.skin.push_back(edge[i]);
+        if (i != top && i + 1 != edge.size()) continue;
+        const Vec2& next = edge[(i + 1) % edge.size()];
+        const int between = static_cast<int>(std::ceil(std::abs(next.x() - edge[i].x()) / kEdgeStep_mm));
+        for (int k = 1; k < between; ++k) bar.skin.push_back(edge[i] + (next - edge[i]) * k / between);
+    }
+    for (const Vec2& p : bar.skin) bar.points.push_back(skin.at({Side::Left, p.x(), p.y()}));
+    return bar;
+}
+
+Result<std::vector<Outline>> drawBars(const Skin& skin, const Vec2& origin, const Bars& bars,
+                                      const std::string& path) {
+    std::vector<Outline> outlines;
+    double x = origin.x();
+    for (int i = 0; i < bars.count; ++i) {
+        if (i > 0) {
+            const Result<double> next = walkAlong(skin, x, origin.y(), bars.spacing_mm, path);
+            if (!next) return next.error();
+            x = *next;
+        }
+        Result<Outline> bar = drawBar(skin, Vec2(x, origin.y()), bars, path);
+        if (!bar) return bar.error();
+        outlines.push_back(std::move(*bar));
+    }
+    return outlines;
+}
+
+bool windowsMerge(const Element& element) {
+    if (const auto* dots = std::get_if<DotRow>(&element.shape)) {
+        return dots->count > 1 && dots->spacing_mm <= std::max(dots->first_mm, dots->last_mm);
+    }
+    const Bars& bars = std::get<Bars>(element.shape);
+    return bars.count > 1 && bars.spacing_mm <= std::max(bars.widthBack_mm, bars.widthBelly_mm);
+}
+
+}  // namespace
+
+Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, const Element& element,
+                               const std::string& path) {
+    if (Status ok = checkElement(element, path); !ok) return ok.error();
+    const Result<Vec2> origin = originOf(skin, landmarks, element, path);
+    if (!origin) return origin.error();
+    const auto* dots = std::get_if<DotRow>(&element.shape);
+    Result<std::vector<Outline>> outlines = dots ? drawDots(skin, *origin, *dots, path)
+                                                 : drawBars(skin, *origin, std::get<Bars>(element.shape), path);
+    if (!outlines) return outlines.error();
+
+    ElementArt art{element.id, *origin, std::move(*outlines), {}, {}, {}};
+    art.low = art.high = art.outlines.front().skin.front();
+    bool crosses = false;
+    for (const Outline& outline : art.outlines) {
+        const SectionArc arc = skin.arcAt(outline.centre.x());
+        for (const Vec2& p : outline.skin) {
+            art.low = art.low.cwiseMin(p);
+            art.high = art.high.cwiseMax(p);
+            crosses = crosses || p.y() > arc.backArc() + kArtChord_mm || p.y() < -arc.bellyArc() - kArtChord_mm;
+        }
+    }
+    if (crosses && element.linked) {
+        art.warnings.push_back({"crosses_midline",
+                                "\"" + element.id +
+                                    "\" reaches over the back or belly line, where it will overlap its twin of the "
+                                    "other side. Shorten it, or unlink the sides.",
+                                path});
+    }
+    if (windowsMerge(element)) {
+        art.warnings.push_back({"windows_merge",
+                                "Windows of \"" + element.id +
+                                    "\" run into each other: nothing is left between them. Widen the spacing.",
+                                path + ".spacing_mm"});
+    }
+    return art;
+}
+
+}  // namespace nine

@@ -1,0 +1,84 @@
+#include "pattern/element.h"
+
+#include <cmath>
+
+#include "base/number_text.h"
+#include "blank/walk.h"
+
+namespace nine {
+namespace {
+
+Error outOfRange(const std::string& path, const char* field, double value, double low, double high) {
+    return {"out_of_range",
+            std::string(field) + " is " + numberText(value) + "; it must lie between " + numberText(low) + " and " +
+                numberText(high) + ".",
+            path + "." + field};
+}
+
+struct Range {
+    const char* field;
+    double value, low, high;
+};
+
+std::vector<Range> rangesOf(const Element& element) {
+    constexpr double far = 500;
+    std::vector<Range> ranges{{"dx_mm", element.dx_mm, -far, 4 * far}, {"dg_mm", element.dg_mm, -far, far}};
+    if (const auto* dots = std::get_if<DotRow>(&element.shape)) {
+        ranges.insert(ranges.end(), {{"count", double(dots->count), 1, kMaxCount},
+                                     {"spacing_mm", dots->spacing_mm, kSmallestSize_mm, kLargestSize_mm},
+                                     {"first_mm", dots->first_mm, kSmallestSize_mm, 50},
+                                     {"last_mm", dots->last_mm, kSmallestSize_mm, 50},
+                                     {"bow_mm", dots->bow_mm, -50, 50}});
+    } else {
+        const Bars& bars = std::get<Bars>(element.shape);
+        ranges.insert(ranges.end(), {{"count", double(bars.count), 1, kMaxCount},
+                                     {"spacing_mm", bars.spacing_mm, kSmallestSize_mm, kLargestSize_mm},
+                                     {"width_back_mm", bars.widthBack_mm, kSmallestSize_mm, 50},
+                                     {"width_belly_mm", bars.widthBelly_mm, kSmallestSize_mm, 50},
+                                     {"g0_mm", bars.g0_mm, -far, far},
+                                     {"g1_mm", bars.g1_mm, -far, far}});
+    }
+    return ranges;
+}
+
+}  // namespace
+
+const char* kindName(const Element& element) {
+    return std::holds_alternative<DotRow>(element.shape) ? "dot_row" : "bars";
+}
+const char* shortName(const Element& element) {
+    return std::holds_alternative<DotRow>(element.shape) ? "dots" : "bars";
+}
+
+Status checkElement(const Element& element, const std::string& path) {
+    for (const Range& r : rangesOf(element)) {
+        if (!(r.value >= r.low && r.value <= r.high)) return outOfRange(path, r.field, r.value, r.low, r.high);
+    }
+    if (const auto* bars = std::get_if<Bars>(&element.shape); bars && !(bars->g1_mm - bars->g0_mm >= kSmallestSize_mm)) {
+        return Error{"out_of_range", "A bar must reach from g0_mm up to a larger g1_mm.", path + ".g1_mm"};
+    }
+    return Done{};
+}
+
+Result<Vec2> originOf(const Skin& skin, const Landmarks& landmarks, const Element& element, const std::string& path) {
+    if (element.anchor.empty()) {
+        if (Status ok = skin.check({Side::Left, element.dx_mm, element.dg_mm}, path); !ok) return ok.error();
+        return Vec2(element.dx_mm, element.dg_mm);
+    }
+    const auto found = landmarks.find(element.anchor);
+    if (found == landmarks.end()) {
+        std::string known;
+        for (const auto& [name, landmark] : landmarks) known += (known.empty() ? "" : ", ") + name;
+        return Error{"unknown_landmark",
+                     "This blank has no landmark named \"" + element.anchor + "\"; it has " +
+                         (known.empty() ? "none" : known) + ".",
+                     path + ".anchor"};
+    }
+    const Landmark& landmark = found->second;
+    const double g = landmark.isCurve() ? element.dg_mm : landmark.points.front().y() + element.dg_mm;
+    const Result<double> x = walkAlong(skin, referencePoint(landmark, g).x(), g, element.dx_mm, path);
+    if (!x) return x.error();
+    return Vec2(*x, g);
+}
+
+}  // namespace nine

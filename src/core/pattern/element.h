@@ -1,0 +1,63 @@
+// Parametric elements of a pattern, anchored to landmarks.
+//
+// An element starts at its origin: the landmark it is anchored to plus dx_mm along the skin towards the tail and
+// dg_mm along the girth towards the back; without an anchor dx_mm, dg_mm are a skin point. Anchored to a curve
+// (gill plate) it starts where the curve passes the height dg_mm. All sizes are millimetres of skin.
+// Elements are described on the fish's left; a linked element stands on both sides, an unlinked one on `side`.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "blank/landmarks.h"
+
+namespace nine {
+
+/// Round dots in a row from the origin towards the tail, the same distance apart along the skin.
+struct DotRow {
+    int count = 8;
+    double spacing_mm = 4;            ///< between centres
+    double first_mm = 2, last_mm = 2; ///< diameters; those between change evenly
+    double bow_mm = 0;                ///< how far the middle of the row is lifted towards the back
+};
+
+/// Bars across the body from the origin towards the tail, each from g0 to g1 (girth from the origin's height).
+struct Bars {
+    int count = 5;
+    double spacing_mm = 6;
+    double widthBack_mm = 2, widthBelly_mm = 1;  ///< at g1 and at g0
+    double g0_mm = -4, g1_mm = 8;
+};
+
+struct Element {
+    std::string id;
+    std::string name;  ///< as shown and written on masks; the id if empty
+    Side side = Side::Left;
+    bool linked = true;
+    std::string anchor;  ///< landmark name; empty for none
+    double dx_mm = 0, dg_mm = 0;
+    std::variant<DotRow, Bars> shape;
+    std::string unknownJson;  ///< keys of the file this version does not know
+
+    const std::string& shownName() const { return name.empty() ? id : name; }
+    bool standsOn(Side s) const { return linked || s == side; }
+};
+using ElementPtr = std::shared_ptr<const Element>;
+
+constexpr int kMaxCount = 200;
+constexpr double kSmallestSize_mm = 0.1, kLargestSize_mm = 200;
+
+/// "dot_row" or "bars": the kind as written in job files.
+const char* kindName(const Element& element);
+/// What to call it on a mask: "dots", "bars".
+const char* shortName(const Element& element);
+
+/// Whether the numbers make sense by themselves. Errors: out_of_range, with `path` + "." + field.
+Status checkElement(const Element& element, const std::string& path);
+
+/// x, g of the origin on the left side. Errors: unknown_landmark, off_body.
+Result<Vec2> originOf(const Skin& skin, const Landmarks& landmarks, const Element& element, const std::string& path);
+
+}  // namespace nine
