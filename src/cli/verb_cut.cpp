@@ -8,6 +8,7 @@
 #include "cli/args.h"
 #include "cli/body.h"
 #include "cli/fit_json.h"
+#include "cut/estimate.h"
 #include "job/demo_job.h"
 #include "job/export.h"
 

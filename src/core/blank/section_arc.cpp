@@ -99,13 +99,11 @@ SectionArc::SectionArc(const Section& section)
     : upper_(section.halfWidth, section.top, section.exponentUpper),
       lower_(section.halfWidth, section.bottom, section.exponentLower) {}
 
-Vec2 SectionArc::point(double g) const {
-    const bool up = g >= 0;
-    const QuarterArc& quarter = up ? upper_ : lower_;
+Vec2 SectionArc::pointOf(const QuarterArc& quarter, double g) {
     const double s = std::abs(g);
     const bool across = s > quarter.length();
     const Vec2 p = quarter.point(across ? 2 * quarter.length() - s : s);
-    return {across ? -p.x() : p.x(), up ? p.y() : -p.y()};
+    return {across ? -p.x() : p.x(), g >= 0 ? p.y() : -p.y()};
 }
 
 double SectionArc::arcAt(const Vec2& yz) const {

@@ -50,7 +50,9 @@ class SectionArc {
 
     /// (y, z) at `g`, seen from the left side: beyond the back or belly line y turns negative.
     /// g in -2 bellyArc .. 2 backArc.
-    Vec2 point(double g) const;
+    Vec2 point(double g) const { return pointOf(g >= 0 ? upper_ : lower_, g); }
+    /// The same from the one quarter that g lies on (upper for g >= 0), for single points.
+    static Vec2 pointOf(const QuarterArc& quarter, double g);
     /// g of a point of the section, positive above the datum line, in -bellyArc .. backArc. Points of the right
     /// half give the g of their mirror image; the caller knows the side.
     double arcAt(const Vec2& yz) const;

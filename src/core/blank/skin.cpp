@@ -53,7 +53,12 @@ SurfacePoint Skin::at(const SectionArc& arc, double x_mm, double g_mm, Side side
 }
 
 SurfacePoint Skin::at(const SkinPoint& point) const {
-    return at(arcAt(point.x_mm), point.x_mm, point.g_mm, point.side);
+    const Section section = loft_.sectionAt(point.x_mm);
+    const bool up = point.g_mm >= 0;
+    const QuarterArc quarter(section.halfWidth, up ? section.top : section.bottom,
+                             up ? section.exponentUpper : section.exponentLower);
+    const Vec2 yz = SectionArc::pointOf(quarter, point.g_mm);
+    return withNormal({point.x_mm, point.side == Side::Left ? yz.x() : -yz.x(), yz.y()});
 }
 
 SkinPoint Skin::locate(const Vec3& position) const {

@@ -31,6 +31,24 @@ inline SignedSvd signedSvd(const Mat2& F) {
     return svd;
 }
 
+/// The rotation nearest to F, and its singular values, without the turns of the axes: no trigonometry.
+struct NearestRotation {
+    Mat2 R;
+    double s1, s2;
+};
+
+inline NearestRotation nearestRotation(const Mat2& F) {
+    const double e = 0.5 * (F(0, 0) + F(1, 1)), f = 0.5 * (F(0, 0) - F(1, 1));
+    const double g = 0.5 * (F(1, 0) + F(0, 1)), h = 0.5 * (F(1, 0) - F(0, 1));
+    const double q = std::sqrt(e * e + h * h), r = std::sqrt(f * f + g * g);
+    const double c = q > 0 ? e / q : 1, s = q > 0 ? h / q : 0;
+    NearestRotation nearest;
+    nearest.R << c, -s, s, c;
+    nearest.s1 = q + r;
+    nearest.s2 = q - r;
+    return nearest;
+}
+
 inline Mat2 deformationGradient(const RestMesh& mesh, const std::vector<Vec2>& map, std::size_t t) {
     Mat2 F = Mat2::Zero();
     for (std::size_t i = 0; i < 3; ++i) {

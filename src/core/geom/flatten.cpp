@@ -38,7 +38,7 @@ template <typename Density>
 double totalEnergy(const RestMesh& mesh, const FlatMap& map, const Density& density) {
     double sum = 0;
     for (std::size_t t = 0; t < mesh.triangles.size(); ++t) {
-        const SignedSvd svd = signedSvd(deformationGradient(mesh, map, t));
+        const NearestRotation svd = nearestRotation(deformationGradient(mesh, map, t));
         if (!(svd.s2 > 0)) return std::numeric_limits<double>::infinity();
         sum += mesh.shapes[t].area_mm2 * density(std::log(svd.s1), std::log(svd.s2)).value;
     }
@@ -195,13 +195,12 @@ Result<FlatMap> rigidMap(const RestMesh& mesh, FlatMap map, const Task& task) {
         rhs.row(0) = map[0].transpose();
         double now = 0;
         for (std::size_t t = 0; t < mesh.triangles.size(); ++t) {
-            const SignedSvd svd = signedSvd(deformationGradient(mesh, map, t));
-            const Mat2 rotation = svd.U * svd.V.transpose();
+            const NearestRotation near = nearestRotation(deformationGradient(mesh, map, t));
             const double area = mesh.shapes[t].area_mm2;
-            now += area * ((svd.s1 - 1) * (svd.s1 - 1) + (svd.s2 - 1) * (svd.s2 - 1));
+            now += area * ((near.s1 - 1) * (near.s1 - 1) + (near.s2 - 1) * (near.s2 - 1));
             for (std::size_t i = 0; i < 3; ++i) {
                 rhs.row(mesh.triangles[t][i]) +=
-                    area * (rotation * mesh.shapes[t].shapeGradient[i]).transpose();
+                    area * (near.R * mesh.shapes[t].shapeGradient[i]).transpose();
             }
         }
         const Eigen::MatrixX2d solution = factor.solve(rhs);
@@ -262,7 +261,7 @@ std::vector<PrincipalStrain> strainsOf(const RestMesh& mesh, const FlatMap& map)
     std::vector<PrincipalStrain> strains;
     strains.reserve(mesh.triangles.size());
     for (std::size_t t = 0; t < mesh.triangles.size(); ++t) {
-        const SignedSvd svd = signedSvd(deformationGradient(mesh, map, t));
+        const NearestRotation svd = nearestRotation(deformationGradient(mesh, map, t));
         const double fold = -std::numeric_limits<double>::infinity();
         strains.push_back({std::log(svd.s1), svd.s2 > 0 ? std::log(svd.s2) : fold});
     }

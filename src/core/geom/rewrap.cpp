@@ -16,7 +16,7 @@ constexpr double kLatticeNodes = 1200;   // the floor of the check falls to abou
 constexpr int kCoverageDivisions = 4;    // sample points along the side of a triangle at the edge
 constexpr double kLeastCoverage = 0.02;  // a triangle with less sheet than this is left out
 constexpr double kHoldStiffness = 1e4;   // of a mark, against 1 for a spring
-constexpr double kSettled_mm = 1e-5;
+constexpr double kSettled_mm = 1e-4;   // a fiftieth of the floor of the check
 constexpr int kMaxSettlingSteps = 60;
 const double kRowRatio = std::sqrt(3.0) / 2;
 

@@ -1,5 +1,7 @@
 #include "mask/fit.h"
 
+#include "base/parallel.h"
+
 namespace nine {
 namespace {
 
@@ -48,29 +50,28 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     report.areaRatioMax = flat.strain.areaRatioMax;
     report.strainLimit = strainLimit;
 
-    Result<FlatMap> feasible = feasibleMap(flat.rest, flat.map, task);
-    if (!feasible) return feasible.error();
-    report.strainFeasibleMax = std::min(flat.strain.max, summarize(flat.rest, strainsOf(flat.rest, *feasible)).max);
-    report.liesFlat = report.strainFeasibleMax <= strainLimit;
-    report.lift_mm = report.liesFlat ? 0 : liftOf(flat.patch);
-
     if (probes.empty()) probes = probeDots(skin, flat.patch.skin);
     const auto onSkin = [&](const Vec2& xg) { return skin.at({Side::Left, xg.x(), xg.y()}); };
     const std::vector<SurfacePoint> marks{onSkin(flat.patch.markA), onSkin(flat.patch.markB)};
-    const SheetCarrier sheet(flat.patch.pairedWith(flat.map));
-    const Result<std::vector<LandedProbe>> landed = landProbes(skin, sheet, marks, probes, laying, task);
-    if (!landed) return landed.error();
-    report.landing = landingOf(*landed);
+    const SheetCarrier sheet(flat.patch.pairedWith(flat.map)), traced(sideView(flat.patch.mesh.vertices));
 
-    const SheetCarrier traced(sideView(flat.patch.mesh.vertices));
-    const Result<std::vector<LandedProbe>> tracedLanded = landProbes(skin, traced, marks, probes, laying, task);
-    if (tracedLanded) {
-        report.traced = landingOf(*tracedLanded);
-    } else if (task.cancelled()) {
-        return tracedLanded.error();
-    } else {
-        report.tracedKnown = false;
-    }
+    // Three questions that do not wait for each other.
+    Result<FlatMap> feasible = Task::cancelledError();
+    Result<std::vector<LandedProbe>> landed = Task::cancelledError(), tracedLanded = Task::cancelledError();
+    forEachInParallel(3, [&](std::size_t question) {
+        if (question == 0) feasible = feasibleMap(flat.rest, flat.map, task);
+        if (question == 1) landed = landProbes(skin, sheet, marks, probes, laying, task);
+        if (question == 2) tracedLanded = landProbes(skin, traced, marks, probes, laying, task);
+    });
+    if (!feasible) return feasible.error();
+    if (!landed) return landed.error();
+    report.strainFeasibleMax = std::min(flat.strain.max, summarize(flat.rest, strainsOf(flat.rest, *feasible)).max);
+    report.liesFlat = report.strainFeasibleMax <= strainLimit;
+    report.lift_mm = report.liesFlat ? 0 : liftOf(flat.patch);
+    report.landing = landingOf(*landed);
+    if (task.cancelled()) return Task::cancelledError();
+    report.tracedKnown = static_cast<bool>(tracedLanded);
+    if (tracedLanded) report.traced = landingOf(*tracedLanded);
     return report;
 }
 
