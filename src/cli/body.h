@@ -14,6 +14,9 @@ struct Body {
 /// Errors: those of the files; not_yet for a mesh.
 Result<Body> loadBody(const std::string& path);
 
+/// Largest flat map or table of points read: fifty times a dense one.
+constexpr std::size_t kMaxMapPoints = 1000000;
+
 /// Whether a path is meant as a job, by its name.
 bool isJobPath(const std::string& path);
 

@@ -49,7 +49,8 @@ Result<CutReply> cutJob(const Job& job, const SheetSize& sheet, const std::vecto
     const auto wants = [&](const char* format) { return std::find(formats.begin(), formats.end(), format) != formats.end(); };
 
     CutReply result;
-    result.files = pageFiles(job, *pages, wants("svg"), wants("pdf"));
+    const std::vector<Drawing> drawings = drawPages(job, masks, *pages);
+    result.files = pageFiles(drawings, wants("svg"), wants("pdf"));
     Json sheets = Json::array();
     for (std::size_t page = 0; page < pages->pages; ++page) {
         Json ids = Json::array();
@@ -66,10 +67,9 @@ Result<CutReply> cutJob(const Job& job, const SheetSize& sheet, const std::vecto
     for (std::size_t i = 0; i < pages->pieces.size(); ++i) {
         const PlacedPiece& placed = pages->pieces[i];
         pieces.push_back(&placed.piece);
-        const Drawing page = drawPage(*pages, placed.page, "");
         Json openings = Json::array();
         for (const PieceWindow& window : placed.piece.windows) {
-            const Vec2 at = svgPoint(page, centroid(window.outline));
+            const Vec2 at = svgPoint(drawings[placed.page], centroid(window.outline));
             openings.push_back({{"element", window.element},
                                 {"x_mm", at.x()},
                                 {"y_mm", at.y()},

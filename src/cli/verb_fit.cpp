@@ -12,7 +12,6 @@
 namespace nine::cli {
 namespace {
 
-constexpr std::size_t kMaxMapPoints = 1000000;
 
 double millisecondsSince(std::chrono::steady_clock::time_point start) {
     return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
@@ -60,7 +59,7 @@ std::string patchSvg(const FlatPatch& flat, const Skin& skin, bool right, const 
     Piece piece;
     piece.outline = mask.outline;
     for (const RegistrationMark& mark : mask.marks) {
-        for (Polyline2& stroke : crossMark(mark.flat, mark.name)) piece.pen.push_back(std::move(stroke));
+        for (Polyline2& stroke : crossMark(mark.flat, mark.name, centroid(mask.outline) - mark.flat)) piece.pen.push_back(std::move(stroke));
     }
     writeLabel(piece, {{title + (right ? " R" : " L")}, Vec2(right ? 1 : -1, 0)});
     return svgText(drawPiece(piece, title));

@@ -11,7 +11,6 @@
 namespace nine::cli {
 namespace {
 
-constexpr std::size_t kMaxMapPoints = 1000000;
 /// The best a steady hand does (PRODUCT: 0.3-1 mm): a map that is worse is the cause of what goes wrong.
 constexpr double kSpoils_mm = 0.3;
 

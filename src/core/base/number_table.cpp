@@ -7,12 +7,6 @@
 namespace nine {
 namespace {
 
-std::string_view trimmed(std::string_view text) {
-    const auto first = text.find_first_not_of(" \t\r");
-    if (first == std::string_view::npos) return {};
-    return text.substr(first, text.find_last_not_of(" \t\r") - first + 1);
-}
-
 std::vector<std::string_view> split(std::string_view line, char separator) {
     std::vector<std::string_view> cells;
     for (;;) {

@@ -6,7 +6,6 @@
 #include <cmath>
 
 namespace nine {
-namespace {
 
 std::string_view trimmed(std::string_view text) {
     constexpr std::string_view blanks = " \t\r\n\f\v";
@@ -14,8 +13,6 @@ std::string_view trimmed(std::string_view text) {
     if (first == std::string_view::npos) return {};
     return text.substr(first, text.find_last_not_of(blanks) - first + 1);
 }
-
-}  // namespace
 
 std::optional<double> parseNumber(std::string_view text, bool decimalComma) {
     text = trimmed(text);

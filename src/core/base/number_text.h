@@ -7,6 +7,9 @@
 
 namespace nine {
 
+/// Without blanks, tabs and line ends at both ends.
+std::string_view trimmed(std::string_view text);
+
 /// The number that fills the whole of `text` (blanks around it allowed, a leading '+' too); nothing if
 /// there is any other character. "nan" and "inf" are not numbers here. With `decimalComma` the decimal
 /// sign is ',' instead of '.'.

@@ -64,7 +64,7 @@ std::string textString(const std::string& utf8) {
     return out + ">";
 }
 
-const char* styleOf(const std::string& layer) {
+const char* pdfStyle(const std::string& layer) {
     if (layer == "CUT") return "0 G 0.15 w";
     if (layer == "PEN") return "0.38 G 0.18 w";
     return "0.14 G 0.2 w";
@@ -76,7 +76,7 @@ std::string contentOf(const Drawing& drawing) {
     std::string out = fixedText(kPointsPerMm, 10) + " 0 0 " + fixedText(kPointsPerMm, 10) + " 0 0 cm 1 J 1 j\n";
     for (std::size_t k = 0; k < drawing.layers.size(); ++k) {
         const Layer& layer = drawing.layers[k];
-        out += "/OC /L" + std::to_string(k) + " BDC\n" + styleOf(layer.name) + "\n";
+        out += "/OC /L" + std::to_string(k) + " BDC\n" + pdfStyle(layer.name) + "\n";
         for (const DrawnLine& line : layer.lines) {
             for (std::size_t i = 0; i < line.points.size(); ++i) {
                 out += number(line.points[i].x()) + " " + number(line.points[i].y()) + (i == 0 ? " m\n" : " l\n");

@@ -21,7 +21,7 @@ std::string escaped(const std::string& text) {
     return out;
 }
 
-const char* styleOf(const std::string& layer) {
+const char* svgStyle(const std::string& layer) {
     if (layer == "CUT") return "stroke=\"#000000\" stroke-width=\"0.15\"";
     if (layer == "PEN") return "stroke=\"#5a665e\" stroke-width=\"0.18\"";
     return "stroke=\"#1d2a25\" stroke-width=\"0.2\"";
@@ -39,7 +39,7 @@ std::string svgText(const Drawing& drawing) {
                       escaped(drawing.title) + "</title>\n";
     for (const Layer& layer : drawing.layers) {
         svg += "<g id=\"" + layer.name + "\" fill=\"none\" stroke-linejoin=\"round\" stroke-linecap=\"round\" " +
-               styleOf(layer.name) + ">\n";
+               svgStyle(layer.name) + ">\n";
         for (const DrawnLine& line : layer.lines) {
             svg += "<path d=\"";
             for (std::size_t i = 0; i < line.points.size(); ++i) {

@@ -11,6 +11,7 @@ namespace {
 
 constexpr double kFootHeight_mm = kCheckSquare_mm + 6;  // strip of the check square
 constexpr double kOverlap_mm2 = 1e-6;
+constexpr double kSmallText_mm = 2, kTextStep_mm = 3.6;
 
 struct Area {
     Vec2 low, high;
@@ -179,9 +180,9 @@ Drawing drawPiece(const Piece& piece, const std::string& title) {
     return drawing;
 }
 
-Drawing drawPage(const CutPages& pages, std::size_t page, const std::string& title) {
+Drawing drawPage(const CutPages& pages, std::size_t page, const PageText& words) {
     Drawing drawing;
-    drawing.title = title;
+    drawing.title = words.title;
     drawing.size_mm = Vec2(pages.sheet.width_mm, pages.sheet.height_mm);
     Layer cut{"CUT", {}}, pen{"PEN", {}}, text{"TEXT", {}};
     for (const PlacedPiece& placed : pages.pieces) {
@@ -191,19 +192,31 @@ Drawing drawPage(const CutPages& pages, std::size_t page, const std::string& tit
     const Vec2 corner(kPageMargin_mm, kPageMargin_mm);
     const double side = kCheckSquare_mm;
     text.lines.push_back({{corner, corner + Vec2(side, 0), corner + Vec2(side, side), corner + Vec2(0, side)}, true});
-    addText(text, "50 mm square", 2.2, corner + Vec2(2, 2));
-    const Vec2 line = corner + Vec2(side + 6, 4);
+    addText(text, "50 mm square", kSmallText_mm, corner + Vec2(2, 2));
+    const Vec2 line = corner + Vec2(side + 6, 2);
     const auto tick = [&](double x) { text.lines.push_back({{line + Vec2(x, -1.5), line + Vec2(x, 1.5)}, false}); };
     text.lines.push_back({{line, line + Vec2(kCheckLine_mm, 0)}, false});
     for (int k = 0; k <= 10; ++k) tick(10 * k);
-    const Vec2 words = corner + Vec2(side + 6, side - 4);
-    addText(text, title, 3.4, words);
-    addText(text, "Page " + std::to_string(page + 1) + " of " + std::to_string(pages.pages), 2.2, words - Vec2(0, 6));
-    addText(text, "Print at 100 %. Measure both before you cut.", 2.2, words - Vec2(0, 13));
-    addText(text, "Pieces are seen from the painted side.", 2.2, words - Vec2(0, 17));
-    addText(text, "Blades: cut away from your fingers; cap the knife.", 2.2, words - Vec2(0, 24));
-    addText(text, "Vinyl or PVC: never cut hot or with a laser.", 2.2, words - Vec2(0, 28));
-    addText(text, "100 mm from end to end", 2.2, line + Vec2(0, 3));
+    addText(text, "100 mm from end to end", kSmallText_mm, line + Vec2(0, 2.5));
+
+    Vec2 at = corner + Vec2(side + 6, side - 3.2);
+    addText(text, words.title + ", page " + std::to_string(page + 1) + " of " + std::to_string(pages.pages), 3.2, at);
+    const auto next = [&](const std::string& sentence, double step) {
+        at.y() -= step;
+        addText(text, sentence, kSmallText_mm, at);
+    };
+    next("Print at 100 %. Measure line and square before you cut.", 5.5);
+    next("Pieces are seen from the painted side.", kTextStep_mm);
+    next("Blades: cut away from your fingers; cap the knife.", kTextStep_mm);
+    next("Vinyl or PVC: never cut hot or with a laser.", kTextStep_mm);
+    double step = 5.5;
+    for (std::size_t i = 0; i < words.notes.size(); ++i) {
+        const bool lastLine = at.y() - 2 * kTextStep_mm < line.y() + 8;
+        const bool more = lastLine && i + 1 < words.notes.size();
+        next(more ? std::to_string(words.notes.size() - i) + " more marks: see the fit report." : words.notes[i], step);
+        if (more) break;
+        step = kTextStep_mm;
+    }
     drawing.layers = {std::move(cut), std::move(pen), std::move(text)};
     return drawing;
 }

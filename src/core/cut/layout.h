@@ -41,8 +41,14 @@ Result<SheetSize> parseSheet(const std::string& text);
 /// Errors: piece_too_large (names the piece), nothing_to_cut.
 Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet);
 
-/// The page as lines: pieces, check line and square, title and cautions.
-Drawing drawPage(const CutPages& pages, std::size_t page, const std::string& title);
+/// What stands at the foot of every page besides the checks and the cautions.
+struct PageText {
+    std::string title;
+    std::vector<std::string> notes;  ///< where marks belong; as many as fit, then a line that says more follow
+};
+
+/// The page as lines: pieces, check line and square, text.
+Drawing drawPage(const CutPages& pages, std::size_t page, const PageText& words);
 
 /// One piece by itself on a page just large enough.
 Drawing drawPiece(const Piece& piece, const std::string& title);

@@ -12,7 +12,7 @@ constexpr double kClearOfEdge_mm = 0.8;    // a pen line nearer to a cut is cut 
 constexpr double kLetterHeights_mm[] = {3.2, 2.6, 2.1, 1.7};
 constexpr double kLineStep = 1.6;          // of the letter height
 constexpr double kArrowLength = 3.0, kArrowHead = 0.9;  // of the letter height
-constexpr double kMarkArm_mm = 2;
+constexpr double kMarkArm_mm = 2, kMarkLetter_mm = 1.5;
 
 struct Block {
     std::vector<Polyline2> strokes;
@@ -96,10 +96,12 @@ bool writeLabel(Piece& piece, const PieceLabel& label) {
     return false;
 }
 
-std::vector<Polyline2> crossMark(const Vec2& at, char letter) {
+std::vector<Polyline2> crossMark(const Vec2& at, char letter, const Vec2& inward) {
     std::vector<Polyline2> strokes{{at - Vec2(kMarkArm_mm, 0), at + Vec2(kMarkArm_mm, 0)},
                                    {at - Vec2(0, kMarkArm_mm), at + Vec2(0, kMarkArm_mm)}};
-    append(strokes, strokeText(std::string(1, letter), 1.5), at + Vec2(0.5, 0.45));
+    const std::string text(1, letter);
+    const double width = strokeTextWidth(text, kMarkLetter_mm);
+    append(strokes, strokeText(text, kMarkLetter_mm), at + Vec2(inward.x() < 0 ? -0.3 - width : 0.3, 0.5));
     return strokes;
 }
 

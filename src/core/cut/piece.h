@@ -37,7 +37,7 @@ struct PieceLabel {
 /// several. Returns false if nothing fits on the piece; the label then stands below it. About 5 ms.
 bool writeLabel(Piece& piece, const PieceLabel& label);
 
-/// A registration mark: a cross whose centre is the exact place, with its letter beside it.
-std::vector<Polyline2> crossMark(const Vec2& at, char letter);
+/// A registration mark: a cross whose centre is the exact place, with its letter on the side of `inward`.
+std::vector<Polyline2> crossMark(const Vec2& at, char letter, const Vec2& inward);
 
 }  // namespace nine

@@ -14,7 +14,7 @@ namespace {
 constexpr int kRigidIterations = 60;
 constexpr double kRigidConverged = 1e-5;   // relative change of energy: invisible on a screen
 constexpr int kNewtonIterations = 40;
-constexpr double kRelaxConverged_mm = 1e-7;  // largest move of a vertex; a knife does 0.01
+constexpr double kRelaxConverged_mm = 1e-5;  // largest move of the last step; Newton then leaves about its square
 constexpr int kFeasibleSteps = 6;            // Newton steps for each p; the next p starts from there
 
 const Error kFolded{"cannot_flatten",

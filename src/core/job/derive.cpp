@@ -124,8 +124,11 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
     piece.side = sideLetter(spec.side);
     piece.outline = mask.outline;
     for (const Window& window : mask.windows) piece.windows.push_back({window.element, window.outline});
+    const Vec2 middle = centroid(mask.outline);
     for (const RegistrationMark& mark : mask.marks) {
-        for (Polyline2& stroke : crossMark(mark.flat, mark.name)) piece.pen.push_back(std::move(stroke));
+        for (Polyline2& stroke : crossMark(mark.flat, mark.name, middle - mark.flat)) {
+            piece.pen.push_back(std::move(stroke));
+        }
     }
     const std::string side(1, piece.side);
     writeLabel(piece, {{upperCase(piece.name) + " " + side, upperCase(job.blank->name)},
@@ -143,17 +146,21 @@ std::string markSentence(const RegistrationMark& mark) {
 }
 
 std::string verdictOf(const MaskSpec& spec, const FitReport& report) {
-    const auto percent = [](double v) { return fixedText(100 * v, v < 0.1 ? 1 : 0) + " %"; };
+    const auto percent = [](double v) { return fixedText(100 * v, v < 0.01 ? 2 : 1) + " %"; };
     const std::string name = (spec.name.empty() ? spec.id : spec.name) + " " + sideLetter(spec.side);
-    const std::string material(findMaterial(spec.material)->name);
+    std::string material(findMaterial(spec.material)->name);
+    material[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(material[0])));
+    const std::string stretch =
+        "stretch " + percent(report.strainFeasibleMax) + ", " + material + " takes " + percent(report.strainLimit);
     if (!report.liesFlat) {
-        return name + " cannot lie flat in " + material + ": it would have to stretch " +
-               percent(report.strainFeasibleMax) + " and takes " + percent(report.strainLimit) + "; it stands off by up to " +
-               fixedText(report.lift_mm, 1) + " mm. No relief cuts are planned yet: split the mask or take a softer sheet.";
+        return name + " cannot lie flat (" + stretch + "); it stands off by up to " + fixedText(report.lift_mm, 1) +
+               " mm. No relief cuts are planned yet: split the mask or take a softer sheet.";
     }
-    return name + " lies flat (stretch " + percent(report.strainFeasibleMax) + ", " + material + " takes " +
-           percent(report.strainLimit) + ") and lands within " + fixedText(report.landing.max_mm, 2) + " mm; traced from the side it would be off by " +
-           (report.tracedKnown ? fixedText(report.traced.max_mm, 1) + " mm." : std::string("more than can be laid."));
+    const std::string traced = report.tracedKnown
+                                   ? "would be off by up to " + fixedText(report.traced.max_mm, 2) + " mm."
+                                   : std::string("cannot be laid at all.");
+    return name + " lies flat (" + stretch + ") and lands within " +
+           fixedText(std::max(0.01, report.landing.max_mm), 2) + " mm; traced from the side it " + traced;
 }
 
 }  // namespace nine

@@ -1,5 +1,7 @@
 #include "job/export.h"
 
+#include <algorithm>
+
 namespace nine {
 
 std::string sheetFileName(std::size_t page) { return "sheet-" + std::to_string(page + 1) + ".svg"; }
@@ -13,14 +15,30 @@ Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks, 
     return layOutPieces(pieces, sheet);
 }
 
-std::vector<NamedFile> pageFiles(const Job& job, const CutPages& pages, bool svg, bool pdf) {
-    std::vector<NamedFile> files;
+std::vector<Drawing> drawPages(const Job& job, const std::vector<MaskResult>& masks, const CutPages& pages) {
     std::vector<Drawing> drawings;
     for (std::size_t page = 0; page < pages.pages; ++page) {
-        drawings.push_back(drawPage(pages, page, job.blank->name));
-        if (svg) files.push_back({sheetFileName(page), svgText(drawings.back())});
+        PageText words{job.blank->name, {}};
+        for (std::size_t i = 0; i < masks.size(); ++i) {
+            if (!masks[i].mask || pages.pieces[i].page != page) continue;
+            std::string note = pages.pieces[i].piece.name + ": ";
+            for (const RegistrationMark& mark : (*masks[i].mask)->marks) {
+                note += (mark.name == 'A' ? "" : ", ") + markSentence(mark);
+            }
+            // The twin of the other side has the same marks.
+            if (std::find(words.notes.begin(), words.notes.end(), note) == words.notes.end()) words.notes.push_back(note);
+        }
+        drawings.push_back(drawPage(pages, page, words));
     }
-    if (pdf) files.push_back({kPdfFileName, pdfText(drawings)});
+    return drawings;
+}
+
+std::vector<NamedFile> pageFiles(const std::vector<Drawing>& pages, bool svg, bool pdf) {
+    std::vector<NamedFile> files;
+    if (svg) {
+        for (std::size_t page = 0; page < pages.size(); ++page) files.push_back({sheetFileName(page), svgText(pages[page])});
+    }
+    if (pdf) files.push_back({kPdfFileName, pdfText(pages)});
     return files;
 }
 

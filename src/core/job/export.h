@@ -13,7 +13,10 @@ std::string sheetFileName(std::size_t page);
 /// Pieces of all masks, in their order, laid out. Errors: those of the masks and of layOutPieces.
 Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks, const SheetSize& sheet);
 
+/// The pages as lines, with the notes that say where marks belong.
+std::vector<Drawing> drawPages(const Job& job, const std::vector<MaskResult>& masks, const CutPages& pages);
+
 /// One SVG a page and one PDF of all pages, as asked.
-std::vector<NamedFile> pageFiles(const Job& job, const CutPages& pages, bool svg, bool pdf);
+std::vector<NamedFile> pageFiles(const std::vector<Drawing>& pages, bool svg, bool pdf);
 
 }  // namespace nine

@@ -1,0 +1,125 @@
+#include <random>
+
+#include "base/units.h"
+#include "geom/polygon_set.h"
+#include "geom/stroke_font.h"
+#include "tests/support.h"
+
+#ifdef NINE_HAVE_GEOS
+#include <geos_c.h>
+#endif
+
+namespace nine {
+namespace {
+
+Polygon2 regular(const Vec2& centre, double r, int corners) {
+    Polygon2 p;
+    for (int i = 0; i < corners; ++i) {
+        const double a = 2 * kPi * i / corners;
+        p.push_back(centre + r * Vec2(std::cos(a), std::sin(a)));
+    }
+    return p;
+}
+
+/// A star-shaped polygon with a ragged edge.
+Polygon2 ragged(std::mt19937& random, const Vec2& centre, double r) {
+    std::uniform_real_distribution<double> radius(0.4 * r, r);
+    Polygon2 p;
+    for (int i = 0; i < 40; ++i) {
+        const double a = 2 * kPi * i / 40;
+        p.push_back(centre + radius(random) * Vec2(std::cos(a), std::sin(a)));
+    }
+    return p;
+}
+
+TEST(PolygonSet, ClosedForms) {
+    const Polygon2 square{{0, 0}, {4, 0}, {4, 2}, {0, 2}};
+    EXPECT_DOUBLE_EQ(polygonArea(square), 8);
+    EXPECT_DOUBLE_EQ(perimeter(square), 12);
+    EXPECT_NEAR((centroid(square) - Vec2(2, 1)).norm(), 0, 1e-12);
+    // A square grown by r: its area, its sides times r, and a circle (Steiner's formula).
+    EXPECT_NEAR(area(offset({square}, 1.5, 0.0005)), 8 + 12 * 1.5 + kPi * 1.5 * 1.5, 2e-3);
+    EXPECT_NEAR(area(offset({square}, -0.5)), 3 * 1, 1e-6);
+    EXPECT_TRUE(offset({square}, -1.1).empty());
+    const Polygon2 shifted{{3, 1}, {7, 1}, {7, 3}, {3, 3}};
+    EXPECT_NEAR(area(intersected({square}, {shifted})), 1, 1e-9);
+    EXPECT_NEAR(area(united({square}, {shifted})), 15, 1e-9);
+    EXPECT_NEAR(area(subtracted({square}, {shifted})), 7, 1e-9);
+}
+
+TEST(PolygonSet, ContainsAndDistance) {
+    const Polygon2 hexagon = regular({0, 0}, 2, 6);
+    EXPECT_TRUE(contains(hexagon, {0, 0}));
+    EXPECT_TRUE(contains(hexagon, {2, 0}));
+    EXPECT_FALSE(contains(hexagon, {2.001, 0}));
+    EXPECT_NEAR(borderDistance(hexagon, regular({5, 0}, 2, 6)), 1, 1e-12);
+    EXPECT_EQ(borderDistance(hexagon, regular({1, 0}, 2, 6)), 0);
+}
+
+#ifdef NINE_HAVE_GEOS
+/// Oracle: the GEOS library (GEOSUnion, GEOSDifference, GEOSIntersection, GEOSBuffer).
+class Geos : public ::testing::Test {
+  protected:
+    Geos() : context_(GEOS_init_r()) {}
+    ~Geos() override { GEOS_finish_r(context_); }
+    GEOSGeometry* polygon(const Polygon2& p) {
+        GEOSCoordSequence* points = GEOSCoordSeq_create_r(context_, static_cast<unsigned>(p.size() + 1), 2);
+        for (std::size_t i = 0; i <= p.size(); ++i) {
+            GEOSCoordSeq_setXY_r(context_, points, static_cast<unsigned>(i), p[i % p.size()].x(), p[i % p.size()].y());
+        }
+        return GEOSGeom_createPolygon_r(context_, GEOSGeom_createLinearRing_r(context_, points), nullptr, 0);
+    }
+    double areaOf(GEOSGeometry* g) {
+        double a = 0;
+        GEOSArea_r(context_, g, &a);
+        GEOSGeom_destroy_r(context_, g);
+        return a;
+    }
+    GEOSContextHandle_t context_;
+};
+
+TEST_F(Geos, AgreesOnRaggedPolygons) {
+    const unsigned seed = 20261;
+    std::mt19937 random(seed);
+    for (int round = 0; round < 50; ++round) {
+        SCOPED_TRACE("seed " + std::to_string(seed) + " round " + std::to_string(round));
+        const Polygon2 a = ragged(random, {0, 0}, 10), b = ragged(random, {4, 3}, 8);
+        GEOSGeometry *ga = polygon(a), *gb = polygon(b);
+        EXPECT_NEAR(area(united({a}, {b})), areaOf(GEOSUnion_r(context_, ga, gb)), 1e-3);
+        EXPECT_NEAR(area(intersected({a}, {b})), areaOf(GEOSIntersection_r(context_, ga, gb)), 1e-3);
+        EXPECT_NEAR(area(subtracted({a}, {b})), areaOf(GEOSDifference_r(context_, ga, gb)), 1e-3);
+        EXPECT_NEAR(area(offset({a}, 0.3, 0.0005)), areaOf(GEOSBuffer_r(context_, ga, 0.3, 64)), 0.02);
+        EXPECT_NEAR(area(offset({a}, -0.3, 0.0005)), areaOf(GEOSBuffer_r(context_, ga, -0.3, 64)), 0.02);
+        double distance = 0;
+        const Polygon2 far = ragged(random, {25, 3}, 8);
+        GEOSGeometry* gf = polygon(far);
+        GEOSDistance_r(context_, ga, gf, &distance);
+        EXPECT_NEAR(borderDistance(a, far), distance, 1e-12);
+        for (GEOSGeometry* g : {ga, gb, gf}) GEOSGeom_destroy_r(context_, g);
+    }
+}
+#endif
+
+TEST(StrokeFont, KeepsToItsHeightAndWidth) {
+    const double height = 3;
+    for (const char* text : {"SEDGE 60 L", "0123456789", "NOSE"}) {
+        const Box2 box = boxAround(strokeText(text, height));
+        EXPECT_NEAR(box.size().y(), height, 0.05 * height) << text;  // round letters overshoot a little
+        EXPECT_LE(box.high.x(), strokeTextWidth(text, height)) << text;
+        EXPECT_GE(box.low.x(), 0) << text;
+    }
+    EXPECT_NEAR(strokeTextWidth("AB", 2), strokeTextWidth("A", 2) + strokeTextWidth("B", 2), 1e-12);
+    EXPECT_TRUE(strokeText(" ", 3).empty());
+}
+
+TEST(StrokeFont, DrawsSomethingForEveryPrintableCharacterAndAnyBytes) {
+    for (char c = 33; c < 127; ++c) EXPECT_FALSE(strokeText(std::string(1, c), 3).empty()) << c;
+    // Accented letters lose their accents; other scripts become one question mark a character.
+    EXPECT_EQ(strokeTextWidth("\xC3\x84\xC3\xB6", 3), strokeTextWidth("Ao", 3));
+    EXPECT_EQ(strokeTextWidth("\xE9\xAD\x9A", 3), strokeTextWidth("?", 3));
+    EXPECT_NO_FATAL_FAILURE(strokeText("\xC3", 3));
+    EXPECT_NO_FATAL_FAILURE(strokeText("\xFF\xFE\x80", 3));
+}
+
+}  // namespace
+}  // namespace nine

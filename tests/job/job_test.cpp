@@ -1,0 +1,195 @@
+#include <algorithm>
+#include <nlohmann/json.hpp>
+#include <random>
+
+#include "job/demo_job.h"
+#include "job/export.h"
+#include "job/json_place.h"
+#include "tests/bodies.h"
+
+namespace nine {
+namespace {
+
+using namespace test;
+
+std::string demoText() { return jobText(need(demoJob())); }
+
+Error errorOf(const std::string& text) { return parseJob(text, "f.json").error(); }
+
+std::string replaced(std::string text, const std::string& from, const std::string& to) {
+    const auto at = text.find(from);
+    if (at == std::string::npos) throw std::runtime_error("not in the text: " + from);
+    return text.replace(at, from.size(), to);
+}
+
+TEST(JobFile, WritingIsCanonical) {
+    const std::string text = demoText();
+    EXPECT_EQ(jobText(need(parseJob(text, "f")).job), text);
+}
+
+/// One file of every format version, kept for ever.
+TEST(JobFile, EveryVersionLoads) {
+    int files = 0;
+    for (const auto& entry : std::filesystem::directory_iterator(NINE_SOURCE_DIR "/tests/formats")) {
+        const LoadedJob loaded = need(loadJob(entry.path().string()));
+        EXPECT_EQ(loaded.job.blank->table.stations.size(), 12u) << entry.path();
+        ++files;
+    }
+    EXPECT_GE(files, 1);
+}
+
+TEST(JobFile, UnknownKeysArePreservedEverywhere) {
+    nlohmann::ordered_json json = nlohmann::ordered_json::parse(demoText());
+    json["spray"] = nlohmann::ordered_json::parse(R"([{"mask":"x","pins":{"a":[1,2,{"b":null}]}}])");
+    json["blank"]["maker"] = "invented";
+    json["blank"]["stations"][3]["note"] = "dent";
+    json["blank"]["landmarks"]["eye"]["glue"] = true;
+    json["pattern"]["seed"] = 7;
+    json["pattern"]["elements"][1]["wobble"] = 0.25;
+    json["masks"][2]["pads"] = nlohmann::ordered_json::array({"a"});
+    const Job job = need(parseJob(json.dump(), "f")).job;
+    const auto again = nlohmann::json::parse(jobText(job));
+    EXPECT_EQ(again, nlohmann::json::parse(json.dump()));
+}
+
+TEST(JobFile, NumbersSurviveToTheLastBit) {
+    Job job = need(demoJob());
+    Element e = *job.pattern->elements[0];
+    e.dx_mm = 1.0 / 3;
+    job = withElement(job, 0, e);
+    EXPECT_EQ(need(parseJob(jobText(job), "f")).job.pattern->elements[0]->dx_mm, 1.0 / 3);
+}
+
+TEST(JobFile, ErrorsNameLineAndField) {
+    const std::string text = demoText();
+    EXPECT_EQ(errorOf("").code, "bad_json");
+    EXPECT_EQ(errorOf("{}").code, "not_a_job");
+    EXPECT_EQ(errorOf("[1,2]").code, "bad_value");
+    EXPECT_EQ(errorOf(replaced(text, "\"format\": 1", "\"format\": 2")).code, "newer_format");
+    const Error number = errorOf(replaced(text, "\"top_mm\": 10.7", "\"top_mm\": \"ten\""));
+    EXPECT_EQ(number.code, "bad_value");
+    const auto line = 1 + std::count(text.begin(), text.begin() + static_cast<long>(text.find("\"top_mm\": 10.7")), '\n');
+    EXPECT_EQ(number.where, "f.json:" + std::to_string(line) + " blank.stations[3].top_mm");
+    EXPECT_EQ(errorOf(replaced(text, "\"dot_row\"", "\"stars\"")).code, "unknown_kind");
+    EXPECT_EQ(errorOf(replaced(text, "\"count\": 8", "\"count\": 8.5")).code, "bad_value");
+    EXPECT_EQ(errorOf(replaced(text, "\"count\": 8", "\"count\": -8")).code, "out_of_range");
+    EXPECT_EQ(errorOf(replaced(text, "\"material\": \"tape\"", "\"material\": \"jelly\"")).code, "unknown_material");
+    EXPECT_EQ(errorOf(replaced(text, "\"id\": \"pale-spots\"", "\"id\": \"red-dots\"")).code, "bad_id");
+    EXPECT_EQ(errorOf(replaced(text, "\"x_mm\": 1.8", "\"x_mm\": 1e308")).code, "out_of_range");
+    EXPECT_EQ(errorOf(replaced(text, "\"x_mm\": 1.8", "\"x_mm\": 1e309")).code, "bad_json");
+    EXPECT_EQ(errorOf(replaced(text, "\"x_mm\": 1.8", "\"x_mm\": NaN")).code, "bad_json");
+    EXPECT_EQ(errorOf(replaced(text, "\"x_mm\": 9.5", "\"x_mm\": 95")).where.substr(0, 7), "f.json:");
+}
+
+TEST(JobFile, CutShortAnywhereIsAnErrorWithALine) {
+    const std::string text = demoText();
+    for (std::size_t length = 0; length + 2 < text.size(); length += 37) {
+        const Error error = errorOf(text.substr(0, length));
+        EXPECT_EQ(error.code, "bad_json") << length;
+        EXPECT_EQ(error.where.rfind("f.json:", 0), 0u) << length;
+    }
+    EXPECT_NE(errorOf(text.substr(0, 700)).text.find("cut short"), std::string::npos);
+}
+
+TEST(JobFile, RandomBytesNeverCrash) {
+    std::mt19937 random(3);
+    std::uniform_int_distribution<int> byte(0, 255);
+    const std::string text = demoText();
+    std::uniform_int_distribution<std::size_t> place(0, text.size() - 1);
+    int refused = 0;
+    for (int i = 0; i < 300; ++i) {
+        std::string broken = text;
+        for (int k = 0; k < 3; ++k) broken[place(random)] = static_cast<char>(byte(random));
+        const auto loaded = parseJob(broken, "f");
+        if (loaded) {
+            EXPECT_FALSE(jobText(loaded->job).empty());
+        } else {
+            ++refused;
+            EXPECT_FALSE(loaded.error().text.empty());
+        }
+    }
+    EXPECT_GT(refused, 100);
+    EXPECT_FALSE(parseJob(std::string(100000, '['), "f"));
+}
+
+TEST(JsonPlace, FindsLines) {
+    const std::string text = "{\n \"a\": {\n  \"b\": [1,\n   {\"c\": \"x,]}\"},\n   3]\n }\n}";
+    EXPECT_EQ(lineOfField(text, "a.b[0]"), 3u);
+    EXPECT_EQ(lineOfField(text, "a.b[1].c"), 4u);
+    EXPECT_EQ(lineOfField(text, "a.b[2]"), 5u);
+    EXPECT_EQ(lineOfField(text, "a.missing"), 2u);  // its nearest ancestor
+    EXPECT_EQ(lastKeyBefore(text, 40), "c");
+}
+
+TEST(Job, EditsShareWhatTheyDoNotTouch) {
+    const Job job = need(demoJob());
+    Element e = *job.pattern->elements[1];
+    e.dg_mm += 1;
+    const Job edited = withElement(job, 1, e);
+    EXPECT_EQ(edited.blank, job.blank);
+    EXPECT_EQ(edited.masks, job.masks);
+    EXPECT_EQ(edited.pattern->elements[0], job.pattern->elements[0]);
+    EXPECT_NE(edited.pattern->elements[1], job.pattern->elements[1]);
+    EXPECT_FALSE(edited == job);
+    EXPECT_TRUE(job == Job(job));
+}
+
+TEST(Job, WithoutMasksEveryElementGetsOneOnEachSideItStandsOn) {
+    Job job = withMasks(need(demoJob()), {});
+    EXPECT_EQ(maskSpecs(job).size(), 6u);
+    Element e = *job.pattern->elements[0];
+    e.linked = false;
+    e.side = Side::Right;
+    job = withElement(job, 0, e);
+    const auto specs = maskSpecs(job);
+    ASSERT_EQ(specs.size(), 5u);
+    EXPECT_EQ(specs[0]->id, "red-dots-R");
+    EXPECT_EQ(specs[0]->material, "film");
+}
+
+TEST(Derive, ADragSolvesOneMaskAndTheOthersComeFromMemory) {
+    const Job job = need(demoJob());
+    Derivations derived;
+    const auto before = derived.masks(job, 200);
+    Element e = *job.pattern->elements[0];
+    e.dx_mm += 0.5;
+    const auto after = derived.masks(withElement(job, 0, e), 200);
+    ASSERT_EQ(before.size(), 6u);
+    EXPECT_NE(*before[0].mask, *after[0].mask);
+    for (std::size_t i = 2; i < 6; ++i) EXPECT_EQ(*before[i].mask, *after[i].mask) << i;
+}
+
+TEST(Derive, RightIsTheMirrorImageOfLeft) {
+    const Job job = need(demoJob());
+    Derivations derived;
+    const auto masks = derived.masks(job, 200);
+    const Mask &left = **masks[0].mask, &right = **masks[1].mask;
+    EXPECT_EQ(masks[1].spec->side, Side::Right);
+    for (std::size_t i = 0; i < left.windows.size(); ++i) {
+        EXPECT_EQ(right.windows[i].centre, Vec2(-left.windows[i].centre.x(), left.windows[i].centre.y()));
+    }
+}
+
+TEST(Derive, CancelledWorkIsNotRemembered) {
+    const Job job = need(demoJob());
+    Derivations derived;
+    const Task task = Task::make();
+    task.cancel();
+    for (const MaskResult& r : derived.masks(job, 200, task)) EXPECT_EQ(r.mask.error().code, "cancelled");
+    for (const MaskResult& r : derived.masks(job, 200)) EXPECT_TRUE(r.mask);
+}
+
+TEST(Derive, PiecesCarryNameSideAndMarks) {
+    const Job job = need(demoJob());
+    Derivations derived;
+    const auto masks = derived.masks(job, 200);
+    const CutPages pages = need(cutPages(job, masks, {}));
+    EXPECT_EQ(pages.overlaps(), 0);
+    ASSERT_EQ(pages.pieces.size(), 6u);
+    EXPECT_EQ(pages.pieces[1].piece.side, 'R');
+    EXPECT_GT(pages.pieces[0].piece.pen.size(), 15u);  // two crosses, letters, arrow
+    EXPECT_NE(verdictOf(*masks[0].spec, (*masks[0].mask)->report).find("lies flat"), std::string::npos);
+}
+
+}  // namespace
+}  // namespace nine
