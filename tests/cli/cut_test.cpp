@@ -153,7 +153,7 @@ TEST_F(Demo, PdfCheckLineIsTrueToSize) {
     // The ticks at both ends of the line, measured from centre to centre.
     std::vector<int> ticks;
     const int y = height - static_cast<int>(254 / 25.4 * (8 + 2 + 1.2));
-    for (int x = 640; x < 1700; ++x) {
+    for (int x = 620; x < 1700; ++x) {
         if (dark(x, y) && !dark(x - 1, y)) ticks.push_back(x);
     }
     ASSERT_GE(ticks.size(), 2u);

@@ -102,7 +102,7 @@ TEST(CliFit, WrongPatchesAreRefused) {
                                       {"--patch L,20,50,-30,45", "off_body"},
                                       {"--patch X,20,30,-3,3", "bad_value"},
                                       {"--patch L,20,30,-3", "bad_value"},
-                                      {"--disc L,1,0,5", "off_body"},
+                                      {"--disc L,1,0,5", "over_pole"},
                                       {"--disc L,30,0,-5", "empty_patch"},
                                       {"--patch L,20,30,-3,3 --material jelly", "unknown_material"},
                                       {"--patch L,20,30,-3,3 --strain 0", "out_of_range"},

@@ -38,7 +38,7 @@ TEST(PolygonSet, ClosedForms) {
     EXPECT_DOUBLE_EQ(perimeter(square), 12);
     EXPECT_NEAR((centroid(square) - Vec2(2, 1)).norm(), 0, 1e-12);
     // A square grown by r: its area, its sides times r, and a circle (Steiner's formula).
-    EXPECT_NEAR(area(offset({square}, 1.5, 0.0005)), 8 + 12 * 1.5 + kPi * 1.5 * 1.5, 2e-3);
+    EXPECT_NEAR(area(offset({square}, 1.5, 0.0005)), 8 + 12 * 1.5 + kPi * 1.5 * 1.5, 5e-3);  // arcs are chords within 0.0005 mm
     EXPECT_NEAR(area(offset({square}, -0.5)), 3 * 1, 1e-6);
     EXPECT_TRUE(offset({square}, -1.1).empty());
     const Polygon2 shifted{{3, 1}, {7, 1}, {7, 3}, {3, 3}};

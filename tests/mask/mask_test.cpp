@@ -67,9 +67,10 @@ TEST(Flatten, RelaxedMapIsAMinimum) {
 
 TEST(Flatten, StrainDoesNotDependOnTheMesh) {
     const Skin skin = sampleSkin("willow104");
-    const double coarse = flattened(skin, {25, 65, -7, 7}, 600).strain.p95;
-    const double fine = flattened(skin, {25, 65, -7, 7}, 4000).strain.p95;
-    EXPECT_NEAR(coarse, fine, 0.05 * fine);
+    const StrainSummary coarse = flattened(skin, {25, 65, -7, 7}, 1500).strain;
+    const StrainSummary fine = flattened(skin, {25, 65, -7, 7}, 6000).strain;
+    EXPECT_NEAR(coarse.max, fine.max, 0.05 * fine.max);
+    EXPECT_NEAR(coarse.p95, fine.p95, 0.05 * fine.p95);
 }
 
 TEST(Flatten, CanBeCancelled) {
@@ -138,7 +139,7 @@ TEST(Patch, RefusesWhatCannotBeMeshed) {
     EXPECT_EQ(band({30, 20, -3, 3}).code, "empty_patch");
     EXPECT_EQ(band({20, 30, 3, 3}).code, "empty_patch");
     EXPECT_EQ(band({20, 50, -30, 45}).code, "off_body");
-    EXPECT_EQ(band({20, 50, -3, 3}).where, "");  // this one is fine: no error
+    EXPECT_TRUE(meshPatch(skin, BandPatch{20, 50, -3, 3}, 500, "--patch"));
 }
 
 TEST(Patch, DiscOverThePoleIsRefused) {
@@ -152,7 +153,8 @@ TEST(Patch, DiscOverThePoleIsRefused) {
     EXPECT_EQ(need(meshPatch(skin, BandPatch{1.5, 20, -2, 2}, 500, "")).warnings[0].code, "near_pole");
 }
 
-/// 34 x 14 mm on an ellipsoid, paper, 10 kPa: 0.75 mm by a shell solve (GEOMETRY figures), within a factor of 2.
+/// 34 x 14 mm on an ellipsoid, paper, 10 kPa: 0.75 mm by a shell solve made beforehand; the formula is good to a
+/// factor of 2. The size of that ellipsoid was not noted down: a fat crankbait's is taken here.
 TEST(Lift, IsOfTheOrderOfTheShellSolve) {
     const Skin egg = skinOf([] {
         std::vector<Station> stations;

@@ -75,20 +75,21 @@ std::pair<std::vector<double>, double> rowsAlongMeridian(const Skin& skin, const
     return {at, longest.back()};
 }
 
-/// Largest turn of the normals along rows and columns of a structured band.
+/// Mean turn of the normals along rows and columns of a structured band.
 void measureTurns(PatchMesh& patch, const std::vector<std::vector<int>>& rows) {
-    const auto at = [&](int i) -> const SurfacePoint& { return patch.mesh.vertices[static_cast<std::size_t>(i)]; };
-    patch.turnAcross_rad = patch.turnAlong_rad = 0;
-    for (const auto& row : rows) {
-        double turn = 0;
-        for (std::size_t c = 1; c < row.size(); ++c) turn += turnBetween(at(row[c - 1]), at(row[c]));
-        patch.turnAcross_rad = std::max(patch.turnAcross_rad, turn);
+    const auto turn = [&](int a, int b) {
+        return turnBetween(patch.mesh.vertices[static_cast<std::size_t>(a)],
+                           patch.mesh.vertices[static_cast<std::size_t>(b)]);
+    };
+    double across = 0, along = 0;
+    for (std::size_t r = 0; r < rows.size(); ++r) {
+        for (std::size_t c = 0; c < rows[r].size(); ++c) {
+            if (c > 0) across += turn(rows[r][c - 1], rows[r][c]);
+            if (r > 0) along += turn(rows[r - 1][c], rows[r][c]);
+        }
     }
-    for (std::size_t c = 0; c < rows.front().size(); ++c) {
-        double turn = 0;
-        for (std::size_t r = 1; r < rows.size(); ++r) turn += turnBetween(at(rows[r - 1][c]), at(rows[r][c]));
-        patch.turnAlong_rad = std::max(patch.turnAlong_rad, turn);
-    }
+    patch.turnAcross_rad = across / static_cast<double>(rows.size());
+    patch.turnAlong_rad = along / static_cast<double>(rows.front().size());
 }
 
 Status checkVertices(int vertices) {

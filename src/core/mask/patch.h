@@ -31,7 +31,7 @@ struct PatchMesh {
     Vec2 markA, markB;              ///< x, g of the two ends of the mid-line, nose end first
     Vec2 low, high;                 ///< box around it in x, g
     double width_mm, length_mm;     ///< across and along, on the skin
-    double turnAcross_rad, turnAlong_rad;  ///< largest turn of the skin across and along it
+    double turnAcross_rad, turnAlong_rad;  ///< mean turn of the skin across and along it
     Warnings warnings;
 
     FlatPairs pairedWith(const FlatMap& map) const { return {map, mesh.vertices}; }

@@ -23,6 +23,12 @@ Result<Outline> drawDot(const Skin& skin, const Vec2& centre, double radius_mm, 
     const SkinPoint centrePoint{Side::Left, centre.x(), centre.y()};
     if (Status ok = skin.check(centrePoint, path); !ok) return ok.error();
     const SurfacePoint middle = skin.at(centrePoint);
+    // A rim round the tip of the body comes back on the other side and would look like a dot there.
+    const Error overEnd{"off_body", "A dot reaches over the end of the body; move the row or use fewer dots.", path};
+    for (const double tip : {skin.noseX(), skin.tailX()}) {
+        const bool closed = tip == skin.noseX() ? skin.loft().noseClosed() : skin.loft().tailClosed();
+        if (closed && (middle.position - Vec3(tip, 0, 0)).norm() < radius_mm) return overEnd;
+    }
     const int count = rimPoints(radius_mm);
     const double step = 2 * kPi / count;
     const double reach = radius_mm * std::sqrt(step / std::sin(step));
@@ -36,7 +42,7 @@ Result<Outline> drawDot(const Skin& skin, const Vec2& centre, double radius_mm, 
         const Vec3 direction = std::cos(step * i) * ahead + std::sin(step * i) * up;
         const SurfacePoint p = shootGeodesic(skin, middle, direction, {reach}, kShootStep_mm)[0];
         if (!(p.position.x() > skin.noseX() && p.position.x() < skin.tailX())) {
-            return Error{"off_body", "A dot reaches over the end of the body; move the row or use fewer dots.", path};
+            return overEnd;
         }
         dot.points.push_back(p);
         const SkinPoint at = skin.locateNear(p.position, centre.y());
