@@ -1,0 +1,97 @@
+// CPU seconds of the core's long work, as a table for docs/BENCH.md, with the ratio to a reference in the same run.
+//
+//   build/bench/bench/nine-bench examples/sedge60.csv
+#include <algorithm>
+#include <chrono>
+#include <ctime>
+#include <functional>
+#include <iostream>
+
+#include "base/files.h"
+#include "base/number_text.h"
+#include "blank/measure.h"
+#include "job/demo_job.h"
+#include "job/export.h"
+#ifdef NINE_HAVE_CGAL
+#include "tests/oracles/cgal_arap.h"
+#endif
+
+namespace nine {
+namespace {
+
+double cpuSeconds() {
+    timespec t{};
+    clock_gettime(CLOCK_PROCESS_CPUTIME_ID, &t);
+    return static_cast<double>(t.tv_sec) + 1e-9 * static_cast<double>(t.tv_nsec);
+}
+
+double wallSeconds() {
+    return std::chrono::duration<double>(std::chrono::steady_clock::now().time_since_epoch()).count();
+}
+
+/// Least of several runs: what the machine can do when nothing else disturbs it.
+double best(int runs, const std::function<double()>& clock, const std::function<void()>& work) {
+    double least = 1e300;
+    for (int i = 0; i < runs; ++i) {
+        const double start = clock();
+        work();
+        least = std::min(least, clock() - start);
+    }
+    return least;
+}
+
+void row(const std::string& what, double seconds, const std::string& target, const std::string& ratio = "") {
+    std::cout << "| " << what << " | " << fixedText(1000 * seconds, seconds < 0.01 ? 2 : 0) << " | " << target << " | "
+              << ratio << " |\n";
+}
+
+int run(const std::string& path) {
+    const Result<std::string> text = readFile(path);
+    const Result<StationTable> table = text ? parseStationTable(*text, path) : Result<StationTable>(text.error());
+    const Result<Skin> made = table ? Skin::of(*table) : Result<Skin>(table.error());
+    if (!made) {
+        std::cerr << made.error().text << '\n';
+        return 1;
+    }
+    const Skin& skin = *made;
+    std::cout << "| work | ms | target ms | reference in the same run |\n|---|---|---|---|\n";
+    row("geodesic, nose to tail round the body (error below 1e-5 mm)", best(20, cpuSeconds, [&] {
+            (void)shortestWay(skin, {Side::Left, 8, 3}, {Side::Right, 50, -4});
+        }), "5");
+    row("measure the body", best(5, cpuSeconds, [&] { (void)measureBody(skin); }), "");
+
+    for (const int vertices : {2000, 10000}) {
+        const Result<PatchMesh> mesh = meshPatch(skin, BandPatch{15, 45, -7, 7}, vertices, "patch");
+        const std::string n = std::to_string(vertices / 1000) + "k";
+        std::string ratio;
+        const double preview = best(3, cpuSeconds, [&] { (void)previewPatch(*mesh); });
+        const double whole = best(3, cpuSeconds, [&] { (void)flattenPatch(*mesh); });
+#ifdef NINE_HAVE_CGAL
+        const double reference = best(1, cpuSeconds, [&] { (void)test::cgalArap(mesh->mesh); });
+        ratio = "CGAL ARAP " + fixedText(1000 * reference, 0) + " ms: " + fixedText(reference / preview, 1) + " times ours";
+#endif
+        row("preview (conformal, rigid), " + n + " vertices", preview, vertices == 2000 ? "50" : "350", ratio);
+        row("whole solve (+ relaxed), " + n + " vertices", whole, vertices == 2000 ? "150" : "1000");
+        const Result<FlatPatch> flat = flattenPatch(*mesh);
+        row("least reachable strain, " + n + " vertices",
+            best(1, cpuSeconds, [&] { (void)feasibleMap(flat->rest, flat->map); }), vertices == 2000 ? "600" : "");
+        if (vertices > 2000) continue;
+        row("verdict, landing and traced landing", best(3, cpuSeconds, [&] {
+                (void)judgeFit(skin, *flat, 0.005, Laying::Loose);
+            }), "");
+    }
+
+    const Result<Job> job = demoJob();
+    row("demo job to all pages, wall clock", best(3, wallSeconds, [&] {
+            Derivations derived;
+            const auto masks = derived.masks(*job);
+            const Result<CutPages> pages = cutPages(*job, masks, {});
+            (void)pageFiles(drawPages(*job, masks, *pages), true, true);
+        }), "3000");
+    return 0;
+}
+
+}  // namespace
+}  // namespace nine
+
+int main(int count, char** words) { return nine::run(count > 1 ? words[1] : "examples/sedge60.csv"); }
