@@ -129,7 +129,7 @@ Result<Reply> cut(const Words& words, const Task& task) {
     if (!loaded) return loaded.error();
     Derivations derived;
     Result<CutReply> result = cutJob(loaded->job, *sheet, *formats, *tool, derived, task);
-    if (!result) return result.error();
+    if (!result) return withLine(result.error(), args->word(0));
     if (Status written = writeFilesAtomically(*folder, result->files); !written) return written.error();
     for (const Warning& w : loaded->warnings) result->reply.json["warnings"].push_back(warningsJson({w})[0]);
     return std::move(result->reply);

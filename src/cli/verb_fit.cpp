@@ -143,7 +143,7 @@ Result<Reply> fitJob(const Args& args, const Task& task) {
     if (!loaded) return loaded.error();
     Derivations derived;
     Result<MaskReplies> masks = describeMasks(derived.masks(loaded->job, static_cast<int>(*vertices), task));
-    if (!masks) return masks.error();
+    if (!masks) return withLine(masks.error(), args.word(0));
     Warnings warnings = loaded->warnings;
     warnings.insert(warnings.end(), masks->warnings.begin(), masks->warnings.end());
     Reply reply;

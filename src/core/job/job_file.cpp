@@ -419,6 +419,15 @@ Result<LoadedJob> loadJob(const std::string& path) {
 
 Status saveJob(const Job& job, const std::string& path) { return writeFileAtomically(path, jobText(job)); }
 
+Error withLine(Error error, const std::string& path) {
+    const auto startsWith = [&](const char* chapter) { return error.where.rfind(chapter, 0) == 0; };
+    if (!startsWith("blank") && !startsWith("pattern") && !startsWith("masks")) return error;
+    if (const Result<std::string> text = readFile(path)) {
+        error.where = path + ":" + std::to_string(lineOfField(*text, error.where)) + " " + error.where;
+    }
+    return error;
+}
+
 Job jobOfBlank(std::string name, StationTable table) {
     return withBlank(Job{}, BlankChapter{std::move(name), std::move(table), {}, {}});
 }

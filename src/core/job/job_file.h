@@ -21,6 +21,9 @@ std::string jobText(const Job& job);
 Result<LoadedJob> loadJob(const std::string& path);
 Status saveJob(const Job& job, const std::string& path);
 
+/// The error with "file:line " before a field path of this job file; unchanged when it is about something else.
+Error withLine(Error error, const std::string& path);
+
 /// A job that holds only a blank of this name and readings.
 Job jobOfBlank(std::string name, StationTable table);
 
