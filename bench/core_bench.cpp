@@ -1,4 +1,5 @@
-// CPU seconds of the core's long work, as a table for docs/BENCH.md, with the ratio to a reference in the same run.
+// CPU seconds of the core's long work, as a table for docs/BENCH.md, with the ratio to a reference in the
+// same run.
 //
 //   build/bench/bench/nine-bench examples/sedge60.csv
 #include <algorithm>
@@ -43,13 +44,14 @@ double best(int runs, const std::function<double()>& clock, const std::function<
 }
 
 void row(const std::string& what, double seconds, const std::string& target, const std::string& ratio = "") {
-    std::cout << "| " << what << " | " << fixedText(1000 * seconds, seconds < 0.01 ? 2 : 0) << " | " << target << " | "
-              << ratio << " |\n";
+    std::cout << "| " << what << " | " << fixedText(1000 * seconds, seconds < 0.01 ? 2 : 0) << " | " << target
+              << " | " << ratio << " |\n";
 }
 
 int run(const std::string& path) {
     const Result<std::string> text = readFile(path);
-    const Result<StationTable> table = text ? parseStationTable(*text, path) : Result<StationTable>(text.error());
+    const Result<StationTable> table =
+        text ? parseStationTable(*text, path) : Result<StationTable>(text.error());
     const Result<Skin> made = table ? Skin::of(*table) : Result<Skin>(table.error());
     if (!made) {
         std::cerr << made.error().text << '\n';
@@ -57,9 +59,12 @@ int run(const std::string& path) {
     }
     const Skin& skin = *made;
     std::cout << "| work | ms | target ms | reference in the same run |\n|---|---|---|---|\n";
-    row("geodesic, nose to tail round the body (error below 1e-5 mm)", best(20, cpuSeconds, [&] {
-            (void)shortestWay(skin, {Side::Left, 8, 3}, {Side::Right, 50, -4});
-        }), "5");
+    row("geodesic, nose to tail round the body (error below 1e-5 mm)",
+        best(20, cpuSeconds,
+             [&] {
+                 (void)shortestWay(skin, {Side::Left, 8, 3}, {Side::Right, 50, -4});
+             }),
+        "5");
     row("measure the body", best(5, cpuSeconds, [&] { (void)measureBody(skin); }), "");
 
     for (const int vertices : {2000, 10000}) {
@@ -70,17 +75,19 @@ int run(const std::string& path) {
         const double whole = best(3, cpuSeconds, [&] { (void)flattenPatch(*mesh); });
 #ifdef NINE_HAVE_CGAL
         const double reference = best(1, cpuSeconds, [&] { (void)test::cgalArap(mesh->mesh); });
-        ratio = "CGAL ARAP " + fixedText(1000 * reference, 0) + " ms: " + fixedText(reference / preview, 1) + " times ours";
+        ratio = "CGAL ARAP " + fixedText(1000 * reference, 0) + " ms: " + fixedText(reference / preview, 1) +
+                " times ours";
 #endif
-        row("preview (conformal, rigid), " + n + " vertices", preview, vertices == 2000 ? "50" : "350", ratio);
+        row("preview (conformal, rigid), " + n + " vertices", preview, vertices == 2000 ? "50" : "350",
+            ratio);
         row("whole solve (+ relaxed), " + n + " vertices", whole, vertices == 2000 ? "150" : "1000");
         const Result<FlatPatch> flat = flattenPatch(*mesh);
         row("least reachable strain, " + n + " vertices",
-            best(1, cpuSeconds, [&] { (void)feasibleMap(flat->rest, flat->map); }), vertices == 2000 ? "600" : "");
+            best(1, cpuSeconds, [&] { (void)feasibleMap(flat->rest, flat->map); }),
+            vertices == 2000 ? "600" : "");
         if (vertices > 2000) continue;
-        row("verdict, landing and traced landing", best(3, cpuSeconds, [&] {
-                (void)judgeFit(skin, *flat, 0.005, Laying::Loose);
-            }), "");
+        row("verdict, landing and traced landing",
+            best(3, cpuSeconds, [&] { (void)judgeFit(skin, *flat, 0.005, Laying::Loose); }), "");
     }
 
     std::cout << "\n| cap of a sphere, rad | least strain | Milnor's bound | above it |\n|---|---|---|---|\n";
@@ -91,24 +98,31 @@ int run(const std::string& path) {
     }
     const Result<Skin> sphere = Skin::of(ball);
     for (const double a : {0.2, 0.4, 0.8}) {
-        const Result<FlatPatch> cap = flattenPatch(*meshPatch(*sphere, DiscPatch{20, 0, 20 * a}, 2000, "cap"));
-        const double reached = summarize(cap->rest, strainsOf(cap->rest, *feasibleMap(cap->rest, cap->map))).max;
+        const Result<FlatPatch> cap =
+            flattenPatch(*meshPatch(*sphere, DiscPatch{20, 0, 20 * a}, 2000, "cap"));
+        const double reached =
+            summarize(cap->rest, strainsOf(cap->rest, *feasibleMap(cap->rest, cap->map))).max;
         const double bound = 0.5 * std::log(a / std::sin(a));
-        std::cout << "| " << fixedText(a, 1) << " | " << fixedText(reached, 5) << " | " << fixedText(bound, 5) << " | "
-                  << fixedText(100 * (reached / bound - 1), 1) << " % |\n";
+        std::cout << "| " << fixedText(a, 1) << " | " << fixedText(reached, 5) << " | " << fixedText(bound, 5)
+                  << " | " << fixedText(100 * (reached / bound - 1), 1) << " % |\n";
     }
     std::cout << "\n| work | ms | target ms | |\n|---|---|---|---|\n";
     const Result<Job> job = demoJob();
-    row("demo job to all pages, wall clock", best(3, wallSeconds, [&] {
-            Derivations derived;
-            const auto masks = derived.masks(*job);
-            const Result<CutPages> pages = cutPages(*job, masks, {});
-            (void)pageFiles(drawPages(*job, masks, *pages), true, true);
-        }), "3000");
+    row("demo job to all pages, wall clock",
+        best(3, wallSeconds,
+             [&] {
+                 Derivations derived;
+                 const auto masks = derived.masks(*job);
+                 const Result<CutPages> pages = cutPages(*job, masks, {});
+                 (void)pageFiles(drawPages(*job, masks, *pages), true, true);
+             }),
+        "3000");
     return 0;
 }
 
 }  // namespace
 }  // namespace nine
 
-int main(int count, char** words) { return nine::run(count > 1 ? words[1] : "examples/sedge60.csv"); }
+int main(int count, char** words) {
+    return nine::run(count > 1 ? words[1] : "examples/sedge60.csv");
+}

@@ -16,6 +16,8 @@ if(CMAKE_CXX_COMPILER_ID STREQUAL "GNU" AND CMAKE_CXX_COMPILER_VERSION VERSION_L
   target_compile_options(nine_flags INTERFACE -Wno-restrict)
 endif()
 if(NINE_SANITIZE)
+  # With instrumented code GCC can no longer tell and warns of what is set (its manual says so).
+  target_compile_options(nine_flags INTERFACE -Wno-maybe-uninitialized)
   # Global, so that libraries compiled from headers are instrumented too.
   add_compile_options(-fsanitize=address,undefined -fno-sanitize-recover=all -fno-omit-frame-pointer)
   add_link_options(-fsanitize=address,undefined)

@@ -7,9 +7,13 @@
 
 namespace nine::test {
 
-inline Station round(double x, double r) { return {x, r, r, r, 2, 2, {}}; }
+inline Station round(double x, double r) {
+    return {x, r, r, r, 2, 2, {}};
+}
 
-inline Skin skinOf(std::vector<Station> stations) { return need(Skin::of(StationTable{std::move(stations)})); }
+inline Skin skinOf(std::vector<Station> stations) {
+    return need(Skin::of(StationTable{std::move(stations)}));
+}
 
 inline Skin sampleSkin(const std::string& name) {
     const std::string path = example(name + ".csv");
@@ -31,10 +35,13 @@ inline Skin spheroid(double a, double c, int stations = 15) {
         const double x = c * (1 - std::cos(kPi * i / (stations - 1)));
         const double inside = 1 - (x - c) * (x - c) / (c * c);
         const bool end = i == 0 || i == stations - 1;
-        table.push_back(round(i + 1 == stations ? 2 * c : x, end ? 0.0 : a * std::sqrt(std::max(0.0, inside))));
+        table.push_back(
+            round(i + 1 == stations ? 2 * c : x, end ? 0.0 : a * std::sqrt(std::max(0.0, inside))));
     }
     return skinOf(std::move(table));
 }
-inline Skin sphere(double r) { return spheroid(r, r); }
+inline Skin sphere(double r) {
+    return spheroid(r, r);
+}
 
 }  // namespace nine::test

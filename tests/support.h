@@ -19,13 +19,19 @@
 
 namespace nine::test {
 
-inline std::string example(const std::string& name) { return NINE_SOURCE_DIR "/examples/" + name; }
-inline std::string data(const std::string& name) { return NINE_SOURCE_DIR "/tests/data/" + name; }
+inline std::string example(const std::string& name) {
+    return NINE_SOURCE_DIR "/examples/" + name;
+}
+inline std::string data(const std::string& name) {
+    return NINE_SOURCE_DIR "/tests/data/" + name;
+}
 
 /// Fails the test with the error's own sentence.
 template <typename T>
 T need(Result<T> result) {
-    if (!result) throw std::runtime_error(result.error().code + ": " + result.error().text + " @ " + result.error().where);
+    if (!result)
+        throw std::runtime_error(result.error().code + ": " + result.error().text + " @ " +
+                                 result.error().where);
     return std::move(*result);
 }
 
@@ -49,7 +55,9 @@ class TemporaryFolder {
     std::string path_;
 };
 
-inline void write(const std::string& path, const std::string& text) { std::ofstream(path, std::ios::binary) << text; }
+inline void write(const std::string& path, const std::string& text) {
+    std::ofstream(path, std::ios::binary) << text;
+}
 inline std::string read(const std::string& path) {
     std::ostringstream text;
     text << std::ifstream(path, std::ios::binary).rdbuf();
@@ -67,13 +75,16 @@ inline Ran shell(const std::string& command) {
     FILE* pipe = ::popen(command.c_str(), "r");
     if (!pipe) return ran;
     std::array<char, 4096> buffer;
-    for (std::size_t n; (n = std::fread(buffer.data(), 1, buffer.size(), pipe)) > 0;) ran.out.append(buffer.data(), n);
+    for (std::size_t n; (n = std::fread(buffer.data(), 1, buffer.size(), pipe)) > 0;)
+        ran.out.append(buffer.data(), n);
     const int status = ::pclose(pipe);
     ran.exitCode = WIFEXITED(status) ? WEXITSTATUS(status) : 128 + WTERMSIG(status);
     return ran;
 }
 
-inline bool haveProgram(const std::string& name) { return shell("command -v " + name).exitCode == 0; }
+inline bool haveProgram(const std::string& name) {
+    return shell("command -v " + name).exitCode == 0;
+}
 
 }  // namespace nine::test
 

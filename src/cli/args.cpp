@@ -46,8 +46,9 @@ Result<Args> Args::parse(const std::vector<std::string>& words, std::vector<std:
     }
     if (args.words_.size() != positional) {
         return Error{"usage",
-                     "This command takes " + std::to_string(positional) + " word(s) besides its flags, but got " +
-                         std::to_string(args.words_.size()) + "; see --help.",
+                     "This command takes " + std::to_string(positional) +
+                         " word(s) besides its flags, but got " + std::to_string(args.words_.size()) +
+                         "; see --help.",
                      ""};
     }
     return args;
@@ -77,8 +78,9 @@ Result<std::vector<double>> parseNumbers(const std::string& text, const std::str
         const auto number = parseNumber(part);
         if (!number) {
             return Error{"bad_value",
-                         "\"" + part.substr(0, 24) + "\" is not a number; write numbers separated by commas, like "
-                         "12.5,3.",
+                         "\"" + part.substr(0, 24) +
+                             "\" is not a number; write numbers separated by commas, like "
+                             "12.5,3.",
                          where};
         }
         numbers.push_back(*number);
@@ -88,8 +90,8 @@ Result<std::vector<double>> parseNumbers(const std::string& text, const std::str
 
 Result<SideNumbers> parseSideNumbers(const std::string& text, std::size_t count, const std::string& where) {
     const Error wrong{"bad_value",
-                      "\"" + text.substr(0, 40) + "\" should be a side (L or R) and " + std::to_string(count) +
-                          " numbers, separated by commas.",
+                      "\"" + text.substr(0, 40) + "\" should be a side (L or R) and " +
+                          std::to_string(count) + " numbers, separated by commas.",
                       where};
     if (text.size() < 2 || (text[0] != 'L' && text[0] != 'R') || text[1] != ',') return wrong;
     Result<std::vector<double>> numbers = parseNumbers(text.substr(2), where);

@@ -39,9 +39,12 @@ struct Named {
     const char* second;  ///< or null
     Verb run;
 };
-constexpr Named kVerbs[] = {{"blank", "measure", blankMeasure}, {"blank", "distance", blankDistance},
-                            {"fit", nullptr, fit},              {"land", nullptr, land},
-                            {"cut", nullptr, cut},              {"demo", nullptr, demo}};
+constexpr Named kVerbs[] = {{"blank", "measure", blankMeasure},
+                            {"blank", "distance", blankDistance},
+                            {"fit", nullptr, fit},
+                            {"land", nullptr, land},
+                            {"cut", nullptr, cut},
+                            {"demo", nullptr, demo}};
 
 Task progressTask() {
     if (::isatty(STDERR_FILENO) == 0) return Task::make();
@@ -71,11 +74,13 @@ int run(Words words) {
     }
     for (const Named& verb : kVerbs) {
         const std::size_t length = verb.second ? 2 : 1;
-        if (words.size() < length || words[0] != verb.first || (verb.second && words[1] != verb.second)) continue;
+        if (words.size() < length || words[0] != verb.first || (verb.second && words[1] != verb.second))
+            continue;
         words.erase(words.begin(), words.begin() + static_cast<long>(length));
         Result<Reply> reply = verb.run(words, progressTask());
         if (!reply) return complain(reply.error(), json);
-        std::cout << (json ? reply->json.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n" : reply->text);
+        std::cout << (json ? reply->json.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n"
+                           : reply->text);
         std::cout.flush();
         return std::cout ? reply->exitCode : kWrongInput;
     }
@@ -86,7 +91,8 @@ int run(Words words) {
 
 Json warningsJson(const Warnings& warnings) {
     Json list = Json::array();
-    for (const Warning& w : warnings) list.push_back({{"code", w.code}, {"text", w.text}, {"where", w.where}});
+    for (const Warning& w : warnings)
+        list.push_back({{"code", w.code}, {"text", w.text}, {"where", w.where}});
     return list;
 }
 
@@ -103,7 +109,8 @@ int main(int count, char** words) {
         return nine::cli::run({words + 1, words + count});
     } catch (const std::exception& problem) {
         // Library exceptions end here; ours are Results.
-        std::cerr << "Something went wrong inside the program (" << problem.what() << "). Nothing was written.\n";
+        std::cerr << "Something went wrong inside the program (" << problem.what()
+                  << "). Nothing was written.\n";
         return nine::cli::kWrongInput;
     }
 }

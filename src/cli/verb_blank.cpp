@@ -32,12 +32,9 @@ Result<Reply> blankMeasure(const Words& words, const Task&) {
     }
     const BodyMeasure m = measureBody(body->skin);
     Reply reply;
-    reply.json = Json{{"length_mm", m.length_mm},
-                      {"height_mm", m.height_mm},
-                      {"width_mm", m.width_mm},
-                      {"area_mm2", m.area_mm2},
-                      {"volume_mm3", m.volume_mm3},
-                      {"curvature_total_rad", m.curvatureTotal_rad},
+    reply.json = Json{{"length_mm", m.length_mm},   {"height_mm", m.height_mm},
+                      {"width_mm", m.width_mm},     {"area_mm2", m.area_mm2},
+                      {"volume_mm3", m.volume_mm3}, {"curvature_total_rad", m.curvatureTotal_rad},
                       {"girths", Json::array()}};
     reply.text = figure("length", m.length_mm, 2, "mm") + figure("height", m.height_mm, 2, "mm") +
                  figure("width", m.width_mm, 2, "mm") + figure("skin area", m.area_mm2, 1, "mm2") +
@@ -63,7 +60,8 @@ Result<Reply> blankDistance(const Words& words, const Task&) {
         if (!text) return text.error();
         const Result<SideNumbers> point = parseSideNumbers(*text, 2, std::string("--") + flag);
         if (!point) return point.error();
-        points.push_back({point->side == 'L' ? Side::Left : Side::Right, point->numbers[0], point->numbers[1]});
+        points.push_back(
+            {point->side == 'L' ? Side::Left : Side::Right, point->numbers[0], point->numbers[1]});
     }
     const Result<Body> body = loadBody(args->word(0));
     if (!body) return body.error();
@@ -71,7 +69,8 @@ Result<Reply> blankDistance(const Words& words, const Task&) {
     if (!way) return way.error();
     Reply reply;
     reply.json = Json{{"distance_mm", way->length_mm}, {"warnings", warningsJson(body->warnings)}};
-    reply.text = "Along the skin it is " + fixedText(way->length_mm, 3) + " mm.\n" + warningsText(body->warnings);
+    reply.text =
+        "Along the skin it is " + fixedText(way->length_mm, 3) + " mm.\n" + warningsText(body->warnings);
     return reply;
 }
 

@@ -23,9 +23,12 @@ Result<std::vector<std::string>> parseFormats(const std::string& text) {
     for (std::size_t from = 0; from <= text.size();) {
         const std::size_t end = std::min(text.find(',', from), text.size());
         const std::string format = text.substr(from, end - from);
-        const auto among = [&](const auto& list) { return std::find(std::begin(list), std::end(list), format) != std::end(list); };
+        const auto among = [&](const auto& list) {
+            return std::find(std::begin(list), std::end(list), format) != std::end(list);
+        };
         if (among(kComingFormats)) {
-            return Error{"not_yet", "The format " + format + " cannot be written yet; use svg or pdf.", "--format"};
+            return Error{"not_yet", "The format " + format + " cannot be written yet; use svg or pdf.",
+                         "--format"};
         }
         if (!among(kKnownFormats)) return Error{"usage", "--format takes svg and pdf.", "--format"};
         formats.push_back(format);
@@ -46,7 +49,9 @@ Result<CutReply> cutJob(const Job& job, const SheetSize& sheet, const std::vecto
     if (!described) return described.error();
     const Result<CutPages> pages = cutPages(job, masks, sheet);
     if (!pages) return pages.error();
-    const auto wants = [&](const char* format) { return std::find(formats.begin(), formats.end(), format) != formats.end(); };
+    const auto wants = [&](const char* format) {
+        return std::find(formats.begin(), formats.end(), format) != formats.end();
+    };
 
     CutReply result;
     const std::vector<Drawing> drawings = drawPages(job, masks, *pages);
@@ -88,7 +93,8 @@ Result<CutReply> cutJob(const Job& job, const SheetSize& sheet, const std::vecto
     const CutEstimate estimate = estimateCut(pieces, tool);
     if (estimate.smallestFeature_mm > 0 && estimate.smallestFeature_mm < tool.smallest_mm) {
         described->warnings.push_back({"too_fine",
-                                       "The narrowest window or strip is " + fixedText(estimate.smallestFeature_mm, 2) +
+                                       "The narrowest window or strip is " +
+                                           fixedText(estimate.smallestFeature_mm, 2) +
                                            " mm; with this tool " + fixedText(tool.smallest_mm, 1) +
                                            " mm is about the least. Widen it or take a finer tool.",
                                        "--tool"});
@@ -101,9 +107,10 @@ Result<CutReply> cutJob(const Job& job, const SheetSize& sheet, const std::vecto
                       {"cut_length_mm", estimate.length_mm},
                       {"cut_time_s", estimate.time_s},
                       {"warnings", warningsJson(described->warnings)}};
-    reply.text = described->text + std::to_string(pages->pieces.size()) + " pieces on " + std::to_string(pages->pages) +
-                 (pages->pages == 1 ? " sheet; " : " sheets; ") + fixedText(estimate.length_mm / 1000, 2) +
-                 " m to cut, about " + fixedText(estimate.time_s / 60, 0) + " min; narrowest feature " +
+    reply.text = described->text + std::to_string(pages->pieces.size()) + " pieces on " +
+                 std::to_string(pages->pages) + (pages->pages == 1 ? " sheet; " : " sheets; ") +
+                 fixedText(estimate.length_mm / 1000, 2) + " m to cut, about " +
+                 fixedText(estimate.time_s / 60, 0) + " min; narrowest feature " +
                  fixedText(estimate.smallestFeature_mm, 2) + " mm.\n" + warningsText(described->warnings);
     reply.exitCode = described->allLieFlat ? kDone : kFault;
     return result;
@@ -123,7 +130,8 @@ Result<Reply> cut(const Words& words, const Task& task) {
     const std::string toolId = args->value("tool").value_or("knife");
     const auto tool = findTool(toolId);
     if (!tool) {
-        return Error{"bad_value", "\"" + toolId + "\" is not a tool; choose knife, scissors, plotter or hot.", "--tool"};
+        return Error{"bad_value", "\"" + toolId + "\" is not a tool; choose knife, scissors, plotter or hot.",
+                     "--tool"};
     }
     const Result<LoadedJob> loaded = loadJob(args->word(0));
     if (!loaded) return loaded.error();
@@ -150,7 +158,8 @@ Result<Reply> demo(const Words& words, const Task& task) {
 
     result->files.insert(result->files.begin(), {kDemoFileName, jobText(*job)});
     result->files.push_back({"fit.json", fits->masks.dump(1) + "\n"});
-    result->files.push_back({"readings.csv", stationTableText(job->blank->table, job->blank->name + " (invented)")});
+    result->files.push_back(
+        {"readings.csv", stationTableText(job->blank->table, job->blank->name + " (invented)")});
     if (Status written = writeFilesAtomically(*folder, result->files); !written) return written.error();
     Reply reply = std::move(result->reply);
     Json files = Json::array();

@@ -12,7 +12,6 @@
 namespace nine::cli {
 namespace {
 
-
 double millisecondsSince(std::chrono::steady_clock::time_point start) {
     return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
 }
@@ -25,11 +24,12 @@ Result<Apply> parseApply(const std::string& text) {
 }
 
 /// x_mm,g_mm,u_mm,v_mm of every vertex and of the points asked for; u runs mirrored on the right side.
-Result<std::string> mapText(const Skin& skin, const FlatPatch& flat, bool right, const std::optional<std::string>& pointsPath) {
+Result<std::string> mapText(const Skin& skin, const FlatPatch& flat, bool right,
+                            const std::optional<std::string>& pointsPath) {
     std::string text = "x_mm,g_mm,u_mm,v_mm\n";
     const auto row = [&](const Vec2& xg, const Vec2& uv) {
-        text += numberText(xg.x()) + "," + numberText(xg.y()) + "," + numberText(right ? -uv.x() : uv.x()) + "," +
-                numberText(uv.y()) + "\n";
+        text += numberText(xg.x()) + "," + numberText(xg.y()) + "," + numberText(right ? -uv.x() : uv.x()) +
+                "," + numberText(uv.y()) + "\n";
     };
     for (std::size_t i = 0; i < flat.map.size(); ++i) row(flat.patch.skin[i], flat.map[i]);
     if (!pointsPath) return text;
@@ -59,7 +59,8 @@ std::string patchSvg(const FlatPatch& flat, const Skin& skin, bool right, const 
     Piece piece;
     piece.outline = mask.outline;
     for (const RegistrationMark& mark : mask.marks) {
-        for (Polyline2& stroke : crossMark(mark.flat, mark.name, centroid(mask.outline) - mark.flat)) piece.pen.push_back(std::move(stroke));
+        for (Polyline2& stroke : crossMark(mark.flat, mark.name, centroid(mask.outline) - mark.flat))
+            piece.pen.push_back(std::move(stroke));
     }
     writeLabel(piece, {{title + (right ? " R" : " L")}, Vec2(right ? 1 : -1, 0)});
     return svgText(drawPiece(piece, title));
@@ -76,11 +77,14 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
     if (!shape) return shape.error();
     const std::string materialId = args.value("material").value_or("film");
     const auto material = findMaterial(materialId);
-    if (!material) return Error{"unknown_material", "\"" + materialId + "\" is not a known sheet material.", "--material"};
+    if (!material)
+        return Error{"unknown_material", "\"" + materialId + "\" is not a known sheet material.",
+                     "--material"};
     const Result<double> limit = args.number("strain", material->strainLimit);
     if (!limit) return limit.error();
     if (!(*limit > 0 && *limit <= 1)) {
-        return Error{"out_of_range", "--strain is a fraction above 0 and up to 1 (0.01 is one per cent).", "--strain"};
+        return Error{"out_of_range", "--strain is a fraction above 0 and up to 1 (0.01 is one per cent).",
+                     "--strain"};
     }
     const Result<double> vertices = args.number("vertices", kFitVertices);
     if (!vertices) return vertices.error();
@@ -98,8 +102,9 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
 
     const auto& n = shape->numbers;
     const int count = static_cast<int>(*vertices);
-    Result<PatchMesh> mesh = isDisc ? meshPatch(body->skin, DiscPatch{n[0], n[1], n[2]}, count, "--disc")
-                                    : meshPatch(body->skin, BandPatch{n[0], n[1], n[2], n[3]}, count, "--patch");
+    Result<PatchMesh> mesh = isDisc
+                                 ? meshPatch(body->skin, DiscPatch{n[0], n[1], n[2]}, count, "--disc")
+                                 : meshPatch(body->skin, BandPatch{n[0], n[1], n[2], n[3]}, count, "--patch");
     if (!mesh) return mesh.error();
     Warnings warnings = body->warnings;
     warnings.insert(warnings.end(), mesh->warnings.begin(), mesh->warnings.end());
@@ -133,8 +138,10 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
 
 Result<Reply> fitJob(const Args& args, const Task& task) {
     if (!isJobPath(args.word(0))) {
-        return Error{"usage", "For a station table say which part to fit: --patch side,x0,x1,g0,g1 or --disc side,x,g,r.",
-                     "--patch"};
+        return Error{
+            "usage",
+            "For a station table say which part to fit: --patch side,x0,x1,g0,g1 or --disc side,x,g,r.",
+            "--patch"};
     }
     const auto started = std::chrono::steady_clock::now();
     const Result<double> vertices = args.number("vertices", kFitVertices);
@@ -215,7 +222,8 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
 
 Result<Reply> fit(const Words& words, const Task& task) {
     const Result<Args> args = Args::parse(
-        words, {"patch", "disc", "material", "strain", "vertices", "relief", "apply", "svg", "map", "points"}, {}, 1);
+        words, {"patch", "disc", "material", "strain", "vertices", "relief", "apply", "svg", "map", "points"},
+        {}, 1);
     if (!args) return args.error();
     return args->has("patch") || args->has("disc") ? fitPatch(*args, task) : fitJob(*args, task);
 }

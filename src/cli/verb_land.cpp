@@ -21,7 +21,8 @@ Result<std::vector<SurfacePoint>> parseMarks(const std::string& text, const Skin
         const Result<std::vector<double>> pair = parseNumbers(text.substr(from, end - from), "--marks");
         if (!pair) return pair.error();
         if (pair->size() != 2) {
-            return Error{"bad_value", "A mark is two numbers x,g; marks are separated by semicolons.", "--marks"};
+            return Error{"bad_value", "A mark is two numbers x,g; marks are separated by semicolons.",
+                         "--marks"};
         }
         const SkinPoint at{Side::Left, (*pair)[0], (*pair)[1]};
         if (Status ok = skin.check(at, "--marks"); !ok) return ok.error();
@@ -53,8 +54,8 @@ Result<Reply> land(const Words& words, const Task& task) {
 
     const Result<std::string> text = readFile(*mapPath, std::size_t{64} << 20);
     if (!text) return text.error();
-    const Result<NumberTable> table = parseNumberTable(
-        *text, {{"x_mm", "g_mm", "u_mm", "v_mm"}, 4, "flat map"}, *mapPath, kMaxMapPoints);
+    const Result<NumberTable> table =
+        parseNumberTable(*text, {{"x_mm", "g_mm", "u_mm", "v_mm"}, 4, "flat map"}, *mapPath, kMaxMapPoints);
     if (!table) return table.error();
     // Either side is the mirror image of the other, so the left one serves for both.
     FlatPairs pairs;

@@ -12,15 +12,11 @@ namespace {
 
 namespace fs = std::filesystem;
 
-/// Rooms and the rooms below that each may include (docs/ARCHITECTURE.md). A room may include what those include.
+/// Rooms and the rooms below that each may include (docs/ARCHITECTURE.md). A room may include what those
+/// include.
 const std::map<std::string, std::set<std::string>> kBelow{
-    {"base", {}},
-    {"geom", {"base"}},
-    {"blank", {"geom"}},
-    {"pattern", {"blank"}},
-    {"mask", {"pattern"}},
-    {"cut", {"geom"}},
-    {"job", {"mask", "cut"}},
+    {"base", {}},          {"geom", {"base"}}, {"blank", {"geom"}},      {"pattern", {"blank"}},
+    {"mask", {"pattern"}}, {"cut", {"geom"}},  {"job", {"mask", "cut"}},
 };
 
 std::set<std::string> reachable(const std::string& room) {
@@ -54,7 +50,8 @@ Faults upwardIncludes(const std::string& room, const std::string& source) {
 }
 
 Faults qtIn(const std::string& source) {
-    static const std::regex qt(R"(#\s*include\s*[<"](Q[A-Z]|Qt)|\bQ(String|Object|Image|Point|Rect|Color)\b)");
+    static const std::regex qt(
+        R"(#\s*include\s*[<"](Q[A-Z]|Qt)|\bQ(String|Object|Image|Point|Rect|Color)\b)");
     return std::regex_search(source, qt) ? Faults{"Qt"} : Faults{};
 }
 
@@ -63,7 +60,8 @@ Faults localeText(const std::string& source) {
     static const std::regex bad(
         R"(\b(s?n?printf|fprintf|sscanf|fscanf|scanf|strto[dfl]d?|ato[fil]l?|setlocale)\s*\(|std::(stod|stof|stold|locale|imbue)\b|\b[io]?stringstream\b|<iomanip>|<locale>)");
     Faults faults;
-    for (std::sregex_iterator it(source.begin(), source.end(), bad), end; it != end; ++it) faults.push_back(it->str());
+    for (std::sregex_iterator it(source.begin(), source.end(), bad), end; it != end; ++it)
+        faults.push_back(it->str());
     return faults;
 }
 
@@ -84,10 +82,13 @@ Faults checkCore(const Check& check) {
     return all;
 }
 
-std::string planted(const char* name) { return code(text(fs::path(NINE_SOURCE_DIR "/tests/arch/planted") / name)); }
+std::string planted(const char* name) {
+    return code(text(fs::path(NINE_SOURCE_DIR "/tests/arch/planted") / name));
+}
 
 TEST(Architecture, RoomsIncludeOnlyRoomsBelow) {
-    EXPECT_EQ(checkCore([](const auto& room, const auto& source) { return upwardIncludes(room, source); }), Faults{});
+    EXPECT_EQ(checkCore([](const auto& room, const auto& source) { return upwardIncludes(room, source); }),
+              Faults{});
     EXPECT_EQ(upwardIncludes("geom", planted("upward_include.txt")).size(), 2u);
 }
 

@@ -37,8 +37,8 @@ TEST(StationTable, RoundTripsAndDoubtsInches) {
 
 TEST(Loft, ExactOnBodiesItShouldReproduce) {
     const Skin tube = cylinder(9, 60), taper = cone(4, 10, 60);
-    const Skin bicone = skinOf({round(0, 0), round(10, 2), round(20, 4), round(30, 6), round(40, 4), round(50, 2),
-                                round(60, 0)});
+    const Skin bicone = skinOf(
+        {round(0, 0), round(10, 2), round(20, 4), round(30, 6), round(40, 4), round(50, 2), round(60, 0)});
     const Skin egg = spheroid(12, 50);
     for (double x = 0.5; x < 60; x += 1.7) {
         EXPECT_NEAR(tube.loft().sectionAt(x).halfWidth, 9, 1e-12);
@@ -51,8 +51,8 @@ TEST(Loft, ExactOnBodiesItShouldReproduce) {
 
 TEST(Loft, RefusesAnOutlineThroughTheAxis) {
     // Rising steeply from nothing after a long flat stretch, then falling as steeply.
-    const auto bad = Skin::of(StationTable{{round(0, 0), round(1, 0.01), round(40, 0.011), round(41, 30), round(42, 0.01),
-                                            round(80, 0.01), round(81, 0)}});
+    const auto bad = Skin::of(StationTable{{round(0, 0), round(1, 0.01), round(40, 0.011), round(41, 30),
+                                            round(42, 0.01), round(80, 0.01), round(81, 0)}});
     if (!bad) {
         EXPECT_EQ(bad.error().code, "no_skin");
         EXPECT_EQ(bad.error().where.rfind("blank.stations[", 0), 0u);
@@ -106,7 +106,8 @@ TEST(Skin, PointsLieOnItAndAreFoundAgain) {
             const double x = t * skin.length_mm();
             const SectionArc arc = skin.arcAt(x);
             for (double s = -0.9; s < 1; s += 0.2) {
-                const SkinPoint p{s > 0 ? Side::Left : Side::Right, x, s * (s > 0 ? arc.backArc() : arc.bellyArc())};
+                const SkinPoint p{s > 0 ? Side::Left : Side::Right, x,
+                                  s * (s > 0 ? arc.backArc() : arc.bellyArc())};
                 const SurfacePoint at = skin.at(p);
                 Vec3 gradient;
                 EXPECT_NEAR(skin.level(at.position, gradient) / gradient.norm(), 0, 1e-9);
@@ -161,7 +162,8 @@ TEST(Measure, CylinderAndConeWithOpenEnds) {
 
 /// Gauss and Bonnet: a closed body has total curvature 4 pi whatever its shape.
 TEST(Measure, ClosedBodiesTurnByFourPi) {
-    for (const char* name : kSamples) EXPECT_NEAR(measureBody(sampleSkin(name)).curvatureTotal_rad, 4 * kPi, 1e-6) << name;
+    for (const char* name : kSamples)
+        EXPECT_NEAR(measureBody(sampleSkin(name)).curvatureTotal_rad, 4 * kPi, 1e-6) << name;
 }
 
 /// Oracle: GeodSolve of GeographicLib on the spheroid a = 12, c = 50 (flattening 1 - 50/12); latitudes and
@@ -173,12 +175,18 @@ TEST(Distance, AgreesWithGeodSolve) {
     struct Pair {
         double lat0, lon0, lat1, lon1;  // geographic, degrees
     };
-    for (const Pair& p : {Pair{-90, 0, 90, 0}, {10, 0, 60, 0}, {0, 0, 0, 90}, {-20, 10, 30, 70}, {5, 0, 5, 160},
-                          {-45, 20, 45, 130}, {60, -30, 70, 40}}) {
+    for (const Pair& p : {Pair{-90, 0, 90, 0},
+                          {10, 0, 60, 0},
+                          {0, 0, 0, 90},
+                          {-20, 10, 30, 70},
+                          {5, 0, 5, 160},
+                          {-45, 20, 45, 130},
+                          {60, -30, 70, 40}}) {
         const auto pointOf = [&](double lat, double lon) {
             // Axis of the spheroid along x; the geographic latitude is that of the normal.
             const double f = lat * kPi / 180, l = lon * kPi / 180;
-            const double n = a * a / std::sqrt(a * a * std::cos(f) * std::cos(f) + c * c * std::sin(f) * std::sin(f));
+            const double n =
+                a * a / std::sqrt(a * a * std::cos(f) * std::cos(f) + c * c * std::sin(f) * std::sin(f));
             const double x = c * c / (a * a) * n * std::sin(f), r = n * std::cos(f);
             return egg.locate(egg.project({c + x, r * std::cos(l), r * std::sin(l)}).position);
         };
@@ -194,7 +202,8 @@ TEST(Distance, AgreesWithGeodSolve) {
 /// Oracle: Planimeter of GeographicLib, one octant of the same spheroid.
 TEST(Measure, AreaAgreesWithPlanimeter) {
     NINE_NEED_PROGRAM("Planimeter");
-    const Ran ran = shell("printf '0 0\\n0 90\\n90 0\\n' | Planimeter -E -e 12 -3.16666666666667 -p 9 | awk '{print $3}'");
+    const Ran ran = shell(
+        "printf '0 0\\n0 90\\n90 0\\n' | Planimeter -E -e 12 -3.16666666666667 -p 9 | awk '{print $3}'");
     EXPECT_NEAR(measureBody(spheroid(12, 50)).area_mm2 / 8, std::abs(std::stod(ran.out)), 1e-3);
 }
 
@@ -235,15 +244,18 @@ TEST(Landmarks, CurveIsMeasuredFromAtTheAskedHeight) {
     EXPECT_NEAR(referencePoint(plate, 5).x(), 15, 1e-12);
     EXPECT_NEAR(referencePoint(plate, 40).x(), 14, 1e-12);  // beyond its end: the end
     EXPECT_EQ(spokenName("gill_plate"), "gill plate");
-    EXPECT_EQ(checkLandmarks(sampleSkin("sedge60"), {{"eye", {{{99, 0}}, 6, {}}}}).error().where, "blank.landmarks.eye");
+    EXPECT_EQ(checkLandmarks(sampleSkin("sedge60"), {{"eye", {{{99, 0}}, 6, {}}}}).error().where,
+              "blank.landmarks.eye");
 }
 
 TEST(SkinGrid, RowsAreEvenAlongTheSkinAndClosed) {
     const Skin skin = sampleSkin("sedge60");
     const SkinGrid grid = makeSkinGrid(skin, 40, 32);
     for (int c = 0; c < 32; ++c) {
-        EXPECT_NEAR((grid.at(0, c).position - grid.at(0, 0).position).norm(), 0, 1e-9);  // a pole is one point
-        const Vec3 mirror = grid.at(20, (48 - c) % 32).position;  // column 0 is the left datum line, 16 the right
+        EXPECT_NEAR((grid.at(0, c).position - grid.at(0, 0).position).norm(), 0,
+                    1e-9);  // a pole is one point
+        const Vec3 mirror =
+            grid.at(20, (48 - c) % 32).position;  // column 0 is the left datum line, 16 the right
         EXPECT_NEAR((grid.at(20, c).position - Vec3(mirror.x(), -mirror.y(), mirror.z())).norm(), 0, 1e-9);
     }
     EXPECT_EQ(&grid.at(5, 32), &grid.at(5, 0));

@@ -9,7 +9,9 @@
 namespace nine::test {
 namespace {
 
-std::string demoJob() { return quoted(example("sedge60-brook-char.nineleaves.json")); }
+std::string demoJob() {
+    return quoted(example("sedge60-brook-char.nineleaves.json"));
+}
 
 struct Point {
     double x, y;
@@ -69,7 +71,9 @@ TEST_F(Demo, WritesAllItNames) {
     EXPECT_EQ(json["parts"].size(), 6u);
     EXPECT_GT(json["smallest_feature_mm"], 0.5);
     // The job it wrote is the one it ships, and can be cut again.
-    EXPECT_EQ(cli("fit " + quoted(file("sedge60-brook-char.nineleaves.json")) + " --vertices 200 --json").exitCode, 0);
+    EXPECT_EQ(
+        cli("fit " + quoted(file("sedge60-brook-char.nineleaves.json")) + " --vertices 200 --json").exitCode,
+        0);
 }
 
 TEST_F(Demo, OpeningsInTheFileHaveTheAreasAndCentresItReports) {
@@ -82,7 +86,8 @@ TEST_F(Demo, OpeningsInTheFileHaveTheAreasAndCentresItReports) {
             bool found = false;
             for (const auto& path : paths) {
                 const auto [area, x, y] = areaAndCentre(path);
-                if (std::hypot(x - opening["x_mm"].get<double>(), y - opening["y_mm"].get<double>()) > 0.02) continue;
+                if (std::hypot(x - opening["x_mm"].get<double>(), y - opening["y_mm"].get<double>()) > 0.02)
+                    continue;
                 if (std::abs(area - opening["area_mm2"].get<double>()) > 0.001 * area) continue;
                 found = true;
             }
@@ -93,7 +98,8 @@ TEST_F(Demo, OpeningsInTheFileHaveTheAreasAndCentresItReports) {
     EXPECT_EQ(paths.size(), openings + 6);
 }
 
-/// The dots of the demo are asked for as 2.2 to 1.3 mm: on tape that stretches 2 % the windows must have those areas.
+/// The dots of the demo are asked for as 2.2 to 1.3 mm: on tape that stretches 2 % the windows must have
+/// those areas.
 TEST_F(Demo, DotsHaveTheAreasAskedFor) {
     for (const auto& part : ran_->json()["parts"]) {
         if (part["name"] != "Red dots") continue;
@@ -106,7 +112,8 @@ TEST_F(Demo, DotsHaveTheAreasAskedFor) {
 
 TEST_F(Demo, SvgIsA4InRsvg) {
     NINE_NEED_PROGRAM("rsvg-convert");
-    ASSERT_EQ(shell("rsvg-convert -d 254 -p 254 -o " + file("s.png") + " " + file("sheet-1.svg")).exitCode, 0);
+    ASSERT_EQ(shell("rsvg-convert -d 254 -p 254 -o " + file("s.png") + " " + file("sheet-1.svg")).exitCode,
+              0);
     const std::string png = read(file("s.png"));  // width and height stand in the header of a PNG
     const auto number = [&](std::size_t at) {
         unsigned value = 0;
@@ -124,7 +131,8 @@ TEST_F(Demo, PdfPageIsA4) {
     EXPECT_NE(info.out.find("595.276 x 841.89 pts (A4)"), std::string::npos) << info.out;
 }
 
-/// At 254 dpi a pixel is 0.1 mm: the 100 mm line must be 1000 pixels long, the square 500 wide, give or take one.
+/// At 254 dpi a pixel is 0.1 mm: the 100 mm line must be 1000 pixels long, the square 500 wide, give or take
+/// one.
 TEST_F(Demo, PdfCheckLineIsTrueToSize) {
     NINE_NEED_PROGRAM("pdftoppm");
     ASSERT_EQ(shell("pdftoppm -r 254 -gray " + file("sheets.pdf") + " " + file("page")).exitCode, 0);
@@ -148,7 +156,7 @@ TEST_F(Demo, PdfCheckLineIsTrueToSize) {
             if (x < 650) squareWide = std::max(squareWide, run);
         }
     }
-    EXPECT_NEAR(longest, 1000, 3);     // line width and round ends add 0.2 mm
+    EXPECT_NEAR(longest, 1000, 3);  // line width and round ends add 0.2 mm
     EXPECT_NEAR(squareWide, 500, 3);
     // The ticks at both ends of the line, measured from centre to centre.
     std::vector<int> ticks;
@@ -161,25 +169,30 @@ TEST_F(Demo, PdfCheckLineIsTrueToSize) {
 }
 
 TEST_F(Demo, BytesAreTheSameUnderAGermanLocale) {
-    if (shell("locale -a").out.find("de_DE.utf8") == std::string::npos) GTEST_SKIP() << "locale de_DE.UTF-8 is not there";
+    if (shell("locale -a").out.find("de_DE.utf8") == std::string::npos)
+        GTEST_SKIP() << "locale de_DE.UTF-8 is not there";
     const TemporaryFolder german;
     ASSERT_EQ(cli("demo --out " + quoted(german.path()), "LC_ALL=de_DE.UTF-8").exitCode, 0);
     for (const auto& name : ran_->json()["files"]) EXPECT_EQ(read(german / name), read(file(name))) << name;
-    for (const std::string& arguments : {"blank measure " + quoted(example("willow104.csv")) + " --json",
-                                        "blank measure " + quoted(data("bad-text.csv")) + " --json",
-                                        "blank distance " + quoted(example("dock65.csv")) + " --from L,20.5,3 --to R,40,1 --json"}) {
+    for (const std::string& arguments :
+         {"blank measure " + quoted(example("willow104.csv")) + " --json",
+          "blank measure " + quoted(data("bad-text.csv")) + " --json",
+          "blank distance " + quoted(example("dock65.csv")) + " --from L,20.5,3 --to R,40,1 --json"}) {
         EXPECT_EQ(cli(arguments, "LC_ALL=de_DE.UTF-8").out, cli(arguments, "LC_ALL=C").out);
     }
 }
 
 TEST(CliCut, LetterAndSeveralPages) {
     const TemporaryFolder folder;
-    const auto json = cli("cut " + demoJob() + " --sheet 130x130 --out " + quoted(folder.path()) + " --format svg --json").json();
+    const auto json =
+        cli("cut " + demoJob() + " --sheet 130x130 --out " + quoted(folder.path()) + " --format svg --json")
+            .json();
     EXPECT_GT(json["sheets"].size(), 1u);
     EXPECT_EQ(json["overlaps"], 0);
     for (const auto& sheet : json["sheets"]) EXPECT_TRUE(std::filesystem::exists(folder / sheet["file"]));
     EXPECT_FALSE(std::filesystem::exists(folder / "sheets.pdf"));
-    const auto letter = cli("cut " + demoJob() + " --sheet Letter --out " + quoted(folder / "l") + " --json").json();
+    const auto letter =
+        cli("cut " + demoJob() + " --sheet Letter --out " + quoted(folder / "l") + " --json").json();
     EXPECT_NE(read(folder / "l/sheet-1.svg").find("width=\"215.9mm\" height=\"279.4mm\""), std::string::npos);
     EXPECT_EQ(letter["sheets"][0]["parts"].size(), 6u);
 }
@@ -189,7 +202,8 @@ TEST(CliCut, MasksThatCannotLieAreToldAndStillWritten) {
     std::string job = read(example("sedge60-brook-char.nineleaves.json"));
     for (std::size_t at; (at = job.find("\"tape\"")) != std::string::npos;) job.replace(at, 6, "\"film\"");
     write(folder / "film.nineleaves.json", job);
-    const CliRan ran = cli("cut " + quoted(folder / "film.nineleaves.json") + " --out " + quoted(folder / "o"));
+    const CliRan ran =
+        cli("cut " + quoted(folder / "film.nineleaves.json") + " --out " + quoted(folder / "o"));
     EXPECT_EQ(ran.exitCode, 3);
     EXPECT_NE(ran.out.find("cannot lie flat"), std::string::npos);
     EXPECT_TRUE(std::filesystem::exists(folder / "o/sheets.pdf"));
@@ -199,7 +213,8 @@ TEST(CliCut, WrongInputWritesNothing) {
     const TemporaryFolder folder;
     const std::string good = read(example("sedge60-brook-char.nineleaves.json"));
     write(folder / "cut.nineleaves.json", good.substr(0, good.size() / 2));
-    write(folder / "newer.nineleaves.json", std::regex_replace(good, std::regex("\"format\": 1"), "\"format\": 9"));
+    write(folder / "newer.nineleaves.json",
+          std::regex_replace(good, std::regex("\"format\": 1"), "\"format\": 9"));
     const std::string out = " --out " + quoted(folder / "o") + " --json";
     const auto error = [&](const std::string& arguments) { return cli(arguments + out).json()["error"]; };
     EXPECT_EQ(error("cut " + quoted(folder / "cut.nineleaves.json"))["code"], "bad_json");

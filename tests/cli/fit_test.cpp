@@ -3,7 +3,9 @@
 namespace nine::test {
 namespace {
 
-std::string sedge() { return quoted(example("sedge60.csv")); }
+std::string sedge() {
+    return quoted(example("sedge60.csv"));
+}
 
 TEST(CliFit, VerdictFollowsTheMaterial) {
     const std::string patch = "fit " + sedge() + " --patch L,15,45,-7,7 --vertices 800 --json";
@@ -57,15 +59,18 @@ TEST(CliFit, LeftAndRightAreMirrorImages) {
 TEST(CliLand, OwnMapLandsAndASideViewDoesNot) {
     const TemporaryFolder folder;
     const std::string map = folder / "own.csv", traced = folder / "traced.csv";
-    ASSERT_EQ(cli("fit " + sedge() + " --patch L,20,40,-10,10 --material tape --vertices 900 --map " + quoted(map)).exitCode, 0);
+    ASSERT_EQ(
+        cli("fit " + sedge() + " --patch L,20,40,-10,10 --material tape --vertices 900 --map " + quoted(map))
+            .exitCode,
+        0);
     const std::string rest = " --side L --marks '20,0;40,0' --json";
     const CliRan own = cli("land " + sedge() + " --map " + quoted(map) + rest);
     EXPECT_EQ(own.exitCode, 0);
     EXPECT_LE(own.json()["landing_rms_mm"], 0.02);
     EXPECT_LE(own.json()["landing_max_mm"], 0.05);
 
-    // The same points as a painter traces them: height above the axis instead of arc along the girth. On an ellipse-like
-    // section of half width 13.8 that is about r sin(g / r).
+    // The same points as a painter traces them: height above the axis instead of arc along the girth. On an
+    // ellipse-like section of half width 13.8 that is about r sin(g / r).
     std::istringstream in(read(map));
     std::string line, out;
     std::getline(in, line);
@@ -73,7 +78,8 @@ TEST(CliLand, OwnMapLandsAndASideViewDoesNot) {
     double x, g, u, v;
     char c;
     while (in >> x >> c >> g >> c >> u >> c >> v) {
-        out += numberText(x) + "," + numberText(g) + "," + numberText(x) + "," + numberText(13.8 * std::sin(g / 13.8)) + "\n";
+        out += numberText(x) + "," + numberText(g) + "," + numberText(x) + "," +
+               numberText(13.8 * std::sin(g / 13.8)) + "\n";
     }
     write(traced, out);
     const CliRan wrong = cli("land " + sedge() + " --map " + quoted(traced) + rest);
@@ -85,8 +91,8 @@ TEST(CliLand, OwnMapLandsAndASideViewDoesNot) {
 TEST(CliFit, PointsAreCarriedByTheMap) {
     const TemporaryFolder folder;
     write(folder / "p.csv", "x_mm,g_mm\n25,0\n30,3.5\n");
-    ASSERT_EQ(cli("fit " + sedge() + " --patch L,20,40,-10,10 --material tape --vertices 400 --map " + quoted(folder / "m.csv") +
-                  " --points " + quoted(folder / "p.csv"))
+    ASSERT_EQ(cli("fit " + sedge() + " --patch L,20,40,-10,10 --material tape --vertices 400 --map " +
+                  quoted(folder / "m.csv") + " --points " + quoted(folder / "p.csv"))
                   .exitCode,
               0);
     const std::string text = read(folder / "m.csv");

@@ -17,7 +17,8 @@ TEST(CliMeasure, SaysWhatACaliperWouldSay) {
 
 TEST(CliMeasure, JobAndTableGiveTheSame) {
     const auto table = cli("blank measure " + quoted(example("sedge60.csv")) + " --json");
-    const auto job = cli("blank measure " + quoted(example("sedge60-brook-char.nineleaves.json")) + " --json");
+    const auto job =
+        cli("blank measure " + quoted(example("sedge60-brook-char.nineleaves.json")) + " --json");
     EXPECT_EQ(table.out, job.out);
 }
 
@@ -44,15 +45,16 @@ struct Bad {
 TEST(CliMeasure, BadTablesGiveASentenceWithLineAndField) {
     const TemporaryFolder folder;
     const std::string head = "x_mm,top_mm,bottom_mm,half_width_mm,section\n";
-    for (const Bad& bad : {Bad{"order", read(data("bad-order.csv")), "not_ascending", ":4 x_mm"},
-                           {"negative", read(data("bad-negative.csv")), "negative", ":3 half_width_mm"},
-                           {"text", read(data("bad-text.csv")), "bad_number", ":3 top_mm"},
-                           {"empty", "", "bad_header", ":1"},
-                           {"random", std::string("\x00\xff\x13\x37garbage\n\x01", 15), "bad_header", ":1"},
-                           {"nan", head + "0,0,0,0,2\n9,nan,4,3,2\n40,0,0,0,2\n", "bad_number", ":3 top_mm"},
-                           {"huge", head + "0,0,0,0,2\n9,1e308,4,3,2\n40,0,0,0,2\n", "out_of_range", ":3 top_mm"},
-                           {"columns", "x_mm,top_mm\n0,0\n", "missing_column", ":1"},
-                           {"short-row", head + "0,0,0,0,2\n9,4\n", "missing_column", ":3 bottom_mm"}}) {
+    for (const Bad& bad :
+         {Bad{"order", read(data("bad-order.csv")), "not_ascending", ":4 x_mm"},
+          {"negative", read(data("bad-negative.csv")), "negative", ":3 half_width_mm"},
+          {"text", read(data("bad-text.csv")), "bad_number", ":3 top_mm"},
+          {"empty", "", "bad_header", ":1"},
+          {"random", std::string("\x00\xff\x13\x37garbage\n\x01", 15), "bad_header", ":1"},
+          {"nan", head + "0,0,0,0,2\n9,nan,4,3,2\n40,0,0,0,2\n", "bad_number", ":3 top_mm"},
+          {"huge", head + "0,0,0,0,2\n9,1e308,4,3,2\n40,0,0,0,2\n", "out_of_range", ":3 top_mm"},
+          {"columns", "x_mm,top_mm\n0,0\n", "missing_column", ":1"},
+          {"short-row", head + "0,0,0,0,2\n9,4\n", "missing_column", ":3 bottom_mm"}}) {
         const std::string path = folder / (std::string(bad.name) + ".csv");
         write(path, bad.bytes);
         const CliRan ran = cli("blank measure " + quoted(path) + " --json");
@@ -93,7 +95,8 @@ TEST(CliDistance, IsSymmetricAndRefusesBadPoints) {
     EXPECT_GT(there["distance_mm"], 60);
     EXPECT_EQ(cli("blank distance " + body + " --from L,20 --to R,80,-2 --json").exitCode, 1);
     EXPECT_EQ(cli("blank distance " + body + " --from L,20,x --to R,80,-2 --json").exitCode, 1);
-    EXPECT_EQ(cli("blank distance " + body + " --from L,20,3 --to R,800,-2 --json").json()["error"]["code"], "off_body");
+    EXPECT_EQ(cli("blank distance " + body + " --from L,20,3 --to R,800,-2 --json").json()["error"]["code"],
+              "off_body");
 }
 
 TEST(CliUsage, IsTwoAndSaysHow) {

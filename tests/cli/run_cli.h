@@ -21,6 +21,8 @@ inline CliRan cli(const std::string& arguments, const std::string& environment =
     return {ran.exitCode, ran.out, read(err)};
 }
 
-inline std::string quoted(const std::string& path) { return "'" + path + "'"; }
+inline std::string quoted(const std::string& path) {
+    return "'" + path + "'";
+}
 
 }  // namespace nine::test

@@ -16,16 +16,33 @@ Json jobOf(const std::string& sample) {
         std::array<double, 5> v{};
         char comma;
         for (double& cell : v) cells >> cell >> comma;
-        job["blank"]["stations"].push_back(
-            {{"x_mm", v[0]}, {"top_mm", v[1]}, {"bottom_mm", v[2]}, {"half_width_mm", v[3]}, {"section", v[4]}});
+        job["blank"]["stations"].push_back({{"x_mm", v[0]},
+                                            {"top_mm", v[1]},
+                                            {"bottom_mm", v[2]},
+                                            {"half_width_mm", v[3]},
+                                            {"section", v[4]}});
     }
     const double length = job["blank"]["stations"].back()["x_mm"];
     job["blank"]["landmarks"] = {{"eye", {{"x_mm", 0.15 * length}, {"g_mm", 2}, {"diameter_mm", 5}}},
                                  {"tail_root", {{"x_mm", 0.93 * length}, {"g_mm", 0}}}};
-    job["pattern"]["elements"] = {{{"id", "dots"}, {"kind", "dot_row"}, {"anchor", "eye"}, {"dx_mm", 0.2 * length},
-                                   {"dg_mm", -1}, {"count", 6}, {"spacing_mm", 3.5}, {"first_mm", 2}, {"last_mm", 1.2}},
-                                  {{"id", "bars"}, {"kind", "bars"}, {"dx_mm", 0.4 * length}, {"dg_mm", 0}, {"count", 3},
-                                   {"spacing_mm", 5}, {"width_back_mm", 2}, {"width_belly_mm", 1}, {"g0_mm", -3},
+    job["pattern"]["elements"] = {{{"id", "dots"},
+                                   {"kind", "dot_row"},
+                                   {"anchor", "eye"},
+                                   {"dx_mm", 0.2 * length},
+                                   {"dg_mm", -1},
+                                   {"count", 6},
+                                   {"spacing_mm", 3.5},
+                                   {"first_mm", 2},
+                                   {"last_mm", 1.2}},
+                                  {{"id", "bars"},
+                                   {"kind", "bars"},
+                                   {"dx_mm", 0.4 * length},
+                                   {"dg_mm", 0},
+                                   {"count", 3},
+                                   {"spacing_mm", 5},
+                                   {"width_back_mm", 2},
+                                   {"width_belly_mm", 1},
+                                   {"g0_mm", -3},
                                    {"g1_mm", 5}}};
     return job;
 }
@@ -40,7 +57,10 @@ TEST_P(EveryBlank, FromReadingsToRegisteredMasks) {
         job["masks"] = Json::array();
         for (const char* id : {"dots", "bars"}) {
             for (const char* side : {"L", "R"}) {
-                job["masks"].push_back({{"id", std::string(id) + side}, {"elements", {id}}, {"side", side}, {"material", material}});
+                job["masks"].push_back({{"id", std::string(id) + side},
+                                        {"elements", {id}},
+                                        {"side", side},
+                                        {"material", material}});
             }
         }
         write(path, job.dump());
@@ -82,18 +102,21 @@ TEST_P(EveryBlank, FromReadingsToRegisteredMasks) {
 }
 
 TEST_P(EveryBlank, MeasuresAreThoseOfAClosedBody) {
-    const auto json = cli("blank measure " + quoted(example(std::string(GetParam()) + ".csv")) + " --json").json();
+    const auto json =
+        cli("blank measure " + quoted(example(std::string(GetParam()) + ".csv")) + " --json").json();
     EXPECT_NEAR(json["curvature_total_rad"], 4 * M_PI, 1e-6);
     // The isoperimetric inequality: no body has less skin than the ball of its volume.
     const double volume = json["volume_mm3"], area = json["area_mm2"];
     EXPECT_GT(area, std::cbrt(36 * M_PI * volume * volume));
-    EXPECT_LT(volume, json["length_mm"].get<double>() * json["width_mm"].get<double>() * json["height_mm"].get<double>());
+    EXPECT_LT(volume, json["length_mm"].get<double>() * json["width_mm"].get<double>() *
+                          json["height_mm"].get<double>());
     for (const auto& girth : json["girths"]) {
         EXPECT_LE(girth["girth_mm"], 2 * (json["width_mm"].get<double>() + json["height_mm"].get<double>()));
     }
 }
 
-INSTANTIATE_TEST_SUITE_P(Samples, EveryBlank, ::testing::Values("sedge60", "willow104", "dock65", "reed118", "sorrel70"),
+INSTANTIATE_TEST_SUITE_P(Samples, EveryBlank,
+                         ::testing::Values("sedge60", "willow104", "dock65", "reed118", "sorrel70"),
                          [](const auto& sample) { return std::string(sample.param); });
 
 TEST(CliFit, ApplicationIsAnInputAndChangesTheLanding) {
@@ -111,7 +134,8 @@ TEST(CliFit, ApplicationIsAnInputAndChangesTheLanding) {
 TEST(CliFit, JobsWithoutMasksGetOnePerElementAndSide) {
     const TemporaryFolder folder;
     write(folder / "j.nineleaves.json", jobOf("reed118").dump());
-    const auto masks = cli("fit " + quoted(folder / "j.nineleaves.json") + " --vertices 300 --json").json()["masks"];
+    const auto masks =
+        cli("fit " + quoted(folder / "j.nineleaves.json") + " --vertices 300 --json").json()["masks"];
     ASSERT_EQ(masks.size(), 4u);
     EXPECT_EQ(masks[0]["id"], "dots-L");
     EXPECT_EQ(masks[3]["side"], "R");

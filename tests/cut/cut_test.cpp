@@ -17,7 +17,8 @@ Polygon2 box(const Vec2& low, const Vec2& size) {
 
 Polygon2 circle(const Vec2& centre, double r) {
     Polygon2 p;
-    for (int i = 0; i < 60; ++i) p.push_back(centre + r * Vec2(std::cos(kPi * i / 30), std::sin(kPi * i / 30)));
+    for (int i = 0; i < 60; ++i)
+        p.push_back(centre + r * Vec2(std::cos(kPi * i / 30), std::sin(kPi * i / 30)));
     return p;
 }
 
@@ -34,7 +35,8 @@ TEST(Layout, RandomPiecesNeverOverlapAndStayInside) {
     for (int round = 0; round < 30; ++round) {
         SCOPED_TRACE("seed 99 round " + std::to_string(round));
         std::vector<Piece> pieces;
-        for (int i = 0; i < 25; ++i) pieces.push_back(plain("p" + std::to_string(i), {side(random), side(random)}));
+        for (int i = 0; i < 25; ++i)
+            pieces.push_back(plain("p" + std::to_string(i), {side(random), side(random)}));
         const CutPages pages = need(layOutPieces(pieces, {210, 297}));
         EXPECT_EQ(pages.overlaps(), 0);
         ASSERT_EQ(pages.pieces.size(), pieces.size());
@@ -51,7 +53,8 @@ TEST(Layout, RandomPiecesNeverOverlapAndStayInside) {
 }
 
 TEST(Layout, TooLargeIsNamed) {
-    const Error error = layOutPieces({plain("small", {10, 10}), plain("whale", {300, 250})}, {210, 297}).error();
+    const Error error =
+        layOutPieces({plain("small", {10, 10}), plain("whale", {300, 250})}, {210, 297}).error();
     EXPECT_EQ(error.code, "piece_too_large");
     EXPECT_NE(error.text.find("whale"), std::string::npos);
     EXPECT_EQ(layOutPieces({}, {210, 297}).error().code, "nothing_to_cut");
@@ -60,7 +63,8 @@ TEST(Layout, TooLargeIsNamed) {
 TEST(Layout, SheetSizes) {
     EXPECT_EQ(need(parseSheet("Letter")).width_mm, 215.9);
     EXPECT_EQ(need(parseSheet("210x297")).height_mm, 297);
-    for (const char* bad : {"", "A9", "210", "x", "10x10", "1e9x297", "nanx297"}) EXPECT_FALSE(parseSheet(bad)) << bad;
+    for (const char* bad : {"", "A9", "210", "x", "10x10", "1e9x297", "nanx297"})
+        EXPECT_FALSE(parseSheet(bad)) << bad;
 }
 
 TEST(Layout, DraggedPiecesMayNotOverlapOrLeave) {
@@ -122,13 +126,16 @@ TEST(Estimate, LengthTimeAndSmallestFeature) {
 }
 
 Drawing sample() {
-    return {"A <b> & \xC3\xBC", Vec2(210, 297), {{"CUT", {{box({10, 20}, {30, 40}), true}}}, {"PEN", {}}, {"TEXT", {}}}};
+    return {"A <b> & \xC3\xBC",
+            Vec2(210, 297),
+            {{"CUT", {{box({10, 20}, {30, 40}), true}}}, {"PEN", {}}, {"TEXT", {}}}};
 }
 
 TEST(Svg, IsInMillimetresWithOriginAtTheTop) {
     const std::string svg = svgText(sample());
     EXPECT_NE(svg.find("width=\"210mm\" height=\"297mm\" viewBox=\"0 0 210 297\""), std::string::npos);
-    EXPECT_NE(svg.find("M10.0000 277.0000 L40.0000 277.0000 L40.0000 237.0000 L10.0000 237.0000 Z"), std::string::npos);
+    EXPECT_NE(svg.find("M10.0000 277.0000 L40.0000 277.0000 L40.0000 237.0000 L10.0000 237.0000 Z"),
+              std::string::npos);
     EXPECT_NE(svg.find("A &lt;b&gt; &amp;"), std::string::npos);
     for (const char* layer : {"<g id=\"CUT\"", "<g id=\"PEN\"", "<g id=\"TEXT\""}) {
         EXPECT_NE(svg.find(layer), std::string::npos);

@@ -38,7 +38,8 @@ TEST(PolygonSet, ClosedForms) {
     EXPECT_DOUBLE_EQ(perimeter(square), 12);
     EXPECT_NEAR((centroid(square) - Vec2(2, 1)).norm(), 0, 1e-12);
     // A square grown by r: its area, its sides times r, and a circle (Steiner's formula).
-    EXPECT_NEAR(area(offset({square}, 1.5, 0.0005)), 8 + 12 * 1.5 + kPi * 1.5 * 1.5, 5e-3);  // arcs are chords within 0.0005 mm
+    EXPECT_NEAR(area(offset({square}, 1.5, 0.0005)), 8 + 12 * 1.5 + kPi * 1.5 * 1.5,
+                5e-3);  // arcs are chords within 0.0005 mm
     EXPECT_NEAR(area(offset({square}, -0.5)), 3 * 1, 1e-6);
     EXPECT_TRUE(offset({square}, -1.1).empty());
     const Polygon2 shifted{{3, 1}, {7, 1}, {7, 3}, {3, 3}};
@@ -65,7 +66,8 @@ class Geos : public ::testing::Test {
     GEOSGeometry* polygon(const Polygon2& p) {
         GEOSCoordSequence* points = GEOSCoordSeq_create_r(context_, static_cast<unsigned>(p.size() + 1), 2);
         for (std::size_t i = 0; i <= p.size(); ++i) {
-            GEOSCoordSeq_setXY_r(context_, points, static_cast<unsigned>(i), p[i % p.size()].x(), p[i % p.size()].y());
+            GEOSCoordSeq_setXY_r(context_, points, static_cast<unsigned>(i), p[i % p.size()].x(),
+                                 p[i % p.size()].y());
         }
         return GEOSGeom_createPolygon_r(context_, GEOSGeom_createLinearRing_r(context_, points), nullptr, 0);
     }

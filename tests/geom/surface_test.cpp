@@ -43,7 +43,8 @@ TEST(Geodesic, GreatCircleOfASphere) {
     const Skin ball = test::sphere(10);
     const SurfacePoint a = ball.project({4, 5, 6}), b = ball.project({16, 7, -3});
     const Vec3 centre(10, 0, 0);
-    const double angle = std::acos((a.position - centre).normalized().dot((b.position - centre).normalized()));
+    const double angle =
+        std::acos((a.position - centre).normalized().dot((b.position - centre).normalized()));
     const Geodesic way = geodesicNear(ball, resampled(ball, {a, b}, 16), 128);
     EXPECT_NEAR(way.length_mm, 10 * angle, 1e-7);
 }
@@ -75,7 +76,8 @@ TEST(Carrier, IsExactForQuadraticMapsOfAPlaneLikePatch) {
 }
 
 TEST(Carrier, DoesNotMixTheTwoSidesOfAThinBody) {
-    const Skin thin = test::skinOf({{0, 8, 8, 0.5, 2, 2, {}}, {30, 8, 8, 0.5, 2, 2, {}}, {60, 8, 8, 0.5, 2, 2, {}}});
+    const Skin thin =
+        test::skinOf({{0, 8, 8, 0.5, 2, 2, {}}, {30, 8, 8, 0.5, 2, 2, {}}, {60, 8, 8, 0.5, 2, 2, {}}});
     FlatPairs pairs;
     for (const Side side : {Side::Left, Side::Right}) {
         for (double x = 10; x <= 20; x += 0.5) {

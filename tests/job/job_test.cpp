@@ -12,9 +12,13 @@ namespace {
 
 using namespace test;
 
-std::string demoText() { return jobText(need(demoJob())); }
+std::string demoText() {
+    return jobText(need(demoJob()));
+}
 
-Error errorOf(const std::string& text) { return parseJob(text, "f.json").error(); }
+Error errorOf(const std::string& text) {
+    return parseJob(text, "f.json").error();
+}
 
 std::string replaced(std::string text, const std::string& from, const std::string& to) {
     const auto at = text.find(from);
@@ -68,12 +72,14 @@ TEST(JobFile, ErrorsNameLineAndField) {
     EXPECT_EQ(errorOf(replaced(text, "\"format\": 1", "\"format\": 2")).code, "newer_format");
     const Error number = errorOf(replaced(text, "\"top_mm\": 10.7", "\"top_mm\": \"ten\""));
     EXPECT_EQ(number.code, "bad_value");
-    const auto line = 1 + std::count(text.begin(), text.begin() + static_cast<long>(text.find("\"top_mm\": 10.7")), '\n');
+    const auto line =
+        1 + std::count(text.begin(), text.begin() + static_cast<long>(text.find("\"top_mm\": 10.7")), '\n');
     EXPECT_EQ(number.where, "f.json:" + std::to_string(line) + " blank.stations[3].top_mm");
     EXPECT_EQ(errorOf(replaced(text, "\"dot_row\"", "\"stars\"")).code, "unknown_kind");
     EXPECT_EQ(errorOf(replaced(text, "\"count\": 8", "\"count\": 8.5")).code, "bad_value");
     EXPECT_EQ(errorOf(replaced(text, "\"count\": 8", "\"count\": -8")).code, "out_of_range");
-    EXPECT_EQ(errorOf(replaced(text, "\"material\": \"tape\"", "\"material\": \"jelly\"")).code, "unknown_material");
+    EXPECT_EQ(errorOf(replaced(text, "\"material\": \"tape\"", "\"material\": \"jelly\"")).code,
+              "unknown_material");
     EXPECT_EQ(errorOf(replaced(text, "\"id\": \"pale-spots\"", "\"id\": \"red-dots\"")).code, "bad_id");
     EXPECT_EQ(errorOf(replaced(text, "\"x_mm\": 1.8", "\"x_mm\": 1e308")).code, "out_of_range");
     EXPECT_EQ(errorOf(replaced(text, "\"x_mm\": 1.8", "\"x_mm\": 1e309")).code, "bad_json");

@@ -24,7 +24,8 @@ TEST(Flatten, DevelopableBodiesLieFlat) {
 TEST(Flatten, CylinderKeepsItsCoordinates) {
     const FlatPatch flat = flattened(cylinder(9, 60), {10, 40, -7, 7}, 500);
     for (std::size_t i = 0; i < flat.map.size(); ++i) {
-        EXPECT_NEAR((flat.map[i] - (flat.patch.skin[i] - Vec2(10, 0))).norm(), 0, 0.2);  // up to the row nearest g = 0
+        EXPECT_NEAR((flat.map[i] - (flat.patch.skin[i] - Vec2(10, 0))).norm(), 0,
+                    0.2);  // up to the row nearest g = 0
     }
 }
 
@@ -33,7 +34,8 @@ TEST(Flatten, CylinderKeepsItsCoordinates) {
 TEST(Feasible, CapIsWithinSixPerCentOfMilnorsBound) {
     const Skin ball = sphere(20);
     for (const double a : {0.2, 0.4, 0.8}) {
-        const FlatPatch flat = need(flattenPatch(need(meshPatch(ball, DiscPatch{20, 0, 20 * a}, 1200, "disc"))));
+        const FlatPatch flat =
+            need(flattenPatch(need(meshPatch(ball, DiscPatch{20, 0, 20 * a}, 1200, "disc"))));
         const double bound = 0.5 * std::log(a / std::sin(a));
         const FlatMap feasible = need(feasibleMap(flat.rest, flat.map));
         const double reached = summarize(flat.rest, strainsOf(flat.rest, feasible)).max;
@@ -51,7 +53,8 @@ TEST(Flatten, RelaxedMapIsAMinimum) {
         const auto strains = strainsOf(flat.rest, map);
         for (std::size_t t = 0; t < strains.size(); ++t) {
             const double e1 = strains[t].largest, e2 = strains[t].smallest;
-            sum += flat.rest.shapes[t].area_mm2 * 0.5 * (e1 * e1 + e2 * e2 + 2 * kSheetPoissonRatio * e1 * e2);
+            sum +=
+                flat.rest.shapes[t].area_mm2 * 0.5 * (e1 * e1 + e2 * e2 + 2 * kSheetPoissonRatio * e1 * e2);
         }
         return sum;
     };
@@ -76,8 +79,9 @@ TEST(Flatten, StrainDoesNotDependOnTheMesh) {
 TEST(Flatten, CanBeCancelled) {
     const Task task = Task::make();
     task.cancel();
-    EXPECT_EQ(flattenPatch(need(meshPatch(cylinder(9, 60), BandPatch{10, 40, -7, 7}, 500, "")), task).error().code,
-              "cancelled");
+    EXPECT_EQ(
+        flattenPatch(need(meshPatch(cylinder(9, 60), BandPatch{10, 40, -7, 7}, 500, "")), task).error().code,
+        "cancelled");
 }
 
 TEST(Landing, LooseSheetLandsWhereItWasDrawn) {
@@ -85,8 +89,12 @@ TEST(Landing, LooseSheetLandsWhereItWasDrawn) {
         const char* body;
         BandPatch band;
     };
-    for (const Case& c : {Case{"sedge60", {15, 45, -7, 7}}, {"sedge60", {20, 40, -10, 10}}, {"willow104", {30, 70, -7, 7}},
-                          {"dock65", {15, 45, -9, 9}}, {"reed118", {30, 70, -7, 7}}, {"sorrel70", {15, 50, -9, 9}}}) {
+    for (const Case& c : {Case{"sedge60", {15, 45, -7, 7}},
+                          {"sedge60", {20, 40, -10, 10}},
+                          {"willow104", {30, 70, -7, 7}},
+                          {"dock65", {15, 45, -9, 9}},
+                          {"reed118", {30, 70, -7, 7}},
+                          {"sorrel70", {15, 50, -9, 9}}}) {
         const Skin skin = sampleSkin(c.body);
         const FitReport report = need(judgeFit(skin, flattened(skin, c.band, 1500), 0.01, Laying::Loose));
         ASSERT_LE(report.strainMax, 0.05) << c.body;
@@ -103,7 +111,8 @@ TEST(Landing, WrongMapsAreReportedAsWrong) {
     const FlatPatch flat = flattened(skin, {20, 40, -10, 10}, 1200);
     const auto land = [&](FlatPairs pairs) {
         const auto at = [&](const Vec2& xg) { return skin.at({Side::Left, xg.x(), xg.y()}); };
-        return landingOf(need(landProbes(skin, SheetCarrier(std::move(pairs)), {at(flat.patch.markA), at(flat.patch.markB)},
+        return landingOf(need(landProbes(skin, SheetCarrier(std::move(pairs)),
+                                         {at(flat.patch.markA), at(flat.patch.markB)},
                                          probeDots(skin, flat.patch.skin), Laying::Loose)));
     };
     EXPECT_LE(land(flat.patch.pairedWith(flat.map)).max_mm, 0.05);
@@ -153,8 +162,8 @@ TEST(Patch, DiscOverThePoleIsRefused) {
     EXPECT_EQ(need(meshPatch(skin, BandPatch{1.5, 20, -2, 2}, 500, "")).warnings[0].code, "near_pole");
 }
 
-/// 34 x 14 mm on an ellipsoid, paper, 10 kPa: 0.75 mm by a shell solve made beforehand; the formula is good to a
-/// factor of 2. The size of that ellipsoid was not noted down: a fat crankbait's is taken here.
+/// 34 x 14 mm on an ellipsoid, paper, 10 kPa: 0.75 mm by a shell solve made beforehand; the formula is good
+/// to a factor of 2. The size of that ellipsoid was not noted down: a fat crankbait's is taken here.
 TEST(Lift, IsOfTheOrderOfTheShellSolve) {
     const Skin egg = skinOf([] {
         std::vector<Station> stations;
@@ -195,7 +204,8 @@ TEST(Mask, WindowsKeepSizeAndDistance) {
     for (std::size_t i = 0; i < 5; ++i) {
         const double r = (3 - 1.5 * static_cast<double>(i) / 4) / 2;
         // The sheet is stretched onto the body by up to the mask's strain, and areas by about twice that.
-        EXPECT_NEAR(made.mask.windows[i].area_mm2, kPi * r * r, 2.5 * made.mask.report.strainMax * kPi * r * r);
+        EXPECT_NEAR(made.mask.windows[i].area_mm2, kPi * r * r,
+                    2.5 * made.mask.report.strainMax * kPi * r * r);
         EXPECT_TRUE(contains(made.mask.outline, made.mask.windows[i].centre));
         if (i > 0) {
             EXPECT_NEAR((made.mask.windows[i].centre - made.mask.windows[i - 1].centre).norm(), 5, 0.1);

@@ -1,12 +1,13 @@
-// The reference for as-rigid-as-possible maps: CGAL's Surface_mesh_parameterization, on the very same triangles.
+// The reference for as-rigid-as-possible maps: CGAL's Surface_mesh_parameterization, on the very same
+// triangles.
 #pragma once
 
+#include <CGAL/Polygon_mesh_processing/measure.h>
 #include <CGAL/Simple_cartesian.h>
 #include <CGAL/Surface_mesh.h>
 #include <CGAL/Surface_mesh_parameterization/ARAP_parameterizer_3.h>
 #include <CGAL/Surface_mesh_parameterization/Error_code.h>
 #include <CGAL/Surface_mesh_parameterization/parameterize.h>
-#include <CGAL/Polygon_mesh_processing/measure.h>
 
 #include <optional>
 
@@ -30,7 +31,8 @@ inline std::optional<FlatMap> cgalArap(const SheetMesh& mesh) {
     }
     auto uv = surface.add_property_map<Mesh::Vertex_index, Kernel::Point_2>("v:uv").first;
     const auto border = CGAL::Polygon_mesh_processing::longest_border(surface).first;
-    if (smp::parameterize(surface, smp::ARAP_parameterizer_3<Mesh>(), border, uv) != smp::OK) return std::nullopt;
+    if (smp::parameterize(surface, smp::ARAP_parameterizer_3<Mesh>(), border, uv) != smp::OK)
+        return std::nullopt;
     FlatMap map;
     for (const auto v : vertices) map.emplace_back(uv[v].x(), uv[v].y());
     return map;

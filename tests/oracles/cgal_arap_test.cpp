@@ -1,7 +1,7 @@
 // Oracle: CGAL Surface_mesh_parameterization, ARAP. Both minimise the same energy, so strains must agree.
+#include "tests/oracles/cgal_arap.h"
 #include "mask/fit.h"
 #include "tests/bodies.h"
-#include "tests/oracles/cgal_arap.h"
 
 namespace nine {
 namespace {
@@ -16,7 +16,8 @@ TEST(CgalArap, StretchAgreesOnEverySample) {
         const FlatMap ours = test::need(rigidMap(rest, test::need(conformalMap(rest))));
         std::optional<FlatMap> reference = test::cgalArap(patch.mesh);
         ASSERT_TRUE(reference) << name;
-        const double a = summarize(rest, strainsOf(rest, ours)).max, b = summarize(rest, strainsOf(rest, *reference)).max;
+        const double a = summarize(rest, strainsOf(rest, ours)).max,
+                     b = summarize(rest, strainsOf(rest, *reference)).max;
         EXPECT_NEAR(a, b, 2e-4) << name;
     }
 }

@@ -20,7 +20,9 @@ Element dots(DotRow row, double dx = 20, double dg = 1) {
 }
 
 /// Area of an outline on a cylinder, where x and g are the sheet itself.
-double flatArea(const Outline& outline) { return polygonArea(outline.skin); }
+double flatArea(const Outline& outline) {
+    return polygonArea(outline.skin);
+}
 
 TEST(DotRow, DotsOnACylinderAreCirclesOfTheAskedSize) {
     const Skin tube = cylinder(9, 60);
@@ -46,7 +48,8 @@ TEST(DotRow, CentresAreEvenlySpacedAlongTheSkinOfASteepBody) {
         EXPECT_NEAR(apart, 5, 0.02);  // the row is a line of constant g, a little longer than the geodesic
         EXPECT_LE(apart, 5 + 1e-6);
     }
-    EXPECT_LT(art.outlines[1].centre.x() - art.outlines[0].centre.x(), 4.5);  // on the nose 5 mm of skin is less of x
+    EXPECT_LT(art.outlines[1].centre.x() - art.outlines[0].centre.x(),
+              4.5);  // on the nose 5 mm of skin is less of x
 }
 
 TEST(DotRow, BowLiftsTheMiddleAndKeepsTheEnds) {
@@ -62,8 +65,10 @@ TEST(Dot, RimIsAtTheRadiusAlongTheSkin) {
     const Outline& dot = art.outlines[0];
     for (std::size_t k = 0; k < dot.skin.size(); k += 5) {
         const Vec2 p = dot.skin[k];
-        EXPECT_NEAR(need(shortestWay(skin, {Side::Left, dot.centre.x(), dot.centre.y()}, {Side::Left, p.x(), p.y()})).length_mm,
-                    1.5, kArtChord_mm);
+        EXPECT_NEAR(
+            need(shortestWay(skin, {Side::Left, dot.centre.x(), dot.centre.y()}, {Side::Left, p.x(), p.y()}))
+                .length_mm,
+            1.5, kArtChord_mm);
     }
     EXPECT_GT(flatArea(dot), 0);  // counter-clockwise
 }

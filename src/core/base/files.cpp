@@ -16,15 +16,22 @@ namespace fs = std::filesystem;
 
 std::string reason(int errorNumber) {
     switch (errorNumber) {
-        case ENOENT: return "it does not exist";
+        case ENOENT:
+            return "it does not exist";
         case EACCES:
-        case EPERM: return "you have no permission";
+        case EPERM:
+            return "you have no permission";
         case ENOSPC:
-        case EDQUOT: return "the disk is full";
-        case EROFS: return "the disk is read-only";
-        case EISDIR: return "it is a folder";
-        case ENOTDIR: return "a part of the path is not a folder";
-        default: return std::strerror(errorNumber);
+        case EDQUOT:
+            return "the disk is full";
+        case EROFS:
+            return "the disk is read-only";
+        case EISDIR:
+            return "it is a folder";
+        case ENOTDIR:
+            return "a part of the path is not a folder";
+        default:
+            return std::strerror(errorNumber);
     }
 }
 
@@ -54,7 +61,9 @@ class Descriptor {
     int fd_;
 };
 
-std::string temporaryName(const std::string& path) { return path + ".part" + std::to_string(::getpid()); }
+std::string temporaryName(const std::string& path) {
+    return path + ".part" + std::to_string(::getpid());
+}
 
 /// Writes and flushes `path`.part<pid>; removes it again on failure.
 Status writeTemporary(const std::string& path, std::string_view data) {

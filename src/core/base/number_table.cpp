@@ -53,8 +53,9 @@ Result<Header> parseHeader(std::string_view line, const TableColumns& columns, c
     }
     if (!header.cell[0]) {
         return Error{"bad_header",
-                     "This is not a " + std::string(columns.what) + ": its first line should name the columns " +
-                         firstLine(columns, columns.required) + ".",
+                     "This is not a " + std::string(columns.what) +
+                         ": its first line should name the columns " + firstLine(columns, columns.required) +
+                         ".",
                      where};
     }
     for (std::size_t c = 0; c < columns.required; ++c) {
@@ -83,7 +84,8 @@ Result<std::vector<double>> parseRow(std::string_view line, const Header& header
         const std::string_view cell = cells[*header.cell[c]];
         const auto number = parseNumber(cell, header.separator == ';');
         if (!number) {
-            return Error{"bad_number", name + " is " + quoted(cell) + ", which is not a number.", where + " " + name};
+            return Error{"bad_number", name + " is " + quoted(cell) + ", which is not a number.",
+                         where + " " + name};
         }
         row[c] = *number;
     }
@@ -96,8 +98,8 @@ std::string NumberTable::placeOf(const std::string& source, std::size_t row) con
     return source + ":" + std::to_string(row < lines.size() ? lines[row] : lastLine);
 }
 
-Result<NumberTable> parseNumberTable(std::string_view text, const TableColumns& columns, const std::string& source,
-                                     std::size_t maxRows) {
+Result<NumberTable> parseNumberTable(std::string_view text, const TableColumns& columns,
+                                     const std::string& source, std::size_t maxRows) {
     constexpr std::string_view byteOrderMark = "\xEF\xBB\xBF";
     if (text.substr(0, 3) == byteOrderMark) text.remove_prefix(3);
 
@@ -125,8 +127,8 @@ Result<NumberTable> parseNumberTable(std::string_view text, const TableColumns& 
     }
     if (!header) {
         return Error{"bad_header",
-                     "The file is empty: it should hold a " + std::string(columns.what) + ", whose first line is " +
-                         firstLine(columns, columns.required) + ".",
+                     "The file is empty: it should hold a " + std::string(columns.what) +
+                         ", whose first line is " + firstLine(columns, columns.required) + ".",
                      source + ":1"};
     }
     table.lastLine = lineNumber;

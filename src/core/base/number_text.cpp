@@ -39,8 +39,8 @@ std::string numberText(double value) {
 
 std::string fixedText(double value, int decimals) {
     std::array<char, 352> buffer;
-    const auto [end, problem] =
-        std::to_chars(buffer.data(), buffer.data() + buffer.size(), value, std::chars_format::fixed, decimals);
+    const auto [end, problem] = std::to_chars(buffer.data(), buffer.data() + buffer.size(), value,
+                                              std::chars_format::fixed, decimals);
     if (problem != std::errc()) return "?";
     std::string text(buffer.data(), end);
     const bool onlyZeros = text.find_first_not_of("-0.") == std::string::npos;

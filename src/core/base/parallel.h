@@ -7,8 +7,8 @@
 
 namespace nine {
 
-/// Calls work(i) for i in 0..count-1, each once, from up to as many threads as there are cores. Returns when all
-/// are done. `work` must not throw and must not touch what another i touches.
+/// Calls work(i) for i in 0..count-1, each once, from up to as many threads as there are cores. Returns when
+/// all are done. `work` must not throw and must not touch what another i touches.
 template <typename Work>
 void forEachInParallel(std::size_t count, const Work& work) {
     std::atomic<std::size_t> next{0};

@@ -31,7 +31,9 @@ class Task {
         if (state_ && state_->onProgress) state_->onProgress(fraction);
     }
 
-    static Error cancelledError() { return {"cancelled", "The work was cancelled; nothing was changed.", ""}; }
+    static Error cancelledError() {
+        return {"cancelled", "The work was cancelled; nothing was changed.", ""};
+    }
 
   private:
     struct State {

@@ -16,9 +16,9 @@
 namespace nine {
 
 struct Landmark {
-    std::vector<Vec2> points;   ///< x, g in mm; one for a point, more for a curve
-    double diameter_mm = 0;     ///< of an eye socket; 0 elsewhere
-    std::string unknownJson;    ///< keys of the file this version does not know
+    std::vector<Vec2> points;  ///< x, g in mm; one for a point, more for a curve
+    double diameter_mm = 0;    ///< of an eye socket; 0 elsewhere
+    std::string unknownJson;   ///< keys of the file this version does not know
 
     bool isCurve() const { return points.size() > 1; }
 };
@@ -31,8 +31,8 @@ inline constexpr std::array<std::string_view, 6> kLandmarkNames{"line_tie",     
 /// "gill plate" for "gill_plate".
 std::string spokenName(std::string_view landmark);
 
-/// The point of a landmark that things are measured from at height `g_mm`: a point itself; on a curve the place
-/// where it passes that height, or its nearest end.
+/// The point of a landmark that things are measured from at height `g_mm`: a point itself; on a curve the
+/// place where it passes that height, or its nearest end.
 Vec2 referencePoint(const Landmark& landmark, double g_mm);
 
 /// Every landmark on the skin. Errors: off_body with the field path.

@@ -39,17 +39,17 @@ class SquaredRadius {
 
   private:
     struct Cubic {
-        double from;   ///< x of the end the powers count from: the closed end, if there is one
-        double sign;   ///< +1 if powers grow with x, -1 if against it
-        double a[4];   ///< coefficients by powers of sign * (x - from)
-        int order;     ///< leading coefficients that are exactly 0
+        double from;  ///< x of the end the powers count from: the closed end, if there is one
+        double sign;  ///< +1 if powers grow with x, -1 if against it
+        double a[4];  ///< coefficients by powers of sign * (x - from)
+        int order;    ///< leading coefficients that are exactly 0
     };
     std::vector<Cubic> cubics_;
 };
 
 /// The cross section at one x, with its derivatives by x.
 struct Section {
-    double halfWidth, top, bottom;           ///< mm
+    double halfWidth, top, bottom;  ///< mm
     double exponentUpper, exponentLower;
 };
 
@@ -72,8 +72,8 @@ class Loft {
     /// What the level function of the skin needs at x: squares, and the ratio k = half_width / half_height
     /// of the upper or lower half, all finite at the poles and smooth beyond them.
     struct Profile {
-        double square, squareSlope;      ///< half_width^2
-        double ratio, ratioSlope;        ///< (half_width / h)^2
+        double square, squareSlope;  ///< half_width^2
+        double ratio, ratioSlope;    ///< (half_width / h)^2
         double exponent, exponentSlope;
     };
     Profile profileAt(double x, bool upper) const;

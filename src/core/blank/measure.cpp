@@ -29,7 +29,8 @@ double integrateAlongAxis(const Loft& loft, F f) {
     double sum = 0;
     for (std::size_t i = 0; i + 1 < stations.size(); ++i) {
         const double a = stations[i].x_mm, h = stations[i + 1].x_mm - a;
-        const bool closedLeft = stations[i].halfWidth_mm == 0, closedRight = stations[i + 1].halfWidth_mm == 0;
+        const bool closedLeft = stations[i].halfWidth_mm == 0,
+                   closedRight = stations[i + 1].halfWidth_mm == 0;
         for (int k = 0; k < kPanelsPerSegment; ++k) {
             sum += integrate(double(k) / kPanelsPerSegment, double(k + 1) / kPanelsPerSegment, [&](double t) {
                 const double u = 1 - t;

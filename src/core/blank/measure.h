@@ -13,12 +13,13 @@ struct BodyMeasure {
     double length_mm;
     double height_mm;  ///< largest top + bottom of any section
     double width_mm;
-    double area_mm2;              ///< skin only: end faces of open ends are left out
-    double volume_mm3;            ///< between the end planes
-    double curvatureTotal_rad;    ///< integral of Gaussian curvature; 4 pi for a closed body
+    double area_mm2;            ///< skin only: end faces of open ends are left out
+    double volume_mm3;          ///< between the end planes
+    double curvatureTotal_rad;  ///< integral of Gaussian curvature; 4 pi for a closed body
 };
 
-/// Relative error of area and volume below 1e-6 for smooth bodies. About 0.1 s, most of it the curvature total.
+/// Relative error of area and volume below 1e-6 for smooth bodies. About 0.1 s, most of it the curvature
+/// total.
 BodyMeasure measureBody(const Skin& skin);
 
 /// Girth of the section at x. Errors: off_body.

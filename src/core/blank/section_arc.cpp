@@ -10,7 +10,9 @@ namespace {
 
 constexpr int kInversionSteps = 12;
 
-std::size_t panelsFor(double exponent) { return exponent <= 4 ? 12 : 28; }
+std::size_t panelsFor(double exponent) {
+    return exponent <= 4 ? 12 : 28;
+}
 
 }  // namespace
 
@@ -19,7 +21,8 @@ QuarterArc::QuarterArc(double width, double height, double exponent)
     const std::size_t panels = panelsFor(exponent);
     cumulative_.assign(panels + 1, 0.0);
     const double h = 1.0 / static_cast<double>(panels);
-    for (std::size_t k = 0; k < panels; ++k) cumulative_[k + 1] = cumulative_[k] + partial(k, panelStart(k) + h);
+    for (std::size_t k = 0; k < panels; ++k)
+        cumulative_[k + 1] = cumulative_[k] + partial(k, panelStart(k) + h);
 }
 
 double QuarterArc::panelStart(std::size_t panel) const {
@@ -27,7 +30,9 @@ double QuarterArc::panelStart(std::size_t panel) const {
 }
 
 /// Quintic smoothstep: panels shrink towards both ends of the quarter.
-double QuarterArc::angleOf(double t) const { return 0.5 * kPi * t * t * t * (10 - 15 * t + 6 * t * t); }
+double QuarterArc::angleOf(double t) const {
+    return 0.5 * kPi * t * t * t * (10 - 15 * t + 6 * t * t);
+}
 
 double QuarterArc::arcSpeed(double t) const {
     const double v = angleOf(t);

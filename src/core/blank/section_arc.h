@@ -44,8 +44,8 @@ class SectionArc {
   public:
     explicit SectionArc(const Section& section);
 
-    double backArc() const { return upper_.length(); }    ///< from the datum line up to the back line
-    double bellyArc() const { return lower_.length(); }   ///< from the datum line down to the belly line
+    double backArc() const { return upper_.length(); }   ///< from the datum line up to the back line
+    double bellyArc() const { return lower_.length(); }  ///< from the datum line down to the belly line
     double girth() const { return 2 * (backArc() + bellyArc()); }
 
     /// (y, z) at `g`, seen from the left side: beyond the back or belly line y turns negative.
@@ -53,8 +53,8 @@ class SectionArc {
     Vec2 point(double g) const { return pointOf(g >= 0 ? upper_ : lower_, g); }
     /// The same from the one quarter that g lies on (upper for g >= 0), for single points.
     static Vec2 pointOf(const QuarterArc& quarter, double g);
-    /// g of a point of the section, positive above the datum line, in -bellyArc .. backArc. Points of the right
-    /// half give the g of their mirror image; the caller knows the side.
+    /// g of a point of the section, positive above the datum line, in -bellyArc .. backArc. Points of the
+    /// right half give the g of their mirror image; the caller knows the side.
     double arcAt(const Vec2& yz) const;
 
     const QuarterArc& upper() const { return upper_; }

@@ -28,10 +28,10 @@ Status Skin::check(const SkinPoint& point, const std::string& where) const {
     constexpr double slack_mm = 1e-9;  // a girth typed back from our own output
     if (!(point.g_mm >= -2 * arc.bellyArc() - slack_mm && point.g_mm <= 2 * arc.backArc() + slack_mm)) {
         return Error{"off_body",
-                     "g = " + numberText(point.g_mm) + " mm goes more than half round the body at x = " +
-                         numberText(point.x_mm) + "; from the datum line it is " +
-                         fixedText(arc.backArc(), 2) + " mm to the back and " +
-                         fixedText(arc.bellyArc(), 2) + " mm to the belly.",
+                     "g = " + numberText(point.g_mm) +
+                         " mm goes more than half round the body at x = " + numberText(point.x_mm) +
+                         "; from the datum line it is " + fixedText(arc.backArc(), 2) +
+                         " mm to the back and " + fixedText(arc.bellyArc(), 2) + " mm to the belly.",
                      where};
     }
     return Done{};

@@ -16,8 +16,12 @@
 namespace nine {
 
 enum class Side { Left, Right };
-inline char sideLetter(Side side) { return side == Side::Left ? 'L' : 'R'; }
-inline Side otherSide(Side side) { return side == Side::Left ? Side::Right : Side::Left; }
+inline char sideLetter(Side side) {
+    return side == Side::Left ? 'L' : 'R';
+}
+inline Side otherSide(Side side) {
+    return side == Side::Left ? Side::Right : Side::Left;
+}
 
 struct SkinPoint {
     Side side = Side::Left;
@@ -49,8 +53,8 @@ class Skin final : public Surface {
     /// Skin coordinates of a point of the surface; on the back and belly lines the side is left.
     SkinPoint locate(const Vec3& position) const;
 
-    /// The same as a point of the left side, with g counted over the back or belly line onto the right, whichever
-    /// of the two ways is nearer to `g_mm`.
+    /// The same as a point of the left side, with g counted over the back or belly line onto the right,
+    /// whichever of the two ways is nearer to `g_mm`.
     SkinPoint locateNear(const Vec3& position, double g_mm) const;
 
     double level(const Vec3& p, Vec3& gradient) const override;

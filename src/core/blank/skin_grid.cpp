@@ -21,8 +21,9 @@ std::vector<double> rowPositions(const Skin& skin, int rows) {
         x[k] = skin.noseX() + t * skin.length_mm();
         const Section s = skin.loft().sectionAt(x[k]);
         if (i > 0) {
-            const double steepest = std::max({std::abs(s.top - before.top), std::abs(s.bottom - before.bottom),
-                                              std::abs(s.halfWidth - before.halfWidth)});
+            const double steepest =
+                std::max({std::abs(s.top - before.top), std::abs(s.bottom - before.bottom),
+                          std::abs(s.halfWidth - before.halfWidth)});
             arc[k] = arc[k - 1] + std::hypot(x[k] - x[k - 1], steepest);
         }
         before = s;
@@ -69,7 +70,8 @@ SkinGrid makeSkinGrid(const Skin& skin, int rows, int columns) {
         for (int c = 0; c < columns; ++c) {
             const Vec3 &a = grid.at(r, c).normal, &b = grid.at(r, c + 1).normal;
             const Vec3 &d = grid.at(r + 1, c).normal, &e = grid.at(r + 1, c + 1).normal;
-            // The area its normals sweep over the unit sphere is the integral of Gaussian curvature (Gauss 1827).
+            // The area its normals sweep over the unit sphere is the integral of Gaussian curvature (Gauss
+            // 1827).
             grid.curvature_rad.push_back(sphericalArea(a, b, e) + sphericalArea(a, e, d));
         }
     }

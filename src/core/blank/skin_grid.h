@@ -14,9 +14,9 @@ namespace nine {
 struct SkinGrid {
     int rows = 0;
     int columns = 0;
-    std::vector<double> x_mm;             ///< of each row
-    std::vector<SurfacePoint> points;     ///< row-major, rows * columns
-    std::vector<double> curvature_rad;    ///< integrated Gaussian curvature of each cell, (rows-1) * columns
+    std::vector<double> x_mm;           ///< of each row
+    std::vector<SurfacePoint> points;   ///< row-major, rows * columns
+    std::vector<double> curvature_rad;  ///< integrated Gaussian curvature of each cell, (rows-1) * columns
 
     const SurfacePoint& at(int row, int column) const {
         return points[static_cast<std::size_t>(row * columns + column % columns)];

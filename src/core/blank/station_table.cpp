@@ -10,20 +10,26 @@
 namespace nine {
 namespace {
 
-constexpr std::array<std::string_view, 6> kColumns{"x_mm",    "top_mm",  "bottom_mm", "half_width_mm",
-                                                   "section", "section_lower"};
+constexpr std::array<std::string_view, 6> kColumns{"x_mm",          "top_mm",  "bottom_mm",
+                                                   "half_width_mm", "section", "section_lower"};
 constexpr std::size_t kRequiredColumns = 4;
 /// No lure is shorter than this; a table that is was most likely typed in inches.
 constexpr double kShortestLikelyBody_mm = 12;
 
 double& fieldOf(Station& station, std::size_t column) {
     switch (column) {
-        case 0: return station.x_mm;
-        case 1: return station.top_mm;
-        case 2: return station.bottom_mm;
-        case 3: return station.halfWidth_mm;
-        case 4: return station.section;
-        default: return station.sectionLower;
+        case 0:
+            return station.x_mm;
+        case 1:
+            return station.top_mm;
+        case 2:
+            return station.bottom_mm;
+        case 3:
+            return station.halfWidth_mm;
+        case 4:
+            return station.section;
+        default:
+            return station.sectionLower;
     }
 }
 
@@ -43,9 +49,9 @@ Status checkStation(const std::vector<Station>& stations, std::size_t index, std
                                                                {"half_width_mm", s.halfWidth_mm}}};
     for (const auto& [name, value] : sizes) {
         if (!std::isfinite(value) || std::abs(value) > kMaxBody_mm) {
-            return fail(name, "out_of_range",
-                        std::string(name) + " is " + numberText(value) +
-                            "; a body up to 2000 mm can be handled.");
+            return fail(
+                name, "out_of_range",
+                std::string(name) + " is " + numberText(value) + "; a body up to 2000 mm can be handled.");
         }
         if (value < 0 && name != sizes[0].first) {
             return fail(name, "negative",
@@ -118,7 +124,8 @@ Warnings doubtsAbout(const StationTable& table) {
 }
 
 std::string stationTableText(const StationTable& table, std::string_view title) {
-    std::string text = "# " + std::string(title) + "\nx_mm,top_mm,bottom_mm,half_width_mm,section,section_lower\n";
+    std::string text =
+        "# " + std::string(title) + "\nx_mm,top_mm,bottom_mm,half_width_mm,section,section_lower\n";
     for (const Station& s : table.stations) {
         for (const double value : {s.x_mm, s.top_mm, s.bottom_mm, s.halfWidth_mm, s.section}) {
             text += numberText(value) + ",";

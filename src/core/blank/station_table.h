@@ -16,12 +16,12 @@ namespace nine {
 
 struct Station {
     double x_mm = 0;
-    double top_mm = 0;         ///< from the axis up to the back
-    double bottom_mm = 0;      ///< from the axis down to the belly
-    double halfWidth_mm = 0;   ///< from the axis to either side
-    double section = 2;        ///< exponent of the upper half: 2 an ellipse, more is boxier
-    double sectionLower = 2;   ///< exponent of the lower half
-    std::string unknownJson;   ///< keys of a job file that this version does not know
+    double top_mm = 0;        ///< from the axis up to the back
+    double bottom_mm = 0;     ///< from the axis down to the belly
+    double halfWidth_mm = 0;  ///< from the axis to either side
+    double section = 2;       ///< exponent of the upper half: 2 an ellipse, more is boxier
+    double sectionLower = 2;  ///< exponent of the lower half
+    std::string unknownJson;  ///< keys of a job file that this version does not know
 };
 
 constexpr double kMinSectionExponent = 1.2;

@@ -11,8 +11,8 @@ constexpr double kExact_mm = 1e-9;
 
 Error offEnd(const Skin& skin, bool towardsTail, const std::string& where) {
     return {"off_body",
-            std::string("This goes over the ") + (towardsTail ? "tail" : "nose") + " end of the body, at x = " +
-                fixedText(towardsTail ? skin.tailX() : skin.noseX(), 1) +
+            std::string("This goes over the ") + (towardsTail ? "tail" : "nose") +
+                " end of the body, at x = " + fixedText(towardsTail ? skin.tailX() : skin.noseX(), 1) +
                 " mm. Move it away from the end, or make it shorter or fewer.",
             where};
 }
@@ -21,7 +21,8 @@ Error offEnd(const Skin& skin, bool towardsTail, const std::string& where) {
 
 namespace detail {
 
-Result<double> stepTo(const Skin& skin, double x, double g, double toG, double step_mm, const std::string& where) {
+Result<double> stepTo(const Skin& skin, double x, double g, double toG, double step_mm,
+                      const std::string& where) {
     const bool towardsTail = step_mm >= 0;
     const double length = std::abs(step_mm);
     const SurfacePoint from = skin.at({Side::Left, x, g});
@@ -30,7 +31,7 @@ Result<double> stepTo(const Skin& skin, double x, double g, double toG, double s
     const auto excess = [&](double at) { return arcLength(from, skin.at({Side::Left, at, toG})) - length; };
     double near = x, far = towardsTail ? std::min(end, x + length) : std::max(end, x - length);
     double nearMiss = excess(near), farMiss = excess(far);
-    if (nearMiss > 0) return x;    // the line rises more steeply than it runs: as good as straight up
+    if (nearMiss > 0) return x;  // the line rises more steeply than it runs: as good as straight up
     if (farMiss < 0) {
         if (far == end) return offEnd(skin, towardsTail, where);
         return far;  // a rounding's breadth short on a straight cylinder
@@ -56,7 +57,8 @@ Result<double> stepTo(const Skin& skin, double x, double g, double toG, double s
 
 }  // namespace detail
 
-Result<double> walkAlong(const Skin& skin, double x_mm, double g_mm, double distance_mm, const std::string& where) {
+Result<double> walkAlong(const Skin& skin, double x_mm, double g_mm, double distance_mm,
+                         const std::string& where) {
     if (Status ok = skin.check({Side::Left, x_mm, g_mm}, where); !ok) return ok.error();
     const int steps = static_cast<int>(std::ceil(std::abs(distance_mm) / detail::kWalkStep_mm));
     double x = x_mm;

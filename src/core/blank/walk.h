@@ -9,17 +9,19 @@ namespace nine {
 
 /// x after walking `distance_mm` (towards the tail if positive) from `x_mm` along the line of constant
 /// `g_mm`; exact to 1e-6 mm. Errors: off_body when an end of the body is reached first; `where` as given.
-Result<double> walkAlong(const Skin& skin, double x_mm, double g_mm, double distance_mm, const std::string& where);
+Result<double> walkAlong(const Skin& skin, double x_mm, double g_mm, double distance_mm,
+                         const std::string& where);
 
-/// Points of a line g(s) = g_mm + rise(s), starting at x_mm, at the given ascending arc lengths (mm, from 0) along
-/// the skin. Returns x, g of each. Errors: off_body.
+/// Points of a line g(s) = g_mm + rise(s), starting at x_mm, at the given ascending arc lengths (mm, from 0)
+/// along the skin. Returns x, g of each. Errors: off_body.
 template <typename Rise>
 Result<std::vector<Vec2>> walkLine(const Skin& skin, double x_mm, double g_mm, const Rise& rise,
                                    const std::vector<double>& at_mm, const std::string& where);
 
 namespace detail {
 /// One step: x of the point at girth `toG` whose distance along the skin from (x, g) is `step_mm`.
-Result<double> stepTo(const Skin& skin, double x, double g, double toG, double step_mm, const std::string& where);
+Result<double> stepTo(const Skin& skin, double x, double g, double toG, double step_mm,
+                      const std::string& where);
 constexpr double kWalkStep_mm = 1;  // arcLength is then right to 1e-5 mm at a radius of 3 mm
 }  // namespace detail
 

@@ -31,8 +31,8 @@ Vec2 svgPoint(const Drawing& drawing, const Vec2& p);
 /// Width, height and viewBox in mm, one group a layer with the layer's name as id.
 std::string svgText(const Drawing& drawing);
 
-/// One page a drawing (all kinds of sizes), PDF 1.5 with an optional content group a layer, so that a viewer can
-/// switch layers. The page box is exact to 1e-6 points. Source: ISO 32000-1:2008, 8.11 and 14.11.2.
+/// One page a drawing (all kinds of sizes), PDF 1.5 with an optional content group a layer, so that a viewer
+/// can switch layers. The page box is exact to 1e-6 points. Source: ISO 32000-1:2008, 8.11 and 14.11.2.
 std::string pdfText(const std::vector<Drawing>& pages);
 
 }  // namespace nine

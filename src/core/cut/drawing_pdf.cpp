@@ -14,7 +14,9 @@ class Objects {
         bodies_.emplace_back();
         return static_cast<int>(bodies_.size());
     }
-    void set(int number, std::string body) { bodies_[static_cast<std::size_t>(number) - 1] = std::move(body); }
+    void set(int number, std::string body) {
+        bodies_[static_cast<std::size_t>(number) - 1] = std::move(body);
+    }
     int add(std::string body) {
         const int number = reserve();
         set(number, std::move(body));
@@ -42,7 +44,9 @@ class Objects {
     std::vector<std::string> bodies_;
 };
 
-std::string ref(int number) { return std::to_string(number) + " 0 R"; }
+std::string ref(int number) {
+    return std::to_string(number) + " 0 R";
+}
 
 /// UTF-16 with byte order mark as a hexadecimal string (ISO 32000-1, 7.9.2.2), from UTF-8 of the basic plane.
 std::string textString(const std::string& utf8) {
@@ -73,13 +77,15 @@ const char* pdfStyle(const std::string& layer) {
 std::string contentOf(const Drawing& drawing) {
     const auto number = [](double v) { return fixedText(v, 4); };
     // User space becomes mm (8.3.4), so that the numbers in the file are those of the piece.
-    std::string out = fixedText(kPointsPerMm, 10) + " 0 0 " + fixedText(kPointsPerMm, 10) + " 0 0 cm 1 J 1 j\n";
+    std::string out =
+        fixedText(kPointsPerMm, 10) + " 0 0 " + fixedText(kPointsPerMm, 10) + " 0 0 cm 1 J 1 j\n";
     for (std::size_t k = 0; k < drawing.layers.size(); ++k) {
         const Layer& layer = drawing.layers[k];
         out += "/OC /L" + std::to_string(k) + " BDC\n" + pdfStyle(layer.name) + "\n";
         for (const DrawnLine& line : layer.lines) {
             for (std::size_t i = 0; i < line.points.size(); ++i) {
-                out += number(line.points[i].x()) + " " + number(line.points[i].y()) + (i == 0 ? " m\n" : " l\n");
+                out += number(line.points[i].x()) + " " + number(line.points[i].y()) +
+                       (i == 0 ? " m\n" : " l\n");
             }
             out += line.closed ? "s\n" : "S\n";
         }
@@ -97,7 +103,8 @@ std::string pdfText(const std::vector<Drawing>& pages) {
     // One optional content group a layer name, shared by all pages (8.11.2).
     std::vector<std::pair<std::string, int>> groups;
     const auto groupOf = [&](const std::string& name) {
-        const auto found = std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.first == name; });
+        const auto found =
+            std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.first == name; });
         if (found != groups.end()) return found->second;
         groups.emplace_back(name, objects.add("<< /Type /OCG /Name " + textString(name) + " >>"));
         return groups.back().second;
@@ -106,17 +113,17 @@ std::string pdfText(const std::vector<Drawing>& pages) {
     std::string kids;
     for (const Drawing& page : pages) {
         const std::string content = contentOf(page);
-        const int stream =
-            objects.add("<< /Length " + std::to_string(content.size()) + " >>\nstream\n" + content + "endstream");
+        const int stream = objects.add("<< /Length " + std::to_string(content.size()) + " >>\nstream\n" +
+                                       content + "endstream");
         std::string properties;
         for (std::size_t k = 0; k < page.layers.size(); ++k) {
             properties += " /L" + std::to_string(k) + " " + ref(groupOf(page.layers[k].name));
         }
-        const int leaf = objects.add("<< /Type /Page /Parent " + ref(tree) + " /MediaBox [0 0 " +
-                                     fixedText(page.size_mm.x() * kPointsPerMm, 6) + " " +
-                                     fixedText(page.size_mm.y() * kPointsPerMm, 6) +
-                                     "] /Resources << /Properties <<" + properties + " >> >> /Contents " + ref(stream) +
-                                     " >>");
+        const int leaf =
+            objects.add("<< /Type /Page /Parent " + ref(tree) + " /MediaBox [0 0 " +
+                        fixedText(page.size_mm.x() * kPointsPerMm, 6) + " " +
+                        fixedText(page.size_mm.y() * kPointsPerMm, 6) + "] /Resources << /Properties <<" +
+                        properties + " >> >> /Contents " + ref(stream) + " >>");
         kids += ref(leaf) + " ";
     }
     objects.set(tree, "<< /Type /Pages /Count " + std::to_string(pages.size()) + " /Kids [" + kids + "] >>");

@@ -10,10 +10,18 @@ std::string escaped(const std::string& text) {
     std::string out;
     for (const char c : text) {
         switch (c) {
-            case '&': out += "&amp;"; break;
-            case '<': out += "&lt;"; break;
-            case '>': out += "&gt;"; break;
-            case '"': out += "&quot;"; break;
+            case '&':
+                out += "&amp;";
+                break;
+            case '<':
+                out += "&lt;";
+                break;
+            case '>':
+                out += "&gt;";
+                break;
+            case '"':
+                out += "&quot;";
+                break;
             default:
                 if (static_cast<unsigned char>(c) >= 32) out += c;
         }
@@ -29,17 +37,21 @@ const char* svgStyle(const std::string& layer) {
 
 }  // namespace
 
-Vec2 svgPoint(const Drawing& drawing, const Vec2& p) { return {p.x(), drawing.size_mm.y() - p.y()}; }
+Vec2 svgPoint(const Drawing& drawing, const Vec2& p) {
+    return {p.x(), drawing.size_mm.y() - p.y()};
+}
 
 std::string svgText(const Drawing& drawing) {
     const auto number = [](double v) { return fixedText(v, kDecimals); };
     const std::string width = numberText(drawing.size_mm.x()), height = numberText(drawing.size_mm.y());
-    std::string svg = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" +
-                      width + "mm\" height=\"" + height + "mm\" viewBox=\"0 0 " + width + " " + height + "\">\n<title>" +
-                      escaped(drawing.title) + "</title>\n";
+    std::string svg =
+        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" +
+        width + "mm\" height=\"" + height + "mm\" viewBox=\"0 0 " + width + " " + height + "\">\n<title>" +
+        escaped(drawing.title) + "</title>\n";
     for (const Layer& layer : drawing.layers) {
-        svg += "<g id=\"" + layer.name + "\" fill=\"none\" stroke-linejoin=\"round\" stroke-linecap=\"round\" " +
-               svgStyle(layer.name) + ">\n";
+        svg += "<g id=\"" + layer.name +
+               "\" fill=\"none\" stroke-linejoin=\"round\" stroke-linecap=\"round\" " + svgStyle(layer.name) +
+               ">\n";
         for (const DrawnLine& line : layer.lines) {
             svg += "<path d=\"";
             for (std::size_t i = 0; i < line.points.size(); ++i) {

@@ -10,9 +10,9 @@ namespace nine {
 
 struct CutTool {
     std::string_view id, name;
-    double speed_mm_s;      ///< along the cut
-    double perContour_s;    ///< to set down, lift and turn
-    double smallest_mm;     ///< narrowest window or strip it manages
+    double speed_mm_s;    ///< along the cut
+    double perContour_s;  ///< to set down, lift and turn
+    double smallest_mm;   ///< narrowest window or strip it manages
 };
 
 /// Start values; common practice, no published source.
@@ -27,7 +27,8 @@ struct CutEstimate {
 
 CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& tool);
 
-/// Narrowest place of a window: the shortest inward distance to a part of the border that faces the other way.
+/// Narrowest place of a window: the shortest inward distance to a part of the border that faces the other
+/// way.
 double narrowestWidth(const Polygon2& polygon);
 
 }  // namespace nine

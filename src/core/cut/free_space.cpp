@@ -28,7 +28,8 @@ FreeSpace::FreeSpace(const PolygonSet& allowed) : box_{Vec2::Zero(), Vec2::Zero(
             const double x = box_.low.x() + (c + 0.5) * kCell_mm;
             const auto passed = std::upper_bound(crossings.begin(), crossings.end(), x) - crossings.begin();
             inRow += passed % 2;
-            const std::size_t at = (static_cast<std::size_t>(r) + 1) * stride + static_cast<std::size_t>(c) + 1;
+            const std::size_t at =
+                (static_cast<std::size_t>(r) + 1) * stride + static_cast<std::size_t>(c) + 1;
             sums_[at] = sums_[at - stride] + inRow;
         }
     }
@@ -36,9 +37,11 @@ FreeSpace::FreeSpace(const PolygonSet& allowed) : box_{Vec2::Zero(), Vec2::Zero(
 
 int FreeSpace::freeCells(int column, int row, int width, int height) const {
     const auto sum = [&](int c, int r) {
-        return sums_[static_cast<std::size_t>(r) * (static_cast<std::size_t>(columns_) + 1) + static_cast<std::size_t>(c)];
+        return sums_[static_cast<std::size_t>(r) * (static_cast<std::size_t>(columns_) + 1) +
+                     static_cast<std::size_t>(c)];
     };
-    return sum(column + width, row + height) - sum(column, row + height) - sum(column + width, row) + sum(column, row);
+    return sum(column + width, row + height) - sum(column, row + height) - sum(column + width, row) +
+           sum(column, row);
 }
 
 std::optional<Vec2> FreeSpace::place(const Vec2& size, const Vec2& wish) const {

@@ -71,7 +71,7 @@ double CutPages::utilisation(std::size_t page) const {
 }
 
 Result<SheetSize> parseSheet(const std::string& text) {
-    if (text == "A4" || text == "a4") return SheetSize{210, 297};       // ISO 216
+    if (text == "A4" || text == "a4") return SheetSize{210, 297};              // ISO 216
     if (text == "Letter" || text == "letter") return SheetSize{215.9, 279.4};  // ANSI/ASME Y14.1, 8.5 x 11 in
     const auto cross = text.find('x');
     const auto width = parseNumber(text.substr(0, cross));
@@ -79,8 +79,9 @@ Result<SheetSize> parseSheet(const std::string& text) {
     const auto fits = [](double v) { return v >= kMinSheet_mm && v <= kMaxSheet_mm; };
     if (!width || !height || !fits(*width) || !fits(*height)) {
         return Error{"bad_sheet",
-                     "\"" + text + "\" is not a sheet size; write for example 210x297 (mm, 120 to 2000 each), A4 or "
-                     "Letter.",
+                     "\"" + text +
+                         "\" is not a sheet size; write for example 210x297 (mm, 120 to 2000 each), A4 or "
+                         "Letter.",
                      "sheet"};
     }
     return SheetSize{*width, *height};
@@ -88,7 +89,8 @@ Result<SheetSize> parseSheet(const std::string& text) {
 
 Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet) {
     if (pieces.empty()) {
-        return Error{"nothing_to_cut", "There are no masks to cut: add an element to the pattern first.", "masks"};
+        return Error{"nothing_to_cut", "There are no masks to cut: add an element to the pattern first.",
+                     "masks"};
     }
     const Area area = usable(sheet);
     const Vec2 room = area.high - area.low;
@@ -103,12 +105,14 @@ Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize&
         const bool upright = fits(size.x(), size.y()), turned = fits(size.y(), size.x());
         if (!upright && !turned) {
             return Error{"piece_too_large",
-                         "The mask \"" + piece.name + " " + piece.side + "\" is " + fixedText(size.x(), 0) + " x " +
-                             fixedText(size.y(), 0) + " mm; on this sheet " + fixedText(room.x(), 0) + " x " +
-                             fixedText(room.y(), 0) + " mm can be used. Take a larger sheet or split the mask.",
+                         "The mask \"" + piece.name + " " + piece.side + "\" is " + fixedText(size.x(), 0) +
+                             " x " + fixedText(size.y(), 0) + " mm; on this sheet " + fixedText(room.x(), 0) +
+                             " x " + fixedText(room.y(), 0) +
+                             " mm can be used. Take a larger sheet or split the mask.",
                          "masks." + piece.id};
         }
-        if (!upright || (!flat && turned)) transform(piece, [](const Vec2& p) { return Vec2(-p.y(), p.x()); });
+        if (!upright || (!flat && turned))
+            transform(piece, [](const Vec2& p) { return Vec2(-p.y(), p.x()); });
         result.pieces[i].piece = std::move(piece);
     }
 
@@ -158,12 +162,14 @@ Result<CutPages> movePiece(CutPages pages, std::size_t index, const Vec2& shift)
     const Box2 box = moved.piece.box();
     const Area area = usable(pages.sheet);
     if ((box.low.array() < area.low.array()).any() || (box.high.array() > area.high.array()).any()) {
-        return Error{"off_sheet", "The piece would leave the part of the sheet that can be printed.", moved.piece.id};
+        return Error{"off_sheet", "The piece would leave the part of the sheet that can be printed.",
+                     moved.piece.id};
     }
     for (std::size_t i = 0; i < pages.pieces.size(); ++i) {
         const PlacedPiece& other = pages.pieces[i];
         if (i != index && other.page == moved.page && overlapping(other.piece, moved.piece)) {
-            return Error{"overlap", "The piece would lie over \"" + other.piece.name + " " + other.piece.side + "\".",
+            return Error{"overlap",
+                         "The piece would lie over \"" + other.piece.name + " " + other.piece.side + "\".",
                          moved.piece.id};
         }
     }
@@ -191,16 +197,20 @@ Drawing drawPage(const CutPages& pages, std::size_t page, const PageText& words)
 
     const Vec2 corner(kPageMargin_mm, kPageMargin_mm);
     const double side = kCheckSquare_mm;
-    text.lines.push_back({{corner, corner + Vec2(side, 0), corner + Vec2(side, side), corner + Vec2(0, side)}, true});
+    text.lines.push_back(
+        {{corner, corner + Vec2(side, 0), corner + Vec2(side, side), corner + Vec2(0, side)}, true});
     addText(text, "50 mm square", kSmallText_mm, corner + Vec2(2, 2));
     const Vec2 line = corner + Vec2(side + 6, 2);
-    const auto tick = [&](double x) { text.lines.push_back({{line + Vec2(x, -1.5), line + Vec2(x, 1.5)}, false}); };
+    const auto tick = [&](double x) {
+        text.lines.push_back({{line + Vec2(x, -1.5), line + Vec2(x, 1.5)}, false});
+    };
     text.lines.push_back({{line, line + Vec2(kCheckLine_mm, 0)}, false});
     for (int k = 0; k <= 10; ++k) tick(10 * k);
     addText(text, "100 mm from end to end", kSmallText_mm, line + Vec2(0, 2.5));
 
     Vec2 at = corner + Vec2(side + 6, side - 3.2);
-    addText(text, words.title + ", page " + std::to_string(page + 1) + " of " + std::to_string(pages.pages), 3.2, at);
+    addText(text, words.title + ", page " + std::to_string(page + 1) + " of " + std::to_string(pages.pages),
+            3.2, at);
     const auto next = [&](const std::string& sentence, double step) {
         at.y() -= step;
         addText(text, sentence, kSmallText_mm, at);
@@ -213,7 +223,9 @@ Drawing drawPage(const CutPages& pages, std::size_t page, const PageText& words)
     for (std::size_t i = 0; i < words.notes.size(); ++i) {
         const bool lastLine = at.y() - 2 * kTextStep_mm < line.y() + 8;
         const bool more = lastLine && i + 1 < words.notes.size();
-        next(more ? std::to_string(words.notes.size() - i) + " more marks: see the fit report." : words.notes[i], step);
+        next(more ? std::to_string(words.notes.size() - i) + " more marks: see the fit report."
+                  : words.notes[i],
+             step);
         if (more) break;
         step = kTextStep_mm;
     }

@@ -1,7 +1,8 @@
 // Pieces laid out on pages of the printer's sheet, true to size, without overlap.
 //
 // A simple layout: boxes on shelves, tall ones first, each upright or turned by a quarter. Every page has a
-// 100 mm check line and a 50 mm check square along its lower edge, so that the print can be measured before cutting.
+// 100 mm check line and a 50 mm check square along its lower edge, so that the print can be measured before
+// cutting.
 #pragma once
 
 #include "base/result.h"
@@ -14,8 +15,8 @@ struct SheetSize {
     double width_mm = 210, height_mm = 297;
 };
 constexpr double kMinSheet_mm = 120, kMaxSheet_mm = 2000;
-constexpr double kPageMargin_mm = 8;      // what most printers cannot reach
-constexpr double kPieceGap_mm = 4;        // room for fingers and a knife between pieces
+constexpr double kPageMargin_mm = 8;  // what most printers cannot reach
+constexpr double kPieceGap_mm = 4;    // room for fingers and a knife between pieces
 constexpr double kCheckLine_mm = 100, kCheckSquare_mm = 50;
 
 /// A piece moved to its place on a page.
@@ -44,7 +45,8 @@ Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize&
 /// What stands at the foot of every page besides the checks and the cautions.
 struct PageText {
     std::string title;
-    std::vector<std::string> notes;  ///< where marks belong; as many as fit, then a line that says more follow
+    std::vector<std::string>
+        notes;  ///< where marks belong; as many as fit, then a line that says more follow
 };
 
 /// The page as lines: pieces, check line and square, text.
@@ -53,7 +55,8 @@ Drawing drawPage(const CutPages& pages, std::size_t page, const PageText& words)
 /// One piece by itself on a page just large enough.
 Drawing drawPiece(const Piece& piece, const std::string& title);
 
-/// A piece of `pages` moved by `shift` on its page, for dragging. Errors: overlap, off_sheet; nothing is changed then.
+/// A piece of `pages` moved by `shift` on its page, for dragging. Errors: overlap, off_sheet; nothing is
+/// changed then.
 Result<CutPages> movePiece(CutPages pages, std::size_t piece, const Vec2& shift);
 
 }  // namespace nine

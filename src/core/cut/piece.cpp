@@ -8,9 +8,9 @@
 namespace nine {
 namespace {
 
-constexpr double kClearOfEdge_mm = 0.8;    // a pen line nearer to a cut is cut away or painted over
+constexpr double kClearOfEdge_mm = 0.8;  // a pen line nearer to a cut is cut away or painted over
 constexpr double kLetterHeights_mm[] = {3.2, 2.6, 2.1, 1.7};
-constexpr double kLineStep = 1.6;          // of the letter height
+constexpr double kLineStep = 1.6;                       // of the letter height
 constexpr double kArrowLength = 3.0, kArrowHead = 0.9;  // of the letter height
 constexpr double kMarkArm_mm = 2, kMarkLetter_mm = 1.5;
 
@@ -31,7 +31,8 @@ std::vector<Polyline2> arrow(double height, const Vec2& direction) {
     const double length = kArrowLength * height, head = kArrowHead * height, middle = 0.5 * height;
     const double tip = direction.x() < 0 ? 0 : length, way = direction.x() < 0 ? 1 : -1;
     return {{Vec2(length - tip, middle), Vec2(tip, middle)},
-            {Vec2(tip + way * head, middle + 0.5 * head), Vec2(tip, middle), Vec2(tip + way * head, middle - 0.5 * head)}};
+            {Vec2(tip + way * head, middle + 0.5 * head), Vec2(tip, middle),
+             Vec2(tip + way * head, middle - 0.5 * head)}};
 }
 
 /// The label with `perLine` texts on a line; the arrow leads the first or last line on the nose's side.
@@ -48,7 +49,8 @@ Block layOut(const PieceLabel& label, double height, bool oneLine) {
     for (const std::string& line : lines) textWidth = std::max(textWidth, strokeTextWidth(line, height));
     const double descent = 0.34 * height;  // of g, p, y and commas
     Block block;
-    block.size = Vec2(textWidth + arrowWidth, descent + height * (1 + kLineStep * static_cast<double>(lines.size() - 1)));
+    block.size = Vec2(textWidth + arrowWidth,
+                      descent + height * (1 + kLineStep * static_cast<double>(lines.size() - 1)));
     for (std::size_t i = 0; i < lines.size(); ++i) {
         const double y = block.size.y() - height * (1 + kLineStep * static_cast<double>(i));
         append(block.strokes, strokeText(lines[i], height), Vec2(noseLeft ? arrowWidth : 0, y));

@@ -33,8 +33,8 @@ struct PieceLabel {
     Vec2 towardsNose;  ///< unit, along x
 };
 
-/// Writes the label where it touches neither windows, pen lines nor the edge: as large as fits, on one line or
-/// several. Returns false if nothing fits on the piece; the label then stands below it. About 5 ms.
+/// Writes the label where it touches neither windows, pen lines nor the edge: as large as fits, on one line
+/// or several. Returns false if nothing fits on the piece; the label then stands below it. About 5 ms.
 bool writeLabel(Piece& piece, const PieceLabel& label);
 
 /// A registration mark: a cross whose centre is the exact place, with its letter on the side of `inward`.

@@ -50,13 +50,14 @@ std::vector<std::pair<double, std::size_t>> SheetCarrier::nearest(const SurfaceP
             for (int y = -reach; y <= reach; ++y) {
                 for (int z = -reach; z <= reach; ++z) {
                     const auto found = cells_.find(keyOf(centre.x() + x, centre.y() + y, centre.z() + z));
-                    if (found != cells_.end()) std::for_each(found->second.begin(), found->second.end(), consider);
+                    if (found != cells_.end())
+                        std::for_each(found->second.begin(), found->second.end(), consider);
                 }
             }
         }
         const double sure = reach * cell_mm_;  // every point nearer than this has been seen
-        const auto inside = std::count_if(near.begin(), near.end(),
-                                          [&](const auto& n) { return n.first <= sure * sure; });
+        const auto inside =
+            std::count_if(near.begin(), near.end(), [&](const auto& n) { return n.first <= sure * sure; });
         if (inside >= static_cast<long>(kNeighbours)) return near;
     }
     near.clear();

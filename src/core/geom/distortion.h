@@ -52,8 +52,8 @@ inline NearestRotation nearestRotation(const Mat2& F) {
 inline Mat2 deformationGradient(const RestMesh& mesh, const std::vector<Vec2>& map, std::size_t t) {
     Mat2 F = Mat2::Zero();
     for (std::size_t i = 0; i < 3; ++i) {
-        F += map[static_cast<std::size_t>(mesh.triangles[t][i])] *
-             mesh.shapes[t].shapeGradient[i].transpose();
+        F +=
+            map[static_cast<std::size_t>(mesh.triangles[t][i])] * mesh.shapes[t].shapeGradient[i].transpose();
     }
     return F;
 }

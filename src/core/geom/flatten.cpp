@@ -12,13 +12,15 @@ namespace nine {
 namespace {
 
 constexpr int kRigidIterations = 60;
-constexpr double kRigidConverged = 1e-5;   // relative change of energy: invisible on a screen
+constexpr double kRigidConverged = 1e-5;  // relative change of energy: invisible on a screen
 constexpr int kNewtonIterations = 40;
-constexpr double kRelaxConverged_mm = 1e-5;  // largest move of the last step; Newton then leaves about its square
-constexpr int kFeasibleSteps = 6;            // Newton steps for each p; the next p starts from there
+constexpr double kRelaxConverged_mm =
+    1e-5;                          // largest move of the last step; Newton then leaves about its square
+constexpr int kFeasibleSteps = 6;  // Newton steps for each p; the next p starts from there
 
 const Error kFolded{"cannot_flatten",
-                    "This patch bends too far to be laid flat in one piece: make it smaller or split it.", ""};
+                    "This patch bends too far to be laid flat in one piece: make it smaller or split it.",
+                    ""};
 
 /// The two vertices farthest apart, found by two sweeps: good places for pins.
 std::pair<int, int> farApart(const FlatMap& map) {
@@ -61,8 +63,8 @@ Eigen::VectorXd assembleProjected(const RestMesh& mesh, const FlatMap& map, cons
         const double p11 = (e.d11 - e.d1) / (s1 * s1), p22 = (e.d22 - e.d2) / (s2 * s2);
         const double p12 = e.d12 / (s1 * s2);
 
-        const Mat2 firstPiola = p1 * svd.U.col(0) * svd.V.col(0).transpose() +
-                                p2 * svd.U.col(1) * svd.V.col(1).transpose();
+        const Mat2 firstPiola =
+            p1 * svd.U.col(0) * svd.V.col(0).transpose() + p2 * svd.U.col(1) * svd.V.col(1).transpose();
         for (std::size_t i = 0; i < 3; ++i) {
             force.segment<2>(2 * mesh.triangles[t][i]) -= area * firstPiola * mesh.shapes[t].shapeGradient[i];
         }

@@ -11,7 +11,8 @@
 //
 // Strain is the logarithm of the stretch between the surface and the flat sheet, as a fraction; of a
 // triangle, its two principal values. Times: docs/BENCH.md.
-// Errors: "cancelled"; "cannot_flatten" when no map without folds was found (a patch nearly closed on itself).
+// Errors: "cancelled"; "cannot_flatten" when no map without folds was found (a patch nearly closed on
+// itself).
 //
 // Sources: Levy, Petitjean, Ray, Maillot 2002 (LSCM); Liu, Zhang, Xu, Gotsman, Gortler 2008 (local/global);
 // Smith, De Goes, Kim 2019, Analytic Eigensystems for Isotropic Distortion Energies (projected Newton);

@@ -11,8 +11,9 @@ using Basis = Eigen::Matrix<double, 3, 2>;
 using Mat2 = Eigen::Matrix2d;
 
 constexpr int kMaxNewtonSteps = 60;
-constexpr double kConverged_mm = 1e-10;     // Newton converges quadratically; one step more costs little
-constexpr double kCurvatureProbe_mm = 1e-4;  // finite difference of normals: error 1e-4 of the curvature's change
+constexpr double kConverged_mm = 1e-10;  // Newton converges quadratically; one step more costs little
+constexpr double kCurvatureProbe_mm =
+    1e-4;  // finite difference of normals: error 1e-4 of the curvature's change
 
 double energy(const SurfacePath& path) {
     double sum = 0;
@@ -114,8 +115,7 @@ SurfacePath resampled(const Surface& surface, const SurfacePath& path, int piece
             chord = (path[segment].position - path[segment - 1].position).norm();
         }
         const double t = chord > 0 ? std::clamp((target - before) / chord, 0.0, 1.0) : 0.0;
-        out.push_back(
-            surface.project((1 - t) * path[segment - 1].position + t * path[segment].position));
+        out.push_back(surface.project((1 - t) * path[segment - 1].position + t * path[segment].position));
     }
     out.push_back(path.back());
     return out;
@@ -127,8 +127,10 @@ SurfacePath shortenPath(const Surface& surface, SurfacePath path) {
     for (int iteration = 0; iteration < kMaxNewtonSteps; ++iteration) {
         NewtonSystem system = assemble(surface, path, true);
         std::vector<Vec2> step = solve(system, 0);
-        // Between conjugate points (pole to pole) paths can be shifted freely: damp just enough to be definite.
-        for (double damping = 1e-7; step.empty() && damping < 0.5; damping *= 30) step = solve(system, damping);
+        // Between conjugate points (pole to pole) paths can be shifted freely: damp just enough to be
+        // definite.
+        for (double damping = 1e-7; step.empty() && damping < 0.5; damping *= 30)
+            step = solve(system, damping);
         if (step.empty()) {  // far from the minimum: Gauss-Newton always descends
             system = assemble(surface, path, false);
             step = solve(system, 0);

@@ -2,7 +2,8 @@
 //
 // shortenPath    pulls a polyline tight between its fixed ends (a local minimum of length: the one the
 //                starting path lies next to). Newton's method on the spring energy of the polyline.
-// geodesicNear   the same at three subdivisions, then Romberg extrapolation. With 256 pieces the error is below
+// geodesicNear   the same at three subdivisions, then Romberg extrapolation. With 256 pieces the error is
+// below
 //                1e-6 mm from tip to tip of a spheroid 100 mm long and 24 wide (tips of 2.9 mm radius); 2 ms.
 // shootGeodesic  walks straight ahead: second order in the step.
 // Lengths in mm.

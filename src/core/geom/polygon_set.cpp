@@ -1,9 +1,9 @@
 #include "geom/polygon_set.h"
 
 #include <algorithm>
-#include <polyclipping/clipper.hpp>
 #include <cmath>
 #include <limits>
+#include <polyclipping/clipper.hpp>
 
 namespace nine {
 namespace {
@@ -59,7 +59,8 @@ double distanceToSegment(const Vec2& p, const Vec2& a, const Vec2& b) {
 
 double polygonArea(const Polygon2& polygon) {
     double twice = 0;
-    for (std::size_t i = 0; i < polygon.size(); ++i) twice += cross(polygon[i], polygon[(i + 1) % polygon.size()]);
+    for (std::size_t i = 0; i < polygon.size(); ++i)
+        twice += cross(polygon[i], polygon[(i + 1) % polygon.size()]);
     return 0.5 * twice;
 }
 
@@ -84,7 +85,8 @@ Vec2 centroid(const Polygon2& polygon) {
 
 double perimeter(const Polygon2& polygon) {
     double sum = 0;
-    for (std::size_t i = 0; i < polygon.size(); ++i) sum += (polygon[(i + 1) % polygon.size()] - polygon[i]).norm();
+    for (std::size_t i = 0; i < polygon.size(); ++i)
+        sum += (polygon[(i + 1) % polygon.size()] - polygon[i]).norm();
     return sum;
 }
 
@@ -100,9 +102,15 @@ Box2 boxAround(const PolygonSet& lines) {
     return box;
 }
 
-PolygonSet united(const PolygonSet& a, const PolygonSet& b) { return combine(ClipperLib::ctUnion, a, b); }
-PolygonSet intersected(const PolygonSet& a, const PolygonSet& b) { return combine(ClipperLib::ctIntersection, a, b); }
-PolygonSet subtracted(const PolygonSet& a, const PolygonSet& b) { return combine(ClipperLib::ctDifference, a, b); }
+PolygonSet united(const PolygonSet& a, const PolygonSet& b) {
+    return combine(ClipperLib::ctUnion, a, b);
+}
+PolygonSet intersected(const PolygonSet& a, const PolygonSet& b) {
+    return combine(ClipperLib::ctIntersection, a, b);
+}
+PolygonSet subtracted(const PolygonSet& a, const PolygonSet& b) {
+    return combine(ClipperLib::ctDifference, a, b);
+}
 
 PolygonSet offset(const PolygonSet& set, double distance_mm, double tolerance_mm) {
     ClipperLib::ClipperOffset clipper(2, tolerance_mm / kGrid_mm);

@@ -1,7 +1,8 @@
 // Areas of the plane bounded by closed polygons: sums, differences and offsets.
 //
-// The one file that wraps the clipping library. Coordinates are scaled once to integers of kGrid_mm, so results are
-// exact to that. Polygons need not repeat their first point. Filling is non-zero: holes run the other way round.
+// The one file that wraps the clipping library. Coordinates are scaled once to integers of kGrid_mm, so
+// results are exact to that. Polygons need not repeat their first point. Filling is non-zero: holes run the
+// other way round.
 #pragma once
 
 #include "geom/vec.h"

@@ -16,7 +16,7 @@ constexpr double kLatticeNodes = 1200;   // the floor of the check falls to abou
 constexpr int kCoverageDivisions = 4;    // sample points along the side of a triangle at the edge
 constexpr double kLeastCoverage = 0.02;  // a triangle with less sheet than this is left out
 constexpr double kHoldStiffness = 1e4;   // of a mark, against 1 for a spring
-constexpr double kSettled_mm = 1e-4;   // a fiftieth of the floor of the check
+constexpr double kSettled_mm = 1e-4;     // a fiftieth of the floor of the check
 constexpr int kMaxSettlingSteps = 60;
 const double kRowRatio = std::sqrt(3.0) / 2;
 
@@ -105,7 +105,8 @@ Lattice cutLattice(const Surface& surface, const ScatteredMap& sheet, double are
             }
         }
     }
-    for (const auto& [ends, weight] : stiffness) lattice.springs.push_back({ends.first, ends.second, h, weight});
+    for (const auto& [ends, weight] : stiffness)
+        lattice.springs.push_back({ends.first, ends.second, h, weight});
     return lattice;
 }
 
@@ -133,7 +134,8 @@ bool settle(const Surface& surface, Lattice& lattice, const std::vector<int>& fr
             const std::vector<char>& laid, const Task& task) {
     using Matrix = Eigen::SparseMatrix<double>;
     std::vector<int> unknown(lattice.flat.size(), -1);
-    for (std::size_t i = 0; i < free.size(); ++i) unknown[static_cast<std::size_t>(free[i])] = static_cast<int>(i);
+    for (std::size_t i = 0; i < free.size(); ++i)
+        unknown[static_cast<std::size_t>(free[i])] = static_cast<int>(i);
 
     std::vector<const Spring*> springs;
     for (const Spring& s : lattice.springs) {

@@ -2,12 +2,12 @@
 //
 // The sheet is a lattice of equilateral triangles of equal springs cut from the flat outline (such a lattice
 // is an isotropic sheet of Poisson ratio 1/3); its nodes lie on the surface, and it is held at registration
-// marks. Loose: it slides to least energy (Gauss-Newton). Sticking: it is smoothed outward from a line, row by
-// row, and what has been laid stays.
+// marks. Loose: it slides to least energy (Gauss-Newton). Sticking: it is smoothed outward from a line, row
+// by row, and what has been laid stays.
 //
-// It shares with the flattener only the surface and arcLength. A correct map comes back to within 0.005-0.02 mm
-// (the floor of this check); a wrong map comes back as wrong as it is.
-// Errors: bad_map (too few points, or no sheet between them), cancelled. Cost: 0.1-0.3 s for 1200 nodes.
+// It shares with the flattener only the surface and arcLength. A correct map comes back to within 0.005-0.02
+// mm (the floor of this check); a wrong map comes back as wrong as it is. Errors: bad_map (too few points, or
+// no sheet between them), cancelled. Cost: 0.1-0.3 s for 1200 nodes.
 #pragma once
 
 #include <optional>
@@ -25,9 +25,9 @@ struct HeldMark {
 };
 
 enum class Laying {
-    Loose,         ///< held at the marks, free elsewhere
-    FromMidline,   ///< smoothed outward from the line between the marks
-    FromTopEdge,   ///< smoothed down from the edge with the largest v
+    Loose,        ///< held at the marks, free elsewhere
+    FromMidline,  ///< smoothed outward from the line between the marks
+    FromTopEdge,  ///< smoothed down from the edge with the largest v
 };
 
 class LaidSheet {

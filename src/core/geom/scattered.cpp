@@ -9,7 +9,7 @@
 namespace nine {
 namespace {
 
-constexpr std::size_t kFitPoints = 16;    // a quadratic has 6 coefficients; two and a half times as many points
+constexpr std::size_t kFitPoints = 16;  // a quadratic has 6 coefficients; two and a half times as many points
 constexpr std::size_t kCoverPoints = 24;  // enough to reach the next row of a grid four times denser one way
 constexpr double kLargestGap = degToRad(175);
 

@@ -39,7 +39,9 @@ ModeSystem::ModeSystem(const RestMesh& mesh) : mesh_(mesh) {
     factor_.analyzePattern(lower_);
 }
 
-void ModeSystem::clear() { std::fill_n(lower_.valuePtr(), lower_.nonZeros(), 0.0); }
+void ModeSystem::clear() {
+    std::fill_n(lower_.valuePtr(), lower_.nonZeros(), 0.0);
+}
 
 void ModeSystem::addMode(std::size_t t, const Eigen::Matrix2d& E, double weight) {
     std::array<Vec2, 3> pull;

@@ -29,7 +29,9 @@ std::string drawable(std::string_view text) {
     return out;
 }
 
-std::string_view glyphOf(char c) { return detail::kHersheySimplex[static_cast<std::size_t>(c - 32)].substr(3); }
+std::string_view glyphOf(char c) {
+    return detail::kHersheySimplex[static_cast<std::size_t>(c - 32)].substr(3);
+}
 
 }  // namespace
 
@@ -49,7 +51,8 @@ std::vector<Polyline2> strokeText(std::string_view text, double height_mm) {
             if (glyph[i] == ' ' && glyph[i + 1] == 'R') {
                 lift();
             } else {
-                stroke.emplace_back(x + unit * (glyph[i] - 'R' - left), unit * (kBaseline - (glyph[i + 1] - 'R')));
+                stroke.emplace_back(x + unit * (glyph[i] - 'R' - left),
+                                    unit * (kBaseline - (glyph[i + 1] - 'R')));
             }
         }
         lift();

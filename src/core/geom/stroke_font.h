@@ -8,7 +8,8 @@
 
 namespace nine {
 
-/// Strokes of one line of text (UTF-8), y upwards; the baseline starts at 0,0 and capitals are `height_mm` high.
+/// Strokes of one line of text (UTF-8), y upwards; the baseline starts at 0,0 and capitals are `height_mm`
+/// high.
 std::vector<Polyline2> strokeText(std::string_view text, double height_mm);
 
 /// Width that strokeText takes up, mm.

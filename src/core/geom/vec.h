@@ -11,7 +11,9 @@ using Vec2 = Eigen::Vector2d;
 using Vec3 = Eigen::Vector3d;
 using Polyline2 = std::vector<Vec2>;
 
-inline double cross(const Vec2& a, const Vec2& b) { return a.x() * b.y() - a.y() * b.x(); }
+inline double cross(const Vec2& a, const Vec2& b) {
+    return a.x() * b.y() - a.y() * b.x();
+}
 
 /// Two unit vectors that span the plane across `normal` (unit).
 inline Eigen::Matrix<double, 3, 2> tangentBasis(const Vec3& normal) {

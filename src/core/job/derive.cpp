@@ -64,9 +64,11 @@ Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vert
     std::vector<ArtPtr> held;
     for (const std::string& id : spec.elements) {
         const auto& elements = job.pattern->elements;
-        const auto found = std::find_if(elements.begin(), elements.end(), [&](const auto& e) { return e->id == id; });
+        const auto found =
+            std::find_if(elements.begin(), elements.end(), [&](const auto& e) { return e->id == id; });
         if (found == elements.end()) {
-            return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.", "masks." + spec.id};
+            return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.",
+                         "masks." + spec.id};
         }
         const Result<ArtPtr> drawn = this->art(job, static_cast<std::size_t>(found - elements.begin()));
         if (!drawn) return drawn.error();
@@ -139,8 +141,9 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
 std::string markSentence(const RegistrationMark& mark) {
     const std::string name(1, mark.name);
     if (mark.landmark.empty()) {
-        return name + " at x " + fixedText(mark.skin.x(), 1) + " mm, " + fixedText(std::abs(mark.skin.y()), 1) + " mm " +
-               (mark.skin.y() >= 0 ? "above" : "below") + " the datum line";
+        return name + " at x " + fixedText(mark.skin.x(), 1) + " mm, " +
+               fixedText(std::abs(mark.skin.y()), 1) + " mm " + (mark.skin.y() >= 0 ? "above" : "below") +
+               " the datum line";
     }
     return name + " " + fixedText(mark.distance_mm, 1) + " mm from the " + spokenName(mark.landmark);
 }
@@ -150,10 +153,11 @@ std::string verdictOf(const MaskSpec& spec, const FitReport& report) {
     const std::string name = (spec.name.empty() ? spec.id : spec.name) + " " + sideLetter(spec.side);
     std::string material(findMaterial(spec.material)->name);
     material[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(material[0])));
-    const std::string stretch =
-        "stretch " + percent(report.strainFeasibleMax) + ", " + material + " takes " + percent(report.strainLimit);
+    const std::string stretch = "stretch " + percent(report.strainFeasibleMax) + ", " + material + " takes " +
+                                percent(report.strainLimit);
     if (!report.liesFlat) {
-        return name + " cannot lie flat (" + stretch + "); it stands off by up to " + fixedText(report.lift_mm, 1) +
+        return name + " cannot lie flat (" + stretch + "); it stands off by up to " +
+               fixedText(report.lift_mm, 1) +
                " mm. No relief cuts are planned yet: split the mask or take a softer sheet.";
     }
     const std::string traced = report.tracedKnown

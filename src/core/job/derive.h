@@ -1,8 +1,9 @@
-// Everything that follows from a job: skin, art, masks, pieces, pages. Pure functions of what they read, remembered
-// by stage, so that moving one dot row solves one mask again and a right-hand mask costs nothing beside its left twin.
+// Everything that follows from a job: skin, art, masks, pieces, pages. Pure functions of what they read,
+// remembered by stage, so that moving one dot row solves one mask again and a right-hand mask costs nothing
+// beside its left twin.
 //
-// One Derivations object serves one document (or one run of the command line) and may be asked from several threads.
-// Errors are those of the rooms below, with field paths of the job file.
+// One Derivations object serves one document (or one run of the command line) and may be asked from several
+// threads. Errors are those of the rooms below, with field paths of the job file.
 #pragma once
 
 #include "base/memo.h"
@@ -31,7 +32,8 @@ class Derivations {
     /// Art of the element at `index` of the pattern, on the left side.
     Result<ArtPtr> art(const Job& job, std::size_t index);
 
-    Result<MaskPtr> mask(const Job& job, const MaskSpec& spec, int vertices = kFitVertices, const Task& task = {});
+    Result<MaskPtr> mask(const Job& job, const MaskSpec& spec, int vertices = kFitVertices,
+                         const Task& task = {});
 
     /// All masks in force, in order; solved on all cores. Cost: 0.5-1 s a mask on one core.
     std::vector<MaskResult> masks(const Job& job, int vertices = kFitVertices, const Task& task = {});

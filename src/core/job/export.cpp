@@ -4,7 +4,9 @@
 
 namespace nine {
 
-std::string sheetFileName(std::size_t page) { return "sheet-" + std::to_string(page + 1) + ".svg"; }
+std::string sheetFileName(std::size_t page) {
+    return "sheet-" + std::to_string(page + 1) + ".svg";
+}
 
 Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks, const SheetSize& sheet) {
     std::vector<Piece> pieces;
@@ -26,7 +28,8 @@ std::vector<Drawing> drawPages(const Job& job, const std::vector<MaskResult>& ma
                 note += (mark.name == 'A' ? "" : ", ") + markSentence(mark);
             }
             // The twin of the other side has the same marks.
-            if (std::find(words.notes.begin(), words.notes.end(), note) == words.notes.end()) words.notes.push_back(note);
+            if (std::find(words.notes.begin(), words.notes.end(), note) == words.notes.end())
+                words.notes.push_back(note);
         }
         drawings.push_back(drawPage(pages, page, words));
     }
@@ -36,7 +39,8 @@ std::vector<Drawing> drawPages(const Job& job, const std::vector<MaskResult>& ma
 std::vector<NamedFile> pageFiles(const std::vector<Drawing>& pages, bool svg, bool pdf) {
     std::vector<NamedFile> files;
     if (svg) {
-        for (std::size_t page = 0; page < pages.size(); ++page) files.push_back({sheetFileName(page), svgText(pages[page])});
+        for (std::size_t page = 0; page < pages.size(); ++page)
+            files.push_back({sheetFileName(page), svgText(pages[page])});
     }
     if (pdf) files.push_back({kPdfFileName, pdfText(pages)});
     return files;

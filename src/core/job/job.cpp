@@ -58,28 +58,37 @@ Status checkJob(const Job& job) {
         const MaskSpec& spec = *job.masks->masks[i];
         const auto path = [&](const char* field) { return place("masks", i, field); };
         if (spec.id.empty() || !maskIds.insert(spec.id).second) {
-            return Error{"bad_id", "Every mask needs an id of its own; \"" + spec.id + "\" is empty or used twice.",
+            return Error{"bad_id",
+                         "Every mask needs an id of its own; \"" + spec.id + "\" is empty or used twice.",
                          path("id")};
         }
         if (!findMaterial(spec.material)) {
             std::string known;
-            for (const SheetMaterial& m : sheetMaterials()) known += (known.empty() ? "" : ", ") + std::string(m.id);
-            return Error{"unknown_material", "\"" + spec.material + "\" is not a sheet material; choose " + known + ".",
+            for (const SheetMaterial& m : sheetMaterials())
+                known += (known.empty() ? "" : ", ") + std::string(m.id);
+            return Error{"unknown_material",
+                         "\"" + spec.material + "\" is not a sheet material; choose " + known + ".",
                          path("material")};
         }
         if (!(spec.margin_mm >= kMinMargin_mm && spec.margin_mm <= kMaxMargin_mm)) {
-            return Error{"out_of_range", "The margin of a mask must lie between 1 and 60 mm.", path("margin_mm")};
+            return Error{"out_of_range", "The margin of a mask must lie between 1 and 60 mm.",
+                         path("margin_mm")};
         }
-        if (spec.elements.empty()) return Error{"empty_mask", "A mask needs an element to open.", path("elements")};
+        if (spec.elements.empty())
+            return Error{"empty_mask", "A mask needs an element to open.", path("elements")};
         for (const std::string& id : spec.elements) {
-            const auto found = std::find_if(elements.begin(), elements.end(), [&](const auto& e) { return e->id == id; });
+            const auto found =
+                std::find_if(elements.begin(), elements.end(), [&](const auto& e) { return e->id == id; });
             if (found == elements.end()) {
-                return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.", path("elements")};
+                return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.",
+                             path("elements")};
             }
             if (!(*found)->standsOn(spec.side)) {
-                return Error{"wrong_side",
-                             "\"" + id + "\" does not stand on the side of this mask. Link its sides or move the mask.",
-                             path("side")};
+                return Error{
+                    "wrong_side",
+                    "\"" + id +
+                        "\" does not stand on the side of this mask. Link its sides or move the mask.",
+                    path("side")};
             }
         }
     }

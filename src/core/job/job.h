@@ -1,7 +1,7 @@
 // The job: one immutable value that holds all a painter has decided, in chapters.
 //
-// Chapters, elements and mask specs are shared and never changed: an edit makes a new Job that shares all it did
-// not touch, so what changed between two jobs is pointer inequality.
+// Chapters, elements and mask specs are shared and never changed: an edit makes a new Job that shares all it
+// did not touch, so what changed between two jobs is pointer inequality.
 #pragma once
 
 #include <memory>
@@ -49,7 +49,8 @@ Job withMasks(Job job, std::vector<MaskSpecPtr> masks);
 /// The mask specs in force: those given, or one film mask, held loose, per element and side.
 std::vector<MaskSpecPtr> maskSpecs(const Job& job);
 
-/// What the numbers cannot say by themselves: ids unique, masks name elements that exist. Errors with field paths.
+/// What the numbers cannot say by themselves: ids unique, masks name elements that exist. Errors with field
+/// paths.
 Status checkJob(const Job& job);
 
 }  // namespace nine

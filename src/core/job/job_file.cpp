@@ -76,7 +76,8 @@ class Fields {
         std::string text;
         read(key, text);
         if (text.empty()) return;
-        if (text != "L" && text != "R") fail("bad_value", "side must be \"L\" or \"R\", the fish's own.", at(key));
+        if (text != "L" && text != "R")
+            fail("bad_value", "side must be \"L\" or \"R\", the fish's own.", at(key));
         into = text == "L" ? Side::Left : Side::Right;
     }
 
@@ -105,9 +106,12 @@ const Json& needArray(const Json& value, const std::string& path) {
     return value;
 }
 
-std::string indexed(const std::string& path, std::size_t i) { return path + "[" + std::to_string(i) + "]"; }
+std::string indexed(const std::string& path, std::size_t i) {
+    return path + "[" + std::to_string(i) + "]";
+}
 
-// Blank ----------------------------------------------------------------------------------------------------------
+// Blank
+// ----------------------------------------------------------------------------------------------------------
 
 Station readStation(const Json& json, const std::string& path) {
     Fields f(json, path);
@@ -195,7 +199,8 @@ Json writeBlank(const BlankChapter& blank) {
     return json;
 }
 
-// Pattern --------------------------------------------------------------------------------------------------------
+// Pattern
+// --------------------------------------------------------------------------------------------------------
 
 Element readElement(const Json& json, const std::string& path) {
     Fields f(json, path);
@@ -231,7 +236,8 @@ Element readElement(const Json& json, const std::string& path) {
         f.read("g1_mm", bars.g1_mm);
         e.shape = bars;
     } else {
-        fail("unknown_kind", "\"" + kind + "\" is not an element this version knows; it knows dot_row and bars.",
+        fail("unknown_kind",
+             "\"" + kind + "\" is not an element this version knows; it knows dot_row and bars.",
              f.at("kind"));
     }
     e.unknownJson = f.unknown();
@@ -272,8 +278,8 @@ PatternChapter readPattern(const Json& json) {
     if (const Json* elements = f.find("elements")) {
         needArray(*elements, "pattern.elements");
         for (std::size_t i = 0; i < elements->size(); ++i) {
-            pattern.elements.push_back(std::make_shared<const Element>(
-                readElement((*elements)[i], indexed("pattern.elements", i))));
+            pattern.elements.push_back(
+                std::make_shared<const Element>(readElement((*elements)[i], indexed("pattern.elements", i))));
         }
     }
     pattern.unknownJson = f.unknown();
@@ -287,7 +293,8 @@ Json writePattern(const PatternChapter& pattern) {
     return json;
 }
 
-// Masks ----------------------------------------------------------------------------------------------------------
+// Masks
+// ----------------------------------------------------------------------------------------------------------
 
 MaskSpec readMask(const Json& json, const std::string& path) {
     Fields f(json, path);
@@ -297,7 +304,8 @@ MaskSpec readMask(const Json& json, const std::string& path) {
     f.read("name", spec.name);
     const Json& elements = needArray(f.need("elements"), f.at("elements"));
     for (const Json& id : elements) {
-        if (!id.is_string()) fail("bad_value", "elements lists the ids of elements, in quotes.", f.at("elements"));
+        if (!id.is_string())
+            fail("bad_value", "elements lists the ids of elements, in quotes.", f.at("elements"));
         spec.elements.push_back(id.get<std::string>());
     }
     f.read("side", spec.side);
@@ -328,7 +336,8 @@ Json writeMask(const MaskSpec& spec) {
     return json;
 }
 
-// The whole ------------------------------------------------------------------------------------------------------
+// The whole
+// ------------------------------------------------------------------------------------------------------
 
 void raise(const Status& status) {
     if (!status) throw Bad{status.error()};
@@ -362,7 +371,8 @@ LoadedJob readJob(const Json& json) {
         MasksChapter chapter;
         needArray(*masks, "masks");
         for (std::size_t i = 0; i < masks->size(); ++i) {
-            chapter.masks.push_back(std::make_shared<const MaskSpec>(readMask((*masks)[i], indexed("masks", i))));
+            chapter.masks.push_back(
+                std::make_shared<const MaskSpec>(readMask((*masks)[i], indexed("masks", i))));
         }
         loaded.job.masks = std::make_shared<const MasksChapter>(std::move(chapter));
     }
@@ -383,9 +393,10 @@ Result<LoadedJob> parseJob(std::string_view text, const std::string& source) {
         const std::string key = lastKeyBefore(text, offset);
         const bool cutShort = text.find_first_not_of(" \t\r\n", offset) == std::string_view::npos;
         std::string sentence = text.empty() ? "The file is empty; a job file was expected."
-                               : cutShort   ? "The job file breaks off before its end; it was probably cut short. Use "
-                                              "a backup or the autosaved copy."
-                                            : "The job file is damaged here: this is not well-formed JSON.";
+                               : cutShort
+                                   ? "The job file breaks off before its end; it was probably cut short. Use "
+                                     "a backup or the autosaved copy."
+                                   : "The job file is damaged here: this is not well-formed JSON.";
         return Error{"bad_json", sentence, at(lineAt(text, offset)) + (key.empty() ? "" : " " + key)};
     } catch (const Json::exception&) {
         return Error{"bad_json", "The job file holds a number or text that cannot be read.", at(1)};
@@ -402,7 +413,8 @@ Result<LoadedJob> parseJob(std::string_view text, const std::string& source) {
 }
 
 std::string jobText(const Job& job) {
-    Json json{{"format", kJobFormat}, {"blank", writeBlank(*job.blank)}, {"pattern", writePattern(*job.pattern)}};
+    Json json{
+        {"format", kJobFormat}, {"blank", writeBlank(*job.blank)}, {"pattern", writePattern(*job.pattern)}};
     if (!job.masks->masks.empty()) {
         json["masks"] = Json::array();
         for (const MaskSpecPtr& spec : job.masks->masks) json["masks"].push_back(writeMask(*spec));
@@ -417,7 +429,9 @@ Result<LoadedJob> loadJob(const std::string& path) {
     return parseJob(*text, path);
 }
 
-Status saveJob(const Job& job, const std::string& path) { return writeFileAtomically(path, jobText(job)); }
+Status saveJob(const Job& job, const std::string& path) {
+    return writeFileAtomically(path, jobText(job));
+}
 
 Error withLine(Error error, const std::string& path) {
     const auto startsWith = [&](const char* chapter) { return error.where.rfind(chapter, 0) == 0; };

@@ -1,7 +1,7 @@
 // The job file, *.nineleaves.json: the only place that knows its JSON. docs/FORMAT.md describes it.
 //
-// Keys this version does not know are kept and written back. Writing is canonical: the same job gives the same
-// bytes, known keys first. Reading errors carry "file:line field" as their place.
+// Keys this version does not know are kept and written back. Writing is canonical: the same job gives the
+// same bytes, known keys first. Reading errors carry "file:line field" as their place.
 #pragma once
 
 #include "job/job.h"
@@ -13,7 +13,8 @@ struct LoadedJob {
     Warnings warnings;
 };
 
-/// Errors: bad_json, not_a_job, newer_format, missing, bad_value, those of checkStations, checkLandmarks, checkJob.
+/// Errors: bad_json, not_a_job, newer_format, missing, bad_value, those of checkStations, checkLandmarks,
+/// checkJob.
 Result<LoadedJob> parseJob(std::string_view text, const std::string& source);
 std::string jobText(const Job& job);
 
@@ -21,7 +22,8 @@ std::string jobText(const Job& job);
 Result<LoadedJob> loadJob(const std::string& path);
 Status saveJob(const Job& job, const std::string& path);
 
-/// The error with "file:line " before a field path of this job file; unchanged when it is about something else.
+/// The error with "file:line " before a field path of this job file; unchanged when it is about something
+/// else.
 Error withLine(Error error, const std::string& path);
 
 /// A job that holds only a blank of this name and readings.

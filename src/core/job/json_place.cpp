@@ -20,7 +20,8 @@ class Walker {
         if (index && (end == std::string_view::npos || text_[at] != '[')) return at;
         if (!index && text_[at] != '{') return at;
         const std::string_view step = index ? path.substr(1, end - 1) : path.substr(0, end);
-        const std::string_view rest = end == std::string_view::npos ? std::string_view() : path.substr(index ? end + 1 : end);
+        const std::string_view rest =
+            end == std::string_view::npos ? std::string_view() : path.substr(index ? end + 1 : end);
         std::size_t count = 0;
         for (std::size_t p = skipBlanks(at + 1); p < text_.size() && text_[p] != '}' && text_[p] != ']';) {
             bool here = index && std::to_string(count++) == step;
@@ -37,7 +38,9 @@ class Walker {
     }
 
   private:
-    std::size_t skipBlanks(std::size_t at) const { return std::min(text_.find_first_not_of(" \t\r\n", at), text_.size()); }
+    std::size_t skipBlanks(std::size_t at) const {
+        return std::min(text_.find_first_not_of(" \t\r\n", at), text_.size());
+    }
 
     std::size_t skipValue(std::size_t at) const {
         int depth = 0;

@@ -10,7 +10,8 @@ void finish(FlatPatch& flat) {
     const auto nearestTo = [&](const Vec2& mark) {
         std::size_t best = 0;
         for (std::size_t i = 0; i < flat.patch.skin.size(); ++i) {
-            if ((flat.patch.skin[i] - mark).squaredNorm() < (flat.patch.skin[best] - mark).squaredNorm()) best = i;
+            if ((flat.patch.skin[i] - mark).squaredNorm() < (flat.patch.skin[best] - mark).squaredNorm())
+                best = i;
         }
         return flat.map[best];
     };
@@ -34,8 +35,12 @@ Result<FlatPatch> solve(PatchMesh patch, bool exact, const Task& task) {
 
 }  // namespace
 
-Result<FlatPatch> previewPatch(PatchMesh patch, const Task& task) { return solve(std::move(patch), false, task); }
-Result<FlatPatch> flattenPatch(PatchMesh patch, const Task& task) { return solve(std::move(patch), true, task); }
+Result<FlatPatch> previewPatch(PatchMesh patch, const Task& task) {
+    return solve(std::move(patch), false, task);
+}
+Result<FlatPatch> flattenPatch(PatchMesh patch, const Task& task) {
+    return solve(std::move(patch), true, task);
+}
 
 double liftOf(const PatchMesh& patch) {
     return std::min(patch.turnAcross_rad * patch.width_mm, patch.turnAlong_rad * patch.length_mm) / 8;
@@ -65,7 +70,8 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     });
     if (!feasible) return feasible.error();
     if (!landed) return landed.error();
-    report.strainFeasibleMax = std::min(flat.strain.max, summarize(flat.rest, strainsOf(flat.rest, *feasible)).max);
+    report.strainFeasibleMax =
+        std::min(flat.strain.max, summarize(flat.rest, strainsOf(flat.rest, *feasible)).max);
     report.liesFlat = report.strainFeasibleMax <= strainLimit;
     report.lift_mm = report.liesFlat ? 0 : liftOf(flat.patch);
     report.landing = landingOf(*landed);

@@ -1,8 +1,9 @@
 // Whether a patch of sheet lies flat on the body, and where what is cut in it lands.
 //
-// flattenPatch solves the map that cuts the art; judgeFit adds the verdict (least strain that any way of laying
-// the sheet reaches, against the material's limit), the lift, the landing by an independent re-wrap, and the
-// landing of the same art traced from the side. Everything is on the left side; right is the mirror image.
+// flattenPatch solves the map that cuts the art; judgeFit adds the verdict (least strain that any way of
+// laying the sheet reaches, against the material's limit), the lift, the landing by an independent re-wrap,
+// and the landing of the same art traced from the side. Everything is on the left side; right is the mirror
+// image.
 #pragma once
 
 #include "base/task.h"
@@ -45,8 +46,8 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
                            std::vector<SurfacePoint> probes = {}, const Task& task = {});
 
 /// Gap that a sheet which cannot stretch leaves over a doubly curved patch, held down by finger pressure: it
-/// follows one direction and bridges the other, whichever leaves less: min(k W^2, k L^2) / 8, with k W and k L
-/// the turn of the skin across and along. Source: GEOMETRY figures of a shell solve, within a factor of 2.
+/// follows one direction and bridges the other, whichever leaves less: min(k W^2, k L^2) / 8, with k W and k
+/// L the turn of the skin across and along. Source: GEOMETRY figures of a shell solve, within a factor of 2.
 double liftOf(const PatchMesh& patch);
 
 }  // namespace nine

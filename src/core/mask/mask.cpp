@@ -10,11 +10,12 @@
 namespace nine {
 namespace {
 
-constexpr double kMarkZone_mm = 5;       // room at both ends for a cross of 4 mm
-constexpr double kCornerRadius_mm = 2;   // a sharp corner of sheet lifts first
-constexpr double kNearestToArt_mm = 1;   // margin kept even where the body's tip leaves no more
-constexpr double kWidestShare = 0.9;     // of the girth: more, and the sheet's edges meet
-constexpr double kThinnestWeb_mm = 0.5;  // thinner strips between windows tear (common practice, no published source)
+constexpr double kMarkZone_mm = 5;      // room at both ends for a cross of 4 mm
+constexpr double kCornerRadius_mm = 2;  // a sharp corner of sheet lifts first
+constexpr double kNearestToArt_mm = 1;  // margin kept even where the body's tip leaves no more
+constexpr double kWidestShare = 0.9;    // of the girth: more, and the sheet's edges meet
+constexpr double kThinnestWeb_mm =
+    0.5;  // thinner strips between windows tear (common practice, no published source)
 constexpr int kGirthSamples = 24;
 
 RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmarks, const Vec2& at,
@@ -26,7 +27,8 @@ RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmark
     Vec2 reference = at;
     for (const auto& [landmarkName, landmark] : landmarks) {
         const Vec2 candidate = referencePoint(landmark, at.y());
-        const double straight = (skin.at({Side::Left, candidate.x(), candidate.y()}).position - place.position).norm();
+        const double straight =
+            (skin.at({Side::Left, candidate.x(), candidate.y()}).position - place.position).norm();
         if (!mark.landmark.empty() && straight >= nearest) continue;
         nearest = straight;
         mark.landmark = landmarkName;
@@ -71,11 +73,12 @@ void warnOfThinWebs(const std::vector<Window>& windows, const std::string& where
         }
     }
     if (thinnest < kThinnestWeb_mm) {
-        warnings.push_back({"thin_web",
-                            "Only " + fixedText(thinnest, 2) +
-                                " mm of sheet is left between two windows; it will tear. Leave half a millimetre or "
-                                "more.",
-                            where});
+        warnings.push_back(
+            {"thin_web",
+             "Only " + fixedText(thinnest, 2) +
+                 " mm of sheet is left between two windows; it will tear. Leave half a millimetre or "
+                 "more.",
+             where});
     }
 }
 
@@ -107,17 +110,23 @@ Polygon2 borderOf(const FlatPatch& flat) {
 
 Laying layingOf(Apply apply) {
     switch (apply) {
-        case Apply::Lateral: return Laying::FromMidline;
-        case Apply::Back: return Laying::FromTopEdge;
-        default: return Laying::Loose;
+        case Apply::Lateral:
+            return Laying::FromMidline;
+        case Apply::Back:
+            return Laying::FromTopEdge;
+        default:
+            return Laying::Loose;
     }
 }
 
 const char* applyName(Apply apply) {
     switch (apply) {
-        case Apply::Lateral: return "lateral";
-        case Apply::Back: return "back";
-        default: return "loose";
+        case Apply::Lateral:
+            return "lateral";
+        case Apply::Back:
+            return "back";
+        default:
+            return "loose";
     }
 }
 
@@ -183,7 +192,8 @@ Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::v
     mesh->markA = insetFrom(band.x0_mm, 1);
     mesh->markB = insetFrom(band.x1_mm, -1);
     mask.warnings.insert(mask.warnings.end(), mesh->warnings.begin(), mesh->warnings.end());
-    for (const ElementArt* a : art) mask.warnings.insert(mask.warnings.end(), a->warnings.begin(), a->warnings.end());
+    for (const ElementArt* a : art)
+        mask.warnings.insert(mask.warnings.end(), a->warnings.begin(), a->warnings.end());
 
     Result<FlatPatch> flat = flattenPatch(std::move(*mesh), task);
     if (!flat) return flat.error();
@@ -199,10 +209,12 @@ Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::v
     for (const ElementArt* a : art) {
         for (const Outline& outline : a->outlines) {
             const std::size_t stride = std::max<std::size_t>(1, outline.points.size() / 8);
-            for (std::size_t i = 0; i < outline.points.size(); i += stride) probes.push_back(outline.points[i]);
+            for (std::size_t i = 0; i < outline.points.size(); i += stride)
+                probes.push_back(outline.points[i]);
         }
     }
-    Result<FitReport> report = judgeFit(skin, mask.flat, strainLimit, layingOf(spec.apply), std::move(probes), task);
+    Result<FitReport> report =
+        judgeFit(skin, mask.flat, strainLimit, layingOf(spec.apply), std::move(probes), task);
     if (!report) return report.error();
     mask.report = *report;
     return mask;

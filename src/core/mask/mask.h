@@ -1,7 +1,7 @@
 // Masks: from the outlines of art on the skin to a flat stencil with windows and registration marks.
 //
-// A mask covers its art and a margin round it. Solved once on the left side; mirrored() gives the right-hand one
-// (the sheet seen from outside, turned over along the body).
+// A mask covers its art and a margin round it. Solved once on the left side; mirrored() gives the right-hand
+// one (the sheet seen from outside, turned over along the body).
 #pragma once
 
 #include <memory>
@@ -33,9 +33,9 @@ constexpr double kMinMargin_mm = 1, kMaxMargin_mm = 60;
 
 struct Window {
     std::string element;
-    Vec2 centre;        ///< centre of area on the sheet, mm
+    Vec2 centre;  ///< centre of area on the sheet, mm
     double area_mm2;
-    Polygon2 outline;   ///< on the sheet, counter-clockwise
+    Polygon2 outline;  ///< on the sheet, counter-clockwise
 };
 
 /// A place on the sheet that must lie on a known place of the body.

@@ -4,7 +4,7 @@ namespace nine {
 
 const std::vector<SheetMaterial>& sheetMaterials() {
     static const std::vector<SheetMaterial> materials{
-        {"paper", "Paper", 0.003}, {"card", "Card", 0.003},  {"film", "Plastic film", 0.005},
+        {"paper", "Paper", 0.003},      {"card", "Card", 0.003},       {"film", "Plastic film", 0.005},
         {"tape", "Masking tape", 0.03}, {"vinyl", "Soft vinyl", 0.10},
     };
     return materials;

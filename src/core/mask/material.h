@@ -8,9 +8,9 @@
 namespace nine {
 
 struct SheetMaterial {
-    std::string_view id;     ///< as written in job files
-    std::string_view name;   ///< as shown
-    double strainLimit;      ///< largest log strain it follows without lifting, as a fraction
+    std::string_view id;    ///< as written in job files
+    std::string_view name;  ///< as shown
+    double strainLimit;     ///< largest log strain it follows without lifting, as a fraction
 };
 
 /// Start values; common practice, no published source. Measured values of a shop's own sheets replace them.

@@ -17,7 +17,9 @@ constexpr double kShootingStep_mm = 0.1;  // second order: error about 1e-4 mm o
 
 /// Too near a pole is an error, rather near a warning.
 Status checkPoles(const Skin& skin, double x0, double x1, const std::string& where, Warnings& warnings) {
-    const auto distance = [&](bool nose) { return (nose ? x0 - skin.noseX() : skin.tailX() - x1) / skin.length_mm(); };
+    const auto distance = [&](bool nose) {
+        return (nose ? x0 - skin.noseX() : skin.tailX() - x1) / skin.length_mm();
+    };
     for (const bool nose : {true, false}) {
         if (!(nose ? skin.loft().noseClosed() : skin.loft().tailClosed())) continue;
         const std::string end = nose ? "nose" : "tail";
@@ -26,14 +28,15 @@ Status checkPoles(const Skin& skin, double x0, double x1, const std::string& whe
             return Error{"over_pole",
                          "The patch reaches over the tip of the " + end +
                              ", where no sheet can lie. Keep it at least " +
-                             fixedText(kPoleDoubtful * skin.length_mm(), 1) + " mm (along the axis) away from it.",
+                             fixedText(kPoleDoubtful * skin.length_mm(), 1) +
+                             " mm (along the axis) away from it.",
                          where};
         }
         if (share < kPoleDoubtful) {
             warnings.push_back({"near_pole",
-                                "The patch comes close to the tip of the " + end +
-                                    "; sheets crease there. " +
-                                    fixedText(kPoleDoubtful * skin.length_mm(), 1) + " mm is a better distance.",
+                                "The patch comes close to the tip of the " + end + "; sheets crease there. " +
+                                    fixedText(kPoleDoubtful * skin.length_mm(), 1) +
+                                    " mm is a better distance.",
                                 where});
         }
     }
@@ -45,7 +48,8 @@ double turnBetween(const SurfacePoint& a, const SurfacePoint& b) {
 }
 
 /// x of evenly spaced rows along the longest of a few meridians of constant g, and that meridian's length.
-std::pair<std::vector<double>, double> rowsAlongMeridian(const Skin& skin, const BandPatch& patch, double rowStep) {
+std::pair<std::vector<double>, double> rowsAlongMeridian(const Skin& skin, const BandPatch& patch,
+                                                         double rowStep) {
     std::vector<double> x(kMeridianSamples + 1), longest(kMeridianSamples + 1, 0.0);
     std::vector<std::vector<SurfacePoint>> lines(kMeridians);
     for (std::size_t k = 0; k < x.size(); ++k) {
@@ -94,9 +98,10 @@ void measureTurns(PatchMesh& patch, const std::vector<std::vector<int>>& rows) {
 
 Status checkVertices(int vertices) {
     if (vertices >= kMinPatchVertices && vertices <= kMaxPatchVertices) return Done{};
-    return Error{"out_of_range",
-                 "A mesh of " + std::to_string(vertices) + " vertices was asked for; between 60 and 200000 work.",
-                 "vertices"};
+    return Error{
+        "out_of_range",
+        "A mesh of " + std::to_string(vertices) + " vertices was asked for; between 60 and 200000 work.",
+        "vertices"};
 }
 
 }  // namespace
@@ -105,8 +110,10 @@ Result<PatchMesh> meshPatch(const Skin& skin, const BandPatch& band, int vertice
     if (Status ok = checkVertices(vertices); !ok) return ok.error();
     const double width = band.g1_mm - band.g0_mm;
     if (!(band.x1_mm - band.x0_mm >= kSmallestPatch_mm) || !(width >= kSmallestPatch_mm)) {
-        return Error{"empty_patch",
-                     "The patch is empty or narrower than 0.5 mm; give x and g from the smaller to the larger.", where};
+        return Error{
+            "empty_patch",
+            "The patch is empty or narrower than 0.5 mm; give x and g from the smaller to the larger.",
+            where};
     }
     PatchMesh result;
     for (const double x : {band.x0_mm, band.x1_mm}) {
@@ -122,8 +129,10 @@ Result<PatchMesh> meshPatch(const Skin& skin, const BandPatch& band, int vertice
         const bool outside = band.g0_mm < -2 * arc.bellyArc() || band.g1_mm > 2 * arc.backArc();
         if (outside || width > 0.98 * arc.girth()) {
             return Error{"off_body",
-                         "At x = " + fixedText(x, 1) + " mm the patch is wider than the body allows: the girth there is " +
-                             fixedText(arc.girth(), 1) + " mm and the patch is " + fixedText(width, 1) + " mm wide.",
+                         "At x = " + fixedText(x, 1) +
+                             " mm the patch is wider than the body allows: the girth there is " +
+                             fixedText(arc.girth(), 1) + " mm and the patch is " + fixedText(width, 1) +
+                             " mm wide.",
                          where};
         }
     }
@@ -174,7 +183,8 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
     std::vector<double> radii;
     for (int r = 1; r <= rings; ++r) radii.push_back(disc.radius_mm * r / rings);
     const auto basis = tangentBasis(centre.normal);
-    // Along the skin, towards the tail and towards the back: the flat map then turns the same way as a band's.
+    // Along the skin, towards the tail and towards the back: the flat map then turns the same way as a
+    // band's.
     Vec3 ahead = Vec3::UnitX() - centre.normal.x() * centre.normal;
     if (ahead.squaredNorm() < 1e-6) ahead = basis.col(0);
     ahead.normalize();
@@ -192,7 +202,8 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
         for (int i = 0; i < count; ++i) {
             const double angle = 2 * kPi * i / count;
             const Vec3 direction = std::cos(angle) * ahead + std::sin(angle) * up;
-            ringOf[k].push_back(add(shootGeodesic(skin, centre, direction, {radii[k - 1]}, kShootingStep_mm)[0]));
+            ringOf[k].push_back(
+                add(shootGeodesic(skin, centre, direction, {radii[k - 1]}, kShootingStep_mm)[0]));
         }
         if (r == 1) {
             for (std::size_t i = 0; i < 6; ++i) {
@@ -209,7 +220,8 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
     double x0 = skin.tailX(), x1 = skin.noseX();
     for (const SurfacePoint& p : result.mesh.vertices) {
         if (!(p.position.x() > skin.noseX() && p.position.x() < skin.tailX())) {
-            return Error{"off_body", "The disc reaches over an end of the body; make it smaller or move it.", where};
+            return Error{"off_body", "The disc reaches over an end of the body; make it smaller or move it.",
+                         where};
         }
         const SkinPoint at = skin.locateNear(p.position, disc.g_mm);
         result.skin.emplace_back(at.x_mm, at.g_mm);

@@ -11,8 +11,8 @@
 namespace nine {
 namespace {
 
-constexpr double kEdgeStep_mm = 0.4;     // along a bar's edges; they are nearly straight on the sheet
-constexpr double kShootStep_mm = 0.25;   // a dot's radius in steps; second order, 1e-4 mm for 3 mm dots
+constexpr double kEdgeStep_mm = 0.4;    // along a bar's edges; they are nearly straight on the sheet
+constexpr double kShootStep_mm = 0.25;  // a dot's radius in steps; second order, 1e-4 mm for 3 mm dots
 
 int rimPoints(double radius_mm) {
     return std::clamp(static_cast<int>(std::ceil(kPi / std::sqrt(2 * kArtChord_mm / radius_mm))), 24, 200);
@@ -24,7 +24,8 @@ Result<Outline> drawDot(const Skin& skin, const Vec2& centre, double radius_mm, 
     if (Status ok = skin.check(centrePoint, path); !ok) return ok.error();
     const SurfacePoint middle = skin.at(centrePoint);
     // A rim round the tip of the body comes back on the other side and would look like a dot there.
-    const Error overEnd{"off_body", "A dot reaches over the end of the body; move the row or use fewer dots.", path};
+    const Error overEnd{"off_body", "A dot reaches over the end of the body; move the row or use fewer dots.",
+                        path};
     for (const double tip : {skin.noseX(), skin.tailX()}) {
         const bool closed = tip == skin.noseX() ? skin.loft().noseClosed() : skin.loft().tailClosed();
         if (closed && (middle.position - Vec3(tip, 0, 0)).norm() < radius_mm) return overEnd;
@@ -138,8 +139,9 @@ Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, con
     const Result<Vec2> origin = originOf(skin, landmarks, element, path);
     if (!origin) return origin.error();
     const auto* dots = std::get_if<DotRow>(&element.shape);
-    Result<std::vector<Outline>> outlines = dots ? drawDots(skin, *origin, *dots, path)
-                                                 : drawBars(skin, *origin, std::get<Bars>(element.shape), path);
+    Result<std::vector<Outline>> outlines =
+        dots ? drawDots(skin, *origin, *dots, path)
+             : drawBars(skin, *origin, std::get<Bars>(element.shape), path);
     if (!outlines) return outlines.error();
 
     ElementArt art{element.id, *origin, std::move(*outlines), {}, {}, {}};
@@ -150,21 +152,24 @@ Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, con
         for (const Vec2& p : outline.skin) {
             art.low = art.low.cwiseMin(p);
             art.high = art.high.cwiseMax(p);
-            crosses = crosses || p.y() > arc.backArc() + kArtChord_mm || p.y() < -arc.bellyArc() - kArtChord_mm;
+            crosses =
+                crosses || p.y() > arc.backArc() + kArtChord_mm || p.y() < -arc.bellyArc() - kArtChord_mm;
         }
     }
     if (crosses && element.linked) {
-        art.warnings.push_back({"crosses_midline",
-                                "\"" + element.id +
-                                    "\" reaches over the back or belly line, where it will overlap its twin of the "
-                                    "other side. Shorten it, or unlink the sides.",
-                                path});
+        art.warnings.push_back(
+            {"crosses_midline",
+             "\"" + element.id +
+                 "\" reaches over the back or belly line, where it will overlap its twin of the "
+                 "other side. Shorten it, or unlink the sides.",
+             path});
     }
     if (windowsMerge(element)) {
-        art.warnings.push_back({"windows_merge",
-                                "Windows of \"" + element.id +
-                                    "\" run into each other: nothing is left between them. Widen the spacing.",
-                                path + ".spacing_mm"});
+        art.warnings.push_back(
+            {"windows_merge",
+             "Windows of \"" + element.id +
+                 "\" run into each other: nothing is left between them. Widen the spacing.",
+             path + ".spacing_mm"});
     }
     return art;
 }

@@ -1,7 +1,7 @@
 // Elements as closed outlines on the skin: what is to be cut out of a mask.
 //
-// Outlines are sampled so finely that the chord error on the sheet stays below kArtChord_mm. Everything is on the
-// left side; art of the right side is its mirror image. Cost: about 1 ms a dot or bar.
+// Outlines are sampled so finely that the chord error on the sheet stays below kArtChord_mm. Everything is on
+// the left side; art of the right side is its mirror image. Cost: about 1 ms a dot or bar.
 #pragma once
 
 #include "pattern/element.h"
@@ -12,17 +12,17 @@ constexpr double kArtChord_mm = 0.01;  // half of what a cutter resolves, a thir
 
 /// One opening. The outline runs counter-clockwise seen from outside with the nose left.
 struct Outline {
-    Vec2 centre;                        ///< x, g
+    Vec2 centre;  ///< x, g
     std::vector<SurfacePoint> points;
-    std::vector<Vec2> skin;             ///< x, g of each point
+    std::vector<Vec2> skin;  ///< x, g of each point
 };
 
 struct ElementArt {
     std::string element;  ///< id
     Vec2 origin;          ///< x, g
     std::vector<Outline> outlines;
-    Vec2 low, high;       ///< box around all, in x, g
-    Warnings warnings;    ///< crosses_midline, windows_merge
+    Vec2 low, high;     ///< box around all, in x, g
+    Warnings warnings;  ///< crosses_midline, windows_merge
 };
 
 /// Errors: out_of_range, unknown_landmark, off_body, with the field path; `path` is that of the element.

@@ -10,8 +10,8 @@ namespace {
 
 Error outOfRange(const std::string& path, const char* field, double value, double low, double high) {
     return {"out_of_range",
-            std::string(field) + " is " + numberText(value) + "; it must lie between " + numberText(low) + " and " +
-                numberText(high) + ".",
+            std::string(field) + " is " + numberText(value) + "; it must lie between " + numberText(low) +
+                " and " + numberText(high) + ".",
             path + "." + field};
 }
 
@@ -52,15 +52,18 @@ const char* shortName(const Element& element) {
 
 Status checkElement(const Element& element, const std::string& path) {
     for (const Range& r : rangesOf(element)) {
-        if (!(r.value >= r.low && r.value <= r.high)) return outOfRange(path, r.field, r.value, r.low, r.high);
+        if (!(r.value >= r.low && r.value <= r.high))
+            return outOfRange(path, r.field, r.value, r.low, r.high);
     }
-    if (const auto* bars = std::get_if<Bars>(&element.shape); bars && !(bars->g1_mm - bars->g0_mm >= kSmallestSize_mm)) {
+    if (const auto* bars = std::get_if<Bars>(&element.shape);
+        bars && !(bars->g1_mm - bars->g0_mm >= kSmallestSize_mm)) {
         return Error{"out_of_range", "A bar must reach from g0_mm up to a larger g1_mm.", path + ".g1_mm"};
     }
     return Done{};
 }
 
-Result<Vec2> originOf(const Skin& skin, const Landmarks& landmarks, const Element& element, const std::string& path) {
+Result<Vec2> originOf(const Skin& skin, const Landmarks& landmarks, const Element& element,
+                      const std::string& path) {
     if (element.anchor.empty()) {
         if (Status ok = skin.check({Side::Left, element.dx_mm, element.dg_mm}, path); !ok) return ok.error();
         return Vec2(element.dx_mm, element.dg_mm);

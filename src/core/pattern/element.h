@@ -1,9 +1,10 @@
 // Parametric elements of a pattern, anchored to landmarks.
 //
-// An element starts at its origin: the landmark it is anchored to plus dx_mm along the skin towards the tail and
-// dg_mm along the girth towards the back; without an anchor dx_mm, dg_mm are a skin point. Anchored to a curve
-// (gill plate) it starts where the curve passes the height dg_mm. All sizes are millimetres of skin.
-// Elements are described on the fish's left; a linked element stands on both sides, an unlinked one on `side`.
+// An element starts at its origin: the landmark it is anchored to plus dx_mm along the skin towards the tail
+// and dg_mm along the girth towards the back; without an anchor dx_mm, dg_mm are a skin point. Anchored to a
+// curve (gill plate) it starts where the curve passes the height dg_mm. All sizes are millimetres of skin.
+// Elements are described on the fish's left; a linked element stands on both sides, an unlinked one on
+// `side`.
 #pragma once
 
 #include <memory>
@@ -18,12 +19,13 @@ namespace nine {
 /// Round dots in a row from the origin towards the tail, the same distance apart along the skin.
 struct DotRow {
     int count = 8;
-    double spacing_mm = 4;            ///< between centres
-    double first_mm = 2, last_mm = 2; ///< diameters; those between change evenly
-    double bow_mm = 0;                ///< how far the middle of the row is lifted towards the back
+    double spacing_mm = 4;             ///< between centres
+    double first_mm = 2, last_mm = 2;  ///< diameters; those between change evenly
+    double bow_mm = 0;                 ///< how far the middle of the row is lifted towards the back
 };
 
-/// Bars across the body from the origin towards the tail, each from g0 to g1 (girth from the origin's height).
+/// Bars across the body from the origin towards the tail, each from g0 to g1 (girth from the origin's
+/// height).
 struct Bars {
     int count = 5;
     double spacing_mm = 6;
@@ -58,6 +60,7 @@ const char* shortName(const Element& element);
 Status checkElement(const Element& element, const std::string& path);
 
 /// x, g of the origin on the left side. Errors: unknown_landmark, off_body.
-Result<Vec2> originOf(const Skin& skin, const Landmarks& landmarks, const Element& element, const std::string& path);
+Result<Vec2> originOf(const Skin& skin, const Landmarks& landmarks, const Element& element,
+                      const std::string& path);
 
 }  // namespace nine
