@@ -149,7 +149,7 @@ TEST(Job, WithoutMasksEveryElementGetsOneOnEachSideItStandsOn) {
     job = withElement(job, 0, e);
     const auto specs = maskSpecs(job);
     ASSERT_EQ(specs.size(), 5u);
-    EXPECT_EQ(specs[0]->id, "red-dots-R");
+    EXPECT_EQ(specs[0]->id, "parr-bars-R");
     EXPECT_EQ(specs[0]->material, "film");
 }
 

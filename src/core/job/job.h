@@ -20,6 +20,8 @@ struct BlankChapter {
 };
 
 struct PatternChapter {
+    std::string name;
+    std::string groundBack, groundSide, groundBelly;  ///< "#rrggbb" of the body under the marks; empty: bare
     std::vector<ElementPtr> elements;
     std::string unknownJson;
 };

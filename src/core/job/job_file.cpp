@@ -216,6 +216,7 @@ Element readElement(const Json& json, const std::string& path) {
     f.read("anchor", e.anchor);
     f.read("dx_mm", e.dx_mm);
     f.read("dg_mm", e.dg_mm);
+    f.read("colour", e.colour);
     if (kind == "dot_row") {
         DotRow dots;
         f.read("count", dots.count);
@@ -253,6 +254,7 @@ Json writeElement(const Element& e) {
     if (!e.anchor.empty()) json["anchor"] = e.anchor;
     json["dx_mm"] = e.dx_mm;
     json["dg_mm"] = e.dg_mm;
+    if (!e.colour.empty()) json["colour"] = e.colour;
     if (const auto* dots = std::get_if<DotRow>(&e.shape)) {
         json["count"] = dots->count;
         json["spacing_mm"] = dots->spacing_mm;
@@ -275,6 +277,13 @@ Json writeElement(const Element& e) {
 PatternChapter readPattern(const Json& json) {
     Fields f(json, "pattern");
     PatternChapter pattern;
+    f.read("name", pattern.name);
+    if (const Json* ground = f.find("ground")) {
+        Fields g(*ground, "pattern.ground");
+        g.read("back", pattern.groundBack);
+        g.read("side", pattern.groundSide);
+        g.read("belly", pattern.groundBelly);
+    }
     if (const Json* elements = f.find("elements")) {
         needArray(*elements, "pattern.elements");
         for (std::size_t i = 0; i < elements->size(); ++i) {
@@ -287,7 +296,12 @@ PatternChapter readPattern(const Json& json) {
 }
 
 Json writePattern(const PatternChapter& pattern) {
-    Json json{{"elements", Json::array()}};
+    Json json = Json::object();
+    if (!pattern.name.empty()) json["name"] = pattern.name;
+    if (!pattern.groundSide.empty()) {
+        json["ground"] = {{"back", pattern.groundBack}, {"side", pattern.groundSide}, {"belly", pattern.groundBelly}};
+    }
+    json["elements"] = Json::array();
     for (const ElementPtr& e : pattern.elements) json["elements"].push_back(writeElement(*e));
     addUnknown(json, pattern.unknownJson);
     return json;

@@ -75,6 +75,7 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     report.liesFlat = report.strainFeasibleMax <= strainLimit;
     report.lift_mm = report.liesFlat ? 0 : liftOf(flat.patch);
     report.landing = landingOf(*landed);
+    report.landed = std::move(*landed);
     if (task.cancelled()) return Task::cancelledError();
     report.tracedKnown = static_cast<bool>(tracedLanded);
     if (tracedLanded) report.traced = landingOf(*tracedLanded);

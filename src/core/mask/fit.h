@@ -32,6 +32,7 @@ struct FitReport {
     double strainLimit = 0;               ///< of the material
     double areaRatioMax = 1;
     Landing landing, traced;
+    std::vector<LandedProbe> landed;  ///< what `landing` sums up, on the left side
     bool tracedKnown = true;  ///< false when a side view cannot be laid at all
     double lift_mm = 0;       ///< 0 when it lies flat, else the gap under it at finger pressure
     bool liesFlat = false;    ///< strainFeasibleMax <= strainLimit

@@ -41,6 +41,7 @@ struct Element {
     std::string anchor;  ///< landmark name; empty for none
     double dx_mm = 0, dg_mm = 0;
     std::variant<DotRow, Bars> shape;
+    std::string colour;       ///< "#rrggbb", as it is shown; empty for the program's choice
     std::string unknownJson;  ///< keys of the file this version does not know
 
     const std::string& shownName() const { return name.empty() ? id : name; }

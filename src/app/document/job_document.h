@@ -1,0 +1,55 @@
+// The open job: its value, its file, its undo history. The only place that changes the job.
+//
+// Views read job() and listen to changed(). Edits are whole new jobs; those of one gesture (a drag, a held arrow key) merge
+// into one step of the history. Selection, zoom and camera are view state and never part of the job.
+#pragma once
+
+#include <QObject>
+#include <QUndoStack>
+
+#include "job/job_file.h"
+
+namespace nine::app {
+
+/// What differs between two jobs.
+enum Part { BlankPart = 1, PatternPart = 2, MasksPart = 4 };
+using Parts = unsigned;
+
+class JobDocument : public QObject {
+    Q_OBJECT
+  public:
+    explicit JobDocument(QObject* parent = nullptr);
+
+    const Job& job() const { return job_; }
+    bool empty() const { return job_.blank->table.stations.empty(); }
+    const QString& path() const { return path_; }
+    bool dirty() const { return !history_.isClean(); }
+    QUndoStack& history() { return history_; }
+
+    /// Starts a gesture: edits until the next call merge. Every single edit should be preceded by one.
+    void beginGesture() { ++gesture_; }
+    /// Replaces the job as one undoable step. Does nothing if it is the same value.
+    void edit(Job job, const QString& label);
+
+    /// A new document: history emptied. With a path the job counts as saved there.
+    void open(Job job, const QString& path);
+    /// Errors: those of loadJob and of station tables; the document is unchanged then.
+    Status openFile(const QString& path);
+    Status save(const QString& path);
+
+  signals:
+    void changed(nine::app::Parts parts, quint64 revision);
+    /// Path or saved state changed.
+    void fileChanged();
+
+  private:
+    friend class ReplaceJob;
+    void set(const Job& job);
+
+    Job job_;
+    QString path_;
+    QUndoStack history_;
+    quint64 gesture_ = 0, revision_ = 0;
+};
+
+}  // namespace nine::app

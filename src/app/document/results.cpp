@@ -1,0 +1,142 @@
+#include "app/document/results.h"
+
+#include <QColor>
+#include <array>
+
+namespace nine::app {
+namespace {
+
+constexpr int kPictureColumns = 1024, kPictureRows = 900;
+
+BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& derived) {
+    BodyResult result;
+    result.blank = job.blank;
+    result.pattern = job.pattern;
+    Result<SkinPtr> skin = derived.skin(job);
+    if (!skin) {
+        result.error = skin.error();
+        return result;
+    }
+    result.skin = *skin;
+    if (before.skin == result.skin && before.drawn) {
+        result.drawn = before.drawn;
+        result.grid = before.grid;
+    } else {
+        result.drawn = std::make_shared<const DrawnBody>(drawBody(**skin));
+        result.grid = std::make_shared<const SkinGrid>(makeSkinGrid(**skin, 100, 48));
+    }
+    const PatternChapter& pattern = *job.pattern;
+    std::vector<PaintedArt> painted;
+    for (std::size_t i = 0; i < pattern.elements.size(); ++i) {
+        Result<ArtPtr> art = derived.art(job, i);
+        if (!art) {
+            result.artErrors.push_back(art.error());
+            result.art.push_back(nullptr);
+            continue;
+        }
+        result.art.push_back(*art);
+        const Element& e = *pattern.elements[i];
+        painted.push_back({art->get(), colourOf(e, i), e.standsOn(Side::Left), e.standsOn(Side::Right)});
+    }
+    const Ground bare;
+    const Ground ground{colourOf(pattern.groundBack, bare.back), colourOf(pattern.groundSide, bare.side),
+                        colourOf(pattern.groundBelly, bare.belly)};
+    result.picture =
+        std::make_shared<const Image>(paintSkin(*result.drawn, ground, painted, kPictureColumns, kPictureRows));
+    return result;
+}
+
+}  // namespace
+
+std::uint32_t colourOf(const std::string& text, std::uint32_t fallback) {
+    const QColor colour(QString::fromStdString(text));
+    return text.empty() || !colour.isValid() ? fallback : colour.rgb();
+}
+
+std::uint32_t colourOf(const Element& element, std::size_t index) {
+    static constexpr std::array<std::uint32_t, 5> choice{0xFF3C4038, 0xFFB4402E, 0xFFD9CFA6, 0xFF33566B, 0xFF7A5A2B};
+    return colourOf(element.colour, choice[index % choice.size()]);
+}
+
+Results::Results(JobDocument& document, QObject* parent) : QObject(parent), document_(document) {
+    connect(&document, &JobDocument::changed, this, [this](Parts parts) { onChanged(parts); });
+}
+
+void Results::onChanged(Parts parts) {
+    if (document_.empty()) {
+        bodySlot_.cancel();
+        masksSlot_.cancel();
+        body_ = {};
+        masks_ = {};
+        emit bodyChanged();
+        emit masksChanged();
+        return;
+    }
+    if (parts & (BlankPart | PatternPart)) requestBody();
+    requestMasks();
+}
+
+void Results::requestBody() {
+    const Job job = document_.job();
+    bodySlot_.request([job, before = body_, derived = derived_](const Task&) { return computeBody(job, before, *derived); },
+                      [this](BodyResult result) {
+                          const bool newBody = result.skin != body_.skin;
+                          if (result.error) {  // keep the last good body on the screen beside the sentence
+                              body_.error = result.error;
+                          } else {
+                              body_ = std::move(result);
+                          }
+                          emit bodyChanged();
+                          if (!newBody || !body_.skin) return;
+                          measureSlot_.request([skin = body_.skin](const Task&) { return measureBody(*skin); },
+                                               [this](BodyMeasure measure) {
+                                                   measure_ = measure;
+                                                   emit bodyChanged();
+                                               });
+                      });
+}
+
+void Results::requestMasks() {
+    const Job job = document_.job();
+    progress_ = 0;
+    emit progressChanged();
+    masksSlot_.request(
+        [job, sheet = sheet_, derived = derived_](const Task& task) {
+            MasksResult result{job, derived->masks(job, kFitVertices, task), {}, {}};
+            Result<CutPages> pages = cutPages(job, result.masks, sheet);
+            if (pages) {
+                result.pages = std::move(*pages);
+            } else {
+                result.pagesError = pages.error();
+            }
+            return result;
+        },
+        [this](MasksResult result) {
+            masks_ = std::move(result);
+            progress_ = 1;
+            emit masksChanged();
+            emit progressChanged();
+        },
+        [this](double share) {
+            progress_ = share;
+            emit progressChanged();
+        });
+}
+
+void Results::cancelMasks() {
+    masksSlot_.cancel();
+    progress_ = 1;
+    emit progressChanged();
+}
+
+void Results::setSheet(SheetSize sheet) {
+    sheet_ = sheet;
+    if (!document_.empty()) requestMasks();
+}
+
+void Results::setPages(CutPages pages) {
+    masks_.pages = std::move(pages);
+    emit masksChanged();
+}
+
+}  // namespace nine::app

@@ -1,0 +1,352 @@
+#include "app/frame/main_window.h"
+
+#include <QAction>
+#include <QCloseEvent>
+#include <QFileDialog>
+#include <QGridLayout>
+#include <QMenu>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QPainter>
+#include <QPrintDialog>
+#include <QPrinter>
+#include <QUrl>
+#include <QVBoxLayout>
+
+#include "app/sheet/units_text.h"
+#include "job/demo_job.h"
+
+namespace nine::app {
+
+Verdict verdictOfJob(const JobDocument& document, const Results& results) {
+    Verdict v;
+    if (document.empty()) {
+        v.sentence = QObject::tr("Start with a body: open readings or look at the demo.");
+        return v;
+    }
+    const BodyResult& body = results.body();
+    if (body.error) {
+        return {Verdict::Kind::Fault, QString::fromStdString(body.error->text), {}, BlankNumber, {}};
+    }
+    if (!body.artErrors.empty()) {
+        return {Verdict::Kind::Fault, QString::fromStdString(body.artErrors.front().text), {}, PatternNumber, {}};
+    }
+    const auto& masks = results.masks().masks;
+    if (document.job().pattern->elements.empty()) {
+        v.sentence = QObject::tr("The body is ready; the pattern is still empty.");
+        v.leaf = PatternNumber;
+        return v;
+    }
+    if (masks.empty()) {
+        v.sentence = QObject::tr("Fitting the masks ...");
+        return v;
+    }
+    int flat = 0;
+    double landing = 0;
+    const MaskResult* worst = nullptr;
+    double worstLift = -1;
+    for (const MaskResult& m : masks) {
+        if (!m.mask) return {Verdict::Kind::Fault, QString::fromStdString(m.mask.error().text), {}, MasksNumber, {}};
+        const FitReport& r = (*m.mask)->report;
+        landing = std::max(landing, r.landing.max_mm);
+        v.figures += QString("%1 %2: %3 %, %4; ")
+                         .arg(QString::fromStdString(m.spec->name.empty() ? m.spec->id : m.spec->name))
+                         .arg(QChar(sideLetter(m.spec->side)))
+                         .arg(100 * r.strainFeasibleMax, 0, 'f', 2)
+                         .arg(lengthText(r.landing.max_mm, 2));
+        if (r.liesFlat) {
+            ++flat;
+        } else if (r.lift_mm > worstLift) {
+            worstLift = r.lift_mm;
+            worst = &m;
+        }
+    }
+    v.leaf = MasksNumber;
+    const QString lands = QObject::tr("land within %1, your hand's is about %2").arg(lengthText(std::max(landing, 0.01), 2), lengthText(0.5));
+    if (!worst) {
+        v.kind = Verdict::Kind::Fine;
+        v.sentence = QObject::tr("All %1 masks lie flat and %2.").arg(masks.size()).arg(lands);
+        return v;
+    }
+    v.kind = Verdict::Kind::Fault;
+    v.sentence = QObject::tr("%1 of %2 masks lie flat; %3 %4 stands off %5: take a softer sheet or split it.")
+                     .arg(flat).arg(masks.size())
+                     .arg(QString::fromStdString(worst->spec->name.empty() ? worst->spec->id : worst->spec->name))
+                     .arg(QChar(sideLetter(worst->spec->side)))
+                     .arg(lengthText(worstLift));
+    v.repair = QObject::tr("softer sheet");
+    return v;
+}
+
+MainWindow::MainWindow() : document_(this), view_(this), results_(new Results(document_, this)) {
+    setWindowTitle("Nine Leaves");
+    setAcceptDrops(true);
+    const LeafContext context{document_, *results_, view_};
+    blank_ = new BlankLeaf(context, this);
+    pattern_ = new PatternLeaf(context, this);
+    masks_ = new MasksLeaf(context, this);
+    cut_ = new CutLeaf(context, this);
+    leaves_ = {{BlankNumber, blank_}, {PatternNumber, pattern_}, {MasksNumber, masks_}, {CutNumber, cut_}};
+
+    auto* whole = new QWidget(this);
+    auto* grid = new QGridLayout(whole);
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setSpacing(0);
+    stem_ = new Stem(whole);
+    strip_ = new JobStrip(document_, view_, whole);
+    tellTale_ = new TellTale(whole);
+    pages_ = new QStackedWidget(whole);
+    side_ = new QWidget(whole);
+    side_->setObjectName("side");
+    side_->setFixedWidth(300);
+    auto* column = new QVBoxLayout(side_);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    cards_ = new QStackedWidget(side_);
+    holder_ = new Holder(side_);
+    column->addWidget(cards_, 1);
+    column->addWidget(holder_);
+    for (const auto& [number, leaf] : leaves_) {
+        pages_->addWidget(leaf->page());
+        auto* scroll = new QScrollArea(cards_);
+        scroll->setWidget(leaf->card());
+        scroll->setWidgetResizable(true);
+        scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        scroll->viewport()->setAutoFillBackground(false);
+        leaf->card()->setAutoFillBackground(false);
+        cards_->addWidget(scroll);
+    }
+    grid->addWidget(stem_, 0, 0, 2, 1);
+    grid->addWidget(strip_, 0, 1, 1, 2);
+    grid->addWidget(pages_, 1, 1);
+    grid->addWidget(side_, 1, 2);
+    grid->addWidget(tellTale_, 2, 0, 1, 3);
+    grid->setColumnStretch(1, 1);
+    grid->setRowStretch(1, 1);
+    setCentralWidget(whole);
+    setMinimumSize(1024, 660);
+    resize(1280, 800);
+    setTabOrder(stem_, pages_);
+    setTabOrder(pages_, cards_);
+    setTabOrder(cards_, holder_);
+
+    buildActions();
+    connect(stem_, &Stem::chosen, this, &MainWindow::showLeaf);
+    connect(results_, &Results::bodyChanged, this, &MainWindow::refresh);
+    connect(results_, &Results::masksChanged, this, &MainWindow::refresh);
+    connect(results_, &Results::progressChanged, this, &MainWindow::refresh);
+    connect(&document_, &JobDocument::changed, this, &MainWindow::refresh);
+    connect(&view_, &ViewState::changed, this, [this] { holder_->turnToSide(view_.side()); });
+    connect(tellTale_, &TellTale::causeWanted, this, &MainWindow::showLeaf);
+    connect(tellTale_, &TellTale::cancelWanted, results_, &Results::cancelMasks);
+    connect(tellTale_, &TellTale::repairWanted, this, [this] {
+        // The worst mask gets the stiffest sheet that lies flat there.
+        const auto& all = results_->masks().masks;
+        int worst = -1;
+        for (int i = 0; i < static_cast<int>(all.size()); ++i) {
+            const auto& m = all[static_cast<std::size_t>(i)].mask;
+            if (!m || (*m)->report.liesFlat) continue;
+            if (worst < 0 || (*m)->report.lift_mm > (*all[static_cast<std::size_t>(worst)].mask)->report.lift_mm) worst = i;
+        }
+        if (worst < 0) return;
+        const double needed = (*all[static_cast<std::size_t>(worst)].mask)->report.strainFeasibleMax;
+        view_.setMask(worst);
+        for (int m = 0; m < static_cast<int>(sheetMaterials().size()); ++m) {
+            if (sheetMaterials()[static_cast<std::size_t>(m)].strainLimit < needed) continue;
+            masks_->useMaterial(m);
+            return;
+        }
+        showLeaf(MasksNumber);
+    });
+    connect(blank_, &BlankLeaf::openWanted, this, &MainWindow::openWithDialog);
+    connect(blank_, &BlankLeaf::demoWanted, this, &MainWindow::openDemo);
+    connect(cut_, &CutLeaf::exportWanted, this, &MainWindow::exportWithDialog);
+    connect(cut_, &CutLeaf::printWanted, this, &MainWindow::print);
+    connect(strip_, &JobStrip::unitsToggled, this, [this] {
+        useInches(!inches());
+        view_.refresh();
+        refresh();
+    });
+    applyTheme(tokens().dark);
+    showLeaf(BlankNumber);
+    refresh();
+}
+
+void MainWindow::buildActions() {
+    auto* menu = new QMenu(this);
+    const auto action = [&](const QString& name, const QKeySequence& keys, auto slot, bool inMenu = true) {
+        auto* a = new QAction(name, this);
+        a->setShortcut(keys);
+        connect(a, &QAction::triggered, this, slot);
+        addAction(a);
+        if (inMenu) menu->addAction(a);
+    };
+    action(tr("Open a job or readings ..."), QKeySequence::Open, [this] { openWithDialog(); });
+    action(tr("Open the demo"), {}, [this] { openDemo(); });
+    action(tr("Save"), QKeySequence::Save, [this] { save(); });
+    action(tr("Save as ..."), QKeySequence::SaveAs, [this] { saveAs(); });
+    action(tr("Write the pages ..."), QKeySequence("Ctrl+E"), [this] { exportWithDialog(true, true); });
+    action(tr("Print the pages ..."), QKeySequence::Print, [this] { print(); });
+    menu->addSeparator();
+    action(tr("Light or dark"), QKeySequence("Ctrl+D"), [this] { applyTheme(!tokens().dark); });
+    action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+    action(tr("Undo"), QKeySequence::Undo, [this] { document_.history().undo(); }, false);
+    action(tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { document_.history().redo(); }, false);
+    for (const auto& [number, leaf] : leaves_) {
+        action(QString(), QKeySequence(QString("Alt+%1").arg(number + 1)), [this, n = number] { showLeaf(n); }, false);
+    }
+    action(tr("Other side"), QKeySequence("S"), [this] {
+        view_.setSides(view_.sides() == Sides::Right ? Sides::Left : Sides::Right);
+    }, false);
+    action(tr("Both sides"), QKeySequence("B"), [this] { view_.setSides(Sides::Both); }, false);
+    action(tr("Holder large or small"), QKeySequence("H"), [this] {
+        holderLarge_ = !holderLarge_;
+        resizeEvent(nullptr);
+    }, false);
+    connect(holder_, &Holder::sizeToggleWanted, this, [this] {
+        holderLarge_ = !holderLarge_;
+        resizeEvent(nullptr);
+    });
+    strip_->setMenu(menu);
+}
+
+void MainWindow::resizeEvent(QResizeEvent*) {
+    side_->setFixedWidth(width() < 1200 ? 264 : width() > 1700 ? 340 : 300);
+    holder_->setFixedHeight(holderLarge_ ? height() / 2 : height() < 740 ? 150 : 214);
+}
+
+void MainWindow::applyTheme(bool dark) {
+    useDarkTheme(dark);
+    setStyleSheet(styleSheet() + QString("#side { background: %1; border-left: 1px solid %2; }")
+                                     .arg(tokens().panel.name(), tokens().line.name()));
+    view_.refresh();
+    for (QWidget* w : findChildren<QWidget*>()) w->update();
+}
+
+void MainWindow::showLeaf(int number) {
+    for (std::size_t i = 0; i < leaves_.size(); ++i) {
+        if (leaves_[i].first != number) continue;
+        stem_->setCurrent(number);
+        pages_->setCurrentIndex(static_cast<int>(i));
+        cards_->setCurrentIndex(static_cast<int>(i));
+    }
+}
+
+void MainWindow::refresh() {
+    for (const auto& [number, leaf] : leaves_) stem_->setEntry(number, leaf->entry());
+    holder_->setBody(results_->body());
+    holder_->setCaption(document_.job().pattern->elements.empty() ? tr("bare blank, drag to turn") : tr("drag to turn"));
+    tellTale_->setVerdict(verdictOfJob(document_, *results_));
+    const bool running = results_->masksRunning();
+    tellTale_->setRunning(document_.empty() ? QString() : running ? tr("Fitting masks") : tr("Landing checked by wrapping it again"),
+                          running ? results_->progress() : 1);
+}
+
+void MainWindow::complain(const Error& error) {
+    QMessageBox box(QMessageBox::Warning, tr("Nine Leaves"), QString::fromStdString(error.text), QMessageBox::Ok, this);
+    if (!error.where.empty()) box.setInformativeText(QString::fromStdString(error.where));
+    box.exec();
+}
+
+bool MainWindow::openPath(const QString& path) {
+    if (const Status opened = document_.openFile(path); !opened) {
+        complain(opened.error());
+        return false;
+    }
+    return true;
+}
+
+void MainWindow::openDemo() {
+    if (!mayDiscard()) return;
+    const Result<Job> job = demoJob();
+    if (job) document_.open(*job, {});
+}
+
+void MainWindow::openWithDialog() {
+    if (!mayDiscard()) return;
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open a job or readings"), {},
+                                                      tr("Jobs and readings (*.nineleaves.json *.csv);;All files (*)"));
+    if (!path.isEmpty()) openPath(path);
+}
+
+bool MainWindow::save() {
+    if (document_.path().isEmpty()) return saveAs();
+    const Status saved = document_.save(document_.path());
+    if (!saved) complain(saved.error());
+    return static_cast<bool>(saved);
+}
+
+bool MainWindow::saveAs() {
+    if (document_.empty()) return false;
+    QString path = QFileDialog::getSaveFileName(this, tr("Save the job"), QString::fromStdString(document_.job().blank->name) + ".nineleaves.json",
+                                                tr("Jobs (*.nineleaves.json)"));
+    if (path.isEmpty()) return false;
+    if (!path.endsWith(".json")) path += ".nineleaves.json";
+    const Status saved = document_.save(path);
+    if (!saved) complain(saved.error());
+    return static_cast<bool>(saved);
+}
+
+void MainWindow::exportWithDialog(bool svg, bool pdf) {
+    const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder for the pages"));
+    if (folder.isEmpty()) return;
+    if (const Status written = cut_->exportTo(folder, svg, pdf); !written) complain(written.error());
+}
+
+void MainWindow::print() {
+    const MasksResult& masks = results_->masks();
+    if (!masks.pages) return complain({"nothing_to_cut", tr("There are no pages to print yet.").toStdString(), ""});
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setFullPage(true);
+    const SheetSize& sheet = results_->sheet();
+    printer.setPageSize(QPageSize(QSizeF(sheet.width_mm, sheet.height_mm), QPageSize::Millimeter));
+    QPrintDialog dialog(&printer, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    const QSizeF paper = printer.pageLayout().fullRect(QPageLayout::Millimeter).size();
+    if (paper.width() + 0.5 < sheet.width_mm || paper.height() + 0.5 < sheet.height_mm) {
+        return complain({"paper_too_small",
+                         tr("The printer's paper is %1 × %2 mm, smaller than the sheet. Choose larger paper or another sheet size.")
+                             .arg(paper.width(), 0, 'f', 0).arg(paper.height(), 0, 'f', 0).toStdString(), ""});
+    }
+    QPainter p(&printer);
+    const double perMm = printer.resolution() / 25.4;  // 100 %: one mm on paper for one mm of the sheet
+    const std::vector<Drawing> drawings = drawPages(masks.job, masks.masks, *masks.pages);
+    for (std::size_t i = 0; i < drawings.size(); ++i) {
+        if (i > 0) printer.newPage();
+        for (const Layer& layer : drawings[i].layers) {
+            p.setPen(QPen(Qt::black, 0.15 * perMm));
+            for (const DrawnLine& line : layer.lines) {
+                QPolygonF polygon;
+                for (const Vec2& v : line.points) polygon << QPointF(v.x(), sheet.height_mm - v.y()) * perMm;
+                line.closed ? p.drawPolygon(polygon) : p.drawPolyline(polygon);
+            }
+        }
+    }
+}
+
+bool MainWindow::mayDiscard() {
+    if (document_.empty() || !document_.dirty()) return true;
+    QMessageBox box(QMessageBox::Question, tr("Nine Leaves"), tr("The job has changes that are not saved."), QMessageBox::NoButton, this);
+    auto* keep = box.addButton(tr("Save"), QMessageBox::AcceptRole);
+    auto* drop = box.addButton(tr("Discard"), QMessageBox::DestructiveRole);
+    box.addButton(tr("Cancel"), QMessageBox::RejectRole);
+    box.exec();
+    if (box.clickedButton() == keep) return save();
+    return box.clickedButton() == drop;
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (mayDiscard()) event->accept();
+    else event->ignore();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    const QList<QUrl> urls = event->mimeData()->urls();
+    if (!urls.isEmpty() && mayDiscard()) openPath(urls.first().toLocalFile());
+}
+
+}  // namespace nine::app

@@ -1,0 +1,81 @@
+// The window: stem, job strip, page, card, holder and tell-tale line round the open leaf.
+#pragma once
+
+#include <QMainWindow>
+#include <QScrollArea>
+#include <QStackedWidget>
+
+#include "app/frame/job_strip.h"
+#include "app/holder/holder.h"
+#include "app/leaves/blank/blank_leaf.h"
+#include "app/leaves/cut/cut_leaf.h"
+#include "app/leaves/masks/masks_leaf.h"
+#include "app/leaves/pattern/pattern_leaf.h"
+
+namespace nine::app {
+
+enum LeafNumber { BlankNumber = 0, PatternNumber = 1, MasksNumber = 4, CutNumber = 5 };
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+  public:
+    MainWindow();
+
+    JobDocument& document() { return document_; }
+    Results& results() { return *results_; }
+    ViewState& view() { return view_; }
+    Holder& holder() { return *holder_; }
+    Stem& stem() { return *stem_; }
+    TellTale& tellTale() { return *tellTale_; }
+    CutLeaf& cutLeaf() { return *cut_; }
+    PatternLeaf& patternLeaf() { return *pattern_; }
+    MasksLeaf& masksLeaf() { return *masks_; }
+
+    void showLeaf(int number);
+    int currentLeaf() const { return stem_->current(); }
+    /// Shows what is wrong in a dialog when the file cannot be opened; the open job stays.
+    bool openPath(const QString& path);
+    void openDemo();
+    void applyTheme(bool dark);
+
+  public slots:
+    void openWithDialog();
+    bool save();
+    bool saveAs();
+    void exportWithDialog(bool svg, bool pdf);
+    void print();
+
+  protected:
+    void closeEvent(QCloseEvent*) override;
+    void dragEnterEvent(QDragEnterEvent*) override;
+    void dropEvent(QDropEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+
+  private:
+    void buildActions();
+    void refresh();
+    void complain(const Error& error);
+    /// False when the user wants to keep the open job.
+    bool mayDiscard();
+
+    JobDocument document_;
+    ViewState view_;
+    Results* results_;
+    Stem* stem_;
+    JobStrip* strip_;
+    TellTale* tellTale_;
+    Holder* holder_;
+    QStackedWidget *pages_, *cards_;
+    QWidget* side_;
+    BlankLeaf* blank_;
+    PatternLeaf* pattern_;
+    MasksLeaf* masks_;
+    CutLeaf* cut_;
+    std::vector<std::pair<int, Leaf*>> leaves_;
+    bool holderLarge_ = false;
+};
+
+/// The one verdict of the job.
+Verdict verdictOfJob(const JobDocument& document, const Results& results);
+
+}  // namespace nine::app

@@ -1,0 +1,47 @@
+// The tell-tale line: one verdict for the job in a sentence with its repair, and what is running.
+#pragma once
+
+#include <QPushButton>
+#include <QWidget>
+
+#include "app/sheet/ink.h"
+
+namespace nine::app {
+
+struct Verdict {
+    enum class Kind { None, Fine, Caution, Fault } kind = Kind::None;
+    QString sentence;
+    QString repair;   ///< words of the button; empty for none
+    int leaf = -1;    ///< where the cause is
+    QString figures;  ///< unfolds on demand
+};
+
+class TellTale : public QWidget {
+    Q_OBJECT
+  public:
+    explicit TellTale(QWidget* parent = nullptr);
+    void setVerdict(const Verdict& verdict);
+    const Verdict& verdict() const { return verdict_; }
+    /// Progress 0..1 of what is running, or a finished remark with 1.
+    void setRunning(const QString& what, double share);
+
+  signals:
+    void causeWanted(int leaf);
+    void repairWanted(int leaf);
+    void cancelWanted();
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+
+  private:
+    Verdict verdict_;
+    QString running_;
+    double share_ = 1;
+    bool unfolded_ = false;
+    QPushButton* repair_;
+    QPushButton* cancel_;
+};
+
+}  // namespace nine::app

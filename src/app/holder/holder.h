@@ -1,0 +1,66 @@
+// The holder: the body in 3-D as it will look, turned by drag or arrow keys.
+//
+// Drawn by the core's rasteriser on a thread of its own: one sample a pixel while it is turned, two by two at rest.
+#pragma once
+
+#include <QImage>
+#include <QTimer>
+#include <QWidget>
+
+#include "app/document/results.h"
+
+namespace nine::app {
+
+class Holder : public QWidget {
+    Q_OBJECT
+  public:
+    explicit Holder(QWidget* parent = nullptr);
+    void setBody(const BodyResult& body);
+    void setCaption(const QString& caption);
+
+    enum class Stop { Side, Back, Belly, Nose };
+    void turnTo(Stop stop);
+    void turnToSide(Side side);
+
+    QSize sizeHint() const override { return {300, 214}; }
+    /// The skin point under a place of the widget, if the body is there.
+    std::optional<SkinPoint> skinAt(const QPointF& at) const;
+
+  signals:
+    void picked(nine::SkinPoint point);
+    void sizeToggleWanted();
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override { draw(false); }
+    void mousePressEvent(QMouseEvent*) override;
+    void mouseMoveEvent(QMouseEvent*) override;
+    void mouseReleaseEvent(QMouseEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
+
+  private:
+    void draw(bool moving);
+    View3 viewFor(double ratio) const;
+    QRectF stopBox(int index) const;
+
+    std::shared_ptr<const DrawnBody> body_;
+    std::shared_ptr<const Image> picture_;
+    Vec3 middle_ = Vec3::Zero();
+    double reach_mm_ = 40;
+    double yaw_ = -0.45, pitch_ = 0.28;
+    QString caption_;
+    QPointF pressed_, last_;
+    bool dragging_ = false;
+    struct Drawn {
+        Rendered rendered;
+        double ratio = 1;
+    };
+    Drawn drawn_;
+    QImage image_;
+    LatestOnly<Drawn> slot_{this};
+    QTimer rest_;
+};
+
+QImage toQImage(const Image& image);
+
+}  // namespace nine::app

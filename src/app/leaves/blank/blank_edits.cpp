@@ -1,0 +1,57 @@
+#include "app/leaves/blank/blank_edits.h"
+
+#include <algorithm>
+
+#include "base/number_text.h"
+
+namespace nine::app {
+namespace {
+
+constexpr double kNearestStations_mm = 0.2;
+
+double girthOf(Station station, double exponent) {
+    return SectionArc(Section{station.halfWidth_mm, station.top_mm, station.bottom_mm, exponent, exponent}).girth();
+}
+
+}  // namespace
+
+Result<Job> withStation(const Job& job, std::size_t index, Station station) {
+    BlankChapter blank = *job.blank;
+    auto& stations = blank.table.stations;
+    if (index > 0) station.x_mm = std::max(station.x_mm, stations[index - 1].x_mm + kNearestStations_mm);
+    if (index + 1 < stations.size()) {
+        station.x_mm = std::min(station.x_mm, stations[index + 1].x_mm - kNearestStations_mm);
+    }
+    stations[index] = station;
+    const Result<Skin> skin = Skin::of(blank.table);
+    if (!skin) return skin.error();
+    if (Status ok = checkLandmarks(*skin, blank.landmarks); !ok) return ok.error();
+    return withBlank(job, std::move(blank));
+}
+
+Result<double> exponentForGirth(const Station& station, double girth_mm) {
+    double low = kMinSectionExponent, high = kMaxSectionExponent;
+    const double least = girthOf(station, low), most = girthOf(station, high);
+    if (!(girth_mm >= least && girth_mm <= most)) {
+        return Error{"out_of_range",
+                     "With these calipers a string can only measure from " + fixedText(least, 1) + " to " +
+                         fixedText(most, 1) + " mm round; measure again.",
+                     "girth_mm"};
+    }
+    for (int i = 0; i < 60; ++i) {  // girth grows with the exponent
+        const double middle = 0.5 * (low + high);
+        (girthOf(station, middle) < girth_mm ? low : high) = middle;
+    }
+    return 0.5 * (low + high);
+}
+
+Result<Job> withLandmark(const Job& job, const std::string& name, const Vec2& shift) {
+    BlankChapter blank = *job.blank;
+    for (Vec2& p : blank.landmarks[name].points) p += shift;
+    const Result<Skin> skin = Skin::of(blank.table);
+    if (!skin) return skin.error();
+    if (Status ok = checkLandmarks(*skin, blank.landmarks); !ok) return ok.error();
+    return withBlank(job, std::move(blank));
+}
+
+}  // namespace nine::app

@@ -1,0 +1,18 @@
+// Edits of a blank as pure functions of the job. Each returns the new job, or what is wrong; nothing is clamped silently
+// but what a drag cannot mean (a station past its neighbour stops there).
+#pragma once
+
+#include "job/job.h"
+
+namespace nine::app {
+
+/// Replaces the station at `index`. Errors: those of the station table and loft.
+Result<Job> withStation(const Job& job, std::size_t index, Station station);
+
+/// The exponent of both halves that gives the section this girth; errors when no section can have it.
+Result<double> exponentForGirth(const Station& station, double girth_mm);
+
+/// Moves a landmark (all points of a curve alike).
+Result<Job> withLandmark(const Job& job, const std::string& name, const Vec2& shift);
+
+}  // namespace nine::app

@@ -1,0 +1,359 @@
+#include "app/leaves/blank/blank_page.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <cmath>
+
+#include "app/leaves/blank/blank_edits.h"
+#include "app/sheet/ink.h"
+#include "app/sheet/units_text.h"
+
+namespace nine::app {
+namespace {
+
+constexpr double kGrip_px = 9;
+constexpr double kWrapStrain = 0.03;  // of masking tape, the sheet most painters think in
+
+}  // namespace
+
+BlankPage::BlankPage(LeafContext context) : context_(context) {
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
+    setAccessibleName(tr("Outline of the blank with its stations"));
+    connect(&side_, &BodyView::redrawn, this, [this] { update(); });
+    connect(&above_, &BodyView::redrawn, this, [this] { update(); });
+    connect(&context_.results, &Results::bodyChanged, this, [this] { layOut(); });
+    connect(&context_.view, &ViewState::changed, this, [this] { layOut(); });
+}
+
+void BlankPage::layOut() {
+    const BodyResult& body = context_.results.body();
+    if (body.skin) {
+        const double w = width(), h = height();
+        const double stripHeight = 92;
+        const QSizeF room(w - 250, (h - stripHeight - 130) / 1.0);
+        const Extent2 e = extents(*body.skin);
+        const double perMm = std::min(room.width() / body.skin->length_mm(), room.height() / (e.tall + e.wide));
+        const double tall = e.tall * perMm, wide = e.wide * perMm, len = body.skin->length_mm() * perMm;
+        const double left = std::max(110.0, 0.5 * (w - len) - 20);
+        const double spare = std::max(0.0, h - stripHeight - 116 - tall - wide);
+        const double y0 = 62 + 0.3 * spare, y1 = y0 + tall + 50 + 0.4 * spare;
+        const double ratio = devicePixelRatioF();
+        side_.place(body, QRectF(left - 8, y0 - 8, len + 16, tall + 16), perMm, context_.view.side(), ratio);
+        above_.place(body, QRectF(left - 8, y1 - 8, len + 16, wide + 16), perMm, Side::Left, ratio);
+        strip_ = QRectF(left, h - stripHeight + 16, len, 30);
+    }
+    update();
+}
+
+BlankPage::Extent2 BlankPage::extents(const Skin& skin) const {
+    Extent2 e{0, 0};
+    double top = 0, bottom = 0;
+    for (int i = 0; i <= 200; ++i) {
+        const Section s = skin.loft().sectionAt(skin.noseX() + skin.length_mm() * i / 200);
+        top = std::max(top, s.top);
+        bottom = std::max(bottom, s.bottom);
+        e.wide = std::max(e.wide, 2 * s.halfWidth);
+    }
+    e.tall = top + bottom;
+    return e;
+}
+
+QPointF BlankPage::stationHandle(int index, bool top) const {
+    const Station& s = stations()[static_cast<std::size_t>(index)];
+    return side_.at(s.x_mm, top ? s.top_mm : -s.bottom_mm);
+}
+
+QPointF BlankPage::landmarkHandle(const std::string& name) const {
+    const BodyResult& body = context_.results.body();
+    const auto found = context_.document.job().blank->landmarks.find(name);
+    if (!body.skin || found == context_.document.job().blank->landmarks.end()) return {};
+    const auto& points = found->second.points;
+    const Vec2 at = points[points.size() / 2];
+    if (!body.skin->check({Side::Left, at.x(), at.y()}, "")) return {};
+    return side_.at(body.skin->at({context_.view.side(), at.x(), at.y()}).position);
+}
+
+void BlankPage::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Tokens& t = tokens();
+    p.fillRect(rect(), t.paper);
+    const BodyResult& body = context_.results.body();
+    if (context_.document.empty()) {
+        paintEmpty(p);
+        return;
+    }
+    if (!body.skin) {
+        ink::text(p, QPointF(18, 26), body.error ? QString::fromStdString(body.error->text) : tr("Working out the body ..."),
+                  inter(12.5), t.muted);
+        return;
+    }
+    // Crosses of drafting film every 10 mm.
+    p.setPen(QPen(t.hair, 0.9));
+    const double grid = 10 * side_.perMm();
+    for (double x = std::fmod(side_.at(0, 0).x(), grid); x < width(); x += grid) {
+        for (double y = std::fmod(side_.at(0, 0).y(), grid); y < height() - 96; y += grid) {
+            p.drawLine(QPointF(x - 2.5, y), QPointF(x + 2.5, y));
+            p.drawLine(QPointF(x, y - 2.5), QPointF(x, y + 2.5));
+        }
+    }
+    ink::heading(p, QPointF(18, 26), context_.view.side() == Side::Left ? tr("Left side") : tr("Right side"),
+                 tr("drag the points; the numbers are the real blank's"));
+    side_.paint(p);
+    above_.paint(p);
+    const QRectF s = side_.bounds(), a = above_.bounds();
+    ink::text(p, QPointF(18, a.top() - 8), tr("From above"), inter(12, QFont::Bold), t.ink);
+    p.setPen(QPen(t.muted, 0.8, Qt::CustomDashLine));
+    QPen dash(t.muted, 0.8);
+    dash.setDashPattern({9, 3, 2, 3});
+    p.setPen(dash);
+    p.drawLine(QPointF(a.left() - 22, a.center().y()), QPointF(a.right() + 22, a.center().y()));
+    ink::text(p, QPointF(a.right() + 12, a.center().y() - 10), tr("right"), inter(11), t.muted);
+    ink::text(p, QPointF(a.right() + 12, a.center().y() + 18), tr("left"), inter(11), t.muted);
+
+    const double topY = s.top() - 22;
+    p.setPen(QPen(t.muted, 0.6));
+    for (const double x : {s.left(), s.right()}) p.drawLine(QPointF(x, topY - 4), QPointF(x, s.center().y()));
+    ink::dimension(p, QPointF(s.left(), topY), QPointF(s.right(), topY), lengthText(body.skin->length_mm()));
+    const double rightX = s.right() + 66;
+    ink::dimension(p, QPointF(rightX, s.top()), QPointF(rightX, s.bottom()), lengthText(s.height() / side_.perMm()));
+    ink::dimension(p, QPointF(rightX, a.top()), QPointF(rightX, a.bottom()), lengthText(a.height() / above_.perMm()));
+    paintStations(p);
+    paintLandmarks(p);
+    paintWrapStrip(p);
+    if (!wrong_.isEmpty() || body.error) {
+        const QString words = wrong_.isEmpty() ? QString::fromStdString(body.error->text) : wrong_;
+        ink::flagShape(p, QPointF(18, 36), ink::Severity::Fault, "");
+        ink::text(p, QPointF(46, 49), words, inter(12, QFont::Medium), t.fault);
+    }
+}
+
+void BlankPage::paintEmpty(QPainter& p) {
+    const Tokens& t = tokens();
+    const double x = 0.5 * width() - 230, y = 0.30 * height();
+    ink::text(p, QPointF(x, y), tr("Start with a body"), inter(24, QFont::Bold), t.ink);
+    ink::text(p, QPointF(x, y + 32), tr("Every mask is fitted to the blank it is made for."), inter(13), t.muted);
+    struct Choice {
+        QString title, words;
+        bool ready;
+    };
+    const Choice choices[] = {{tr("Readings"), tr("a table of caliper stations, or a saved job"), true},
+                              {tr("The demo"), tr("Sedge 60 wears Brook char, ready to look at"), true},
+                              {tr("Trace it"), tr("a scan of its outline on paper: comes in a later version"), false},
+                              {tr("Photograph it"), tr("a photo with a scale beside it: comes in a later version"), false}};
+    for (int i = 0; i < 4; ++i) {
+        const QRectF box(x, y + 58 + 62 * i, 460, 52);
+        p.setPen(QPen(choices[i].ready ? t.ink : t.line, 1));
+        p.setBrush(choices[i].ready ? t.sheet : t.paper);
+        p.drawRoundedRect(box, 6, 6);
+        ink::text(p, box.topLeft() + QPointF(16, 22), choices[i].title, inter(13, QFont::Bold),
+                  choices[i].ready ? t.accent : t.muted);
+        ink::text(p, box.topLeft() + QPointF(16, 40), choices[i].words, inter(12), t.muted);
+        if (i == 0) openBox_ = box;
+        if (i == 1) demoBox_ = box;
+    }
+    ink::text(p, QPointF(x, y + 330), tr("Or drop a file on the window."), inter(12), t.muted);
+}
+
+void BlankPage::paintStations(QPainter& p) {
+    const Tokens& t = tokens();
+    const int selected = context_.view.station();
+    const auto& all = stations();
+    for (int i = 0; i < static_cast<int>(all.size()); ++i) {
+        const Station& s = all[static_cast<std::size_t>(i)];
+        if (s.halfWidth_mm == 0) continue;
+        const bool on = i == selected;
+        QPen pen(on ? t.select : t.muted, on ? 1.4 : 0.7);
+        if (!on) pen.setDashPattern({2, 3});
+        const QPointF top = side_.at(s.x_mm, s.top_mm), bottom = side_.at(s.x_mm, -s.bottom_mm);
+        const QPointF l = above_.at(s.x_mm, s.halfWidth_mm), r = above_.at(s.x_mm, -s.halfWidth_mm);
+        p.setPen(pen);
+        p.drawLine(top, bottom);
+        p.drawLine(l, r);
+        for (const QPointF& at : {top, bottom, l, r}) ink::stationPoint(p, at, on);
+        ink::text(p, top + QPointF(0, -9), QString::number(i), inter(11, on ? QFont::Bold : QFont::Medium),
+                  on ? t.select : t.ink, Qt::AlignHCenter);
+        if (on) {
+            const QRectF b = side_.bounds();
+            const double y = b.bottom() + 16;
+            p.setPen(QPen(t.select, 0.6));
+            p.drawLine(bottom, QPointF(bottom.x(), y + 4));
+            const QPointF nose = side_.at(context_.results.body().skin->noseX(), 0);
+            ink::dimension(p, QPointF(nose.x(), y), QPointF(bottom.x(), y), tr("station %1 at %2").arg(i).arg(lengthNumber(s.x_mm)),
+                           true);
+        }
+    }
+}
+
+void BlankPage::paintLandmarks(QPainter& p) {
+    const Tokens& t = tokens();
+    const BodyResult& body = context_.results.body();
+    int labelled = 0;
+    for (const auto& [name, landmark] : context_.document.job().blank->landmarks) {
+        QPolygonF line;
+        for (const Vec2& v : landmark.points) {
+            if (!body.skin->check({Side::Left, v.x(), v.y()}, "")) continue;
+            line << side_.at(body.skin->at({context_.view.side(), v.x(), v.y()}).position);
+        }
+        if (line.isEmpty()) continue;
+        QPen pen(t.ink, landmark.isCurve() ? 1.1 : 1);
+        if (name == "lateral_line") pen.setDashPattern({9, 3, 2, 3});
+        p.setPen(pen);
+        p.setBrush(Qt::NoBrush);
+        if (landmark.isCurve()) {
+            QPainterPath path(line.first());
+            for (int i = 1; i < line.size(); ++i) {  // through the points, smoothly
+                const QPointF before = line[std::max(0, i - 2)], a = line[i - 1], b = line[i], after = line[std::min<int>(line.size() - 1, i + 1)];
+                path.cubicTo(a + (b - before) / 6, b - (after - a) / 6, b);
+            }
+            p.drawPath(path);
+        }
+        const QPointF at = landmarkHandle(name);
+        if (landmark.diameter_mm > 0) {
+            p.drawEllipse(at, 0.5 * landmark.diameter_mm * side_.perMm(), 0.5 * landmark.diameter_mm * side_.perMm());
+        }
+        ink::diamond(p, at, 4.6, t.ink);
+        QString words = QString::fromStdString(spokenName(name));
+        if (landmark.diameter_mm > 0) words += " " + lengthText(landmark.diameter_mm);
+        // Labels outside the body on the nearer side, staggered so that leaders do not cross.
+        const QRectF b = side_.bounds();
+        const bool toLeft = at.x() < b.left() + 0.33 * b.width();
+        const bool above = at.y() < b.center().y();
+        if (name == "lateral_line" || name == "gill_plate") {
+            ink::text(p, at + QPointF(9, -7), words, inter(11), t.ink);
+            continue;
+        }
+        const double y = above ? at.y() - 34 - 8 * (labelled % 2) : b.bottom() - 6 - 14 * (labelled % 3);
+        ++labelled;
+        ink::leader(p, at, QPointF(toLeft ? std::min(b.left() - 14, at.x() - 40) : std::min(width() - 110.0, std::max(at.x() + 30, b.left() + 0.62 * b.width())), y), words, toLeft);
+    }
+}
+
+void BlankPage::paintWrapStrip(QPainter& p) {
+    const BodyResult& body = context_.results.body();
+    if (!body.grid) return;
+    const Tokens& t = tokens();
+    ink::heading(p, QPointF(18, strip_.top() - 12), tr("How hard to wrap"), tr("widest strip of masking tape that lies flat"));
+    const auto widths = wrapWidths(*body.skin, *body.grid, kWrapStrain);
+    if (widths.empty()) return;
+    const auto at = [&](double x) { return strip_.left() + (x - body.skin->noseX()) * side_.perMm(); };
+    const auto shade = [](double w) { return 1 - std::clamp(std::log(w / 6) / std::log(10.0), 0.0, 1.0); };  // 60 easy, 6 hard
+    p.fillRect(strip_, rampColour(Ramp::Stretch, 1));
+    QLinearGradient gradient(QPointF(at(widths.front().x_mm), 0), QPointF(at(widths.back().x_mm), 0));
+    const double span = widths.back().x_mm - widths.front().x_mm;
+    for (const WrapWidth& w : widths) gradient.setColorAt((w.x_mm - widths.front().x_mm) / span, rampColour(Ramp::Stretch, shade(w.width_mm)));
+    p.fillRect(QRectF(at(widths.front().x_mm), strip_.top(), span * side_.perMm(), strip_.height()), gradient);
+    p.setPen(QPen(t.ink, 0.8));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(strip_);
+    double next = strip_.left() + 18;
+    for (const WrapWidth& w : widths) {
+        if (at(w.x_mm) < next || at(w.x_mm) > strip_.right() - 16) continue;
+        next = at(w.x_mm) + 62;
+        ink::text(p, QPointF(at(w.x_mm), strip_.center().y() + 4), lengthNumber(w.width_mm, 0), inter(12, QFont::DemiBold),
+                  shade(w.width_mm) > 0.5 ? QColor("#FBFAF6") : inkOnSheet(), Qt::AlignHCenter);
+    }
+    ink::text(p, QPointF(strip_.left() - 8, strip_.center().y() + 4), tr("%1 wide").arg(lengthUnit()), inter(11), t.muted,
+              Qt::AlignRight);
+    ink::ruler(p, QPointF(strip_.left(), strip_.bottom() + 5), body.skin->length_mm(), side_.perMm());
+    const QRectF bar(std::min(strip_.right() + 22, width() - 128.0), strip_.top() + 8, 108, 7);
+    ink::legend(p, bar, Ramp::Stretch, lengthNumber(60, 0), lengthNumber(20, 0), lengthText(6, 0));
+    ink::text(p, QPointF(bar.left(), bar.top() - 5), tr("easy"), inter(11), t.muted);
+    ink::text(p, QPointF(bar.right(), bar.top() - 5), tr("hard"), inter(11), t.muted, Qt::AlignRight);
+}
+
+void BlankPage::mousePressEvent(QMouseEvent* event) {
+    const QPointF at = event->position();
+    if (context_.document.empty()) {
+        if (openBox_.contains(at)) emit openWanted();
+        if (demoBox_.contains(at)) emit demoWanted();
+        return;
+    }
+    if (!context_.results.body().skin) return;
+    const auto near = [&](const QPointF& p) { return std::hypot(p.x() - at.x(), p.y() - at.y()) < kGrip_px; };
+    grip_ = Grip::None;
+    last_ = at;
+    wrong_.clear();
+    context_.document.beginGesture();
+    for (const auto& [name, landmark] : context_.document.job().blank->landmarks) {
+        if (!near(landmarkHandle(name))) continue;
+        grip_ = Grip::Landmark;
+        landmark_ = name;
+        return;
+    }
+    const auto& all = stations();
+    for (int i = 0; i < static_cast<int>(all.size()); ++i) {
+        const Station& s = all[static_cast<std::size_t>(i)];
+        if (s.halfWidth_mm == 0) continue;
+        if (near(stationHandle(i, true))) grip_ = Grip::Top;
+        else if (near(stationHandle(i, false))) grip_ = Grip::Bottom;
+        else if (near(above_.at(s.x_mm, s.halfWidth_mm)) || near(above_.at(s.x_mm, -s.halfWidth_mm))) grip_ = Grip::Width;
+        else if (std::abs(at.x() - stationHandle(i, true).x()) < 4 &&
+                 (side_.bounds().contains(at) || above_.bounds().contains(at))) grip_ = Grip::Line;
+        if (grip_ == Grip::None) continue;
+        context_.view.setStation(i);
+        return;
+    }
+}
+
+void BlankPage::mouseMoveEvent(QMouseEvent* event) {
+    if (grip_ != Grip::None && (event->buttons() & Qt::LeftButton)) drag(event->position());
+}
+
+void BlankPage::mouseReleaseEvent(QMouseEvent*) { grip_ = Grip::None; }
+
+void BlankPage::drag(const QPointF& to) {
+    const Vec2 side = side_.bodyAt(to), above = above_.bodyAt(to), before = side_.bodyAt(last_);
+    last_ = to;
+    if (grip_ == Grip::Landmark) {
+        const Vec2 by = side - before;  // on the flank a rise of z is about a rise of g
+        apply(withLandmark(context_.document.job(), landmark_, by), tr("Move %1").arg(QString::fromStdString(spokenName(landmark_))));
+        return;
+    }
+    const auto index = static_cast<std::size_t>(context_.view.station());
+    Station s = stations()[index];
+    constexpr double least_mm = 0.3;
+    if (grip_ == Grip::Top) s.top_mm = std::max(least_mm, side.y());
+    if (grip_ == Grip::Bottom) s.bottom_mm = std::max(least_mm, -side.y());
+    if (grip_ == Grip::Width) s.halfWidth_mm = std::max(least_mm, std::abs(above.y()));
+    if (grip_ == Grip::Line) s.x_mm = side.x();
+    const auto tenth = [](double v) { return std::round(20 * v) / 20; };  // a caliper reads no finer
+    s.top_mm = tenth(s.top_mm);
+    s.bottom_mm = tenth(s.bottom_mm);
+    s.halfWidth_mm = tenth(s.halfWidth_mm);
+    s.x_mm = tenth(s.x_mm);
+    apply(withStation(context_.document.job(), index, s), tr("Move station %1").arg(index));
+}
+
+void BlankPage::apply(const Result<Job>& job, const QString& label) {
+    if (job) {
+        wrong_.clear();
+        context_.document.edit(*job, label);
+    } else {
+        wrong_ = QString::fromStdString(job.error().text);
+    }
+    update();
+}
+
+void BlankPage::keyPressEvent(QKeyEvent* event) {
+    if (context_.document.empty()) return QWidget::keyPressEvent(event);
+    const int count = static_cast<int>(stations().size());
+    const double step = event->modifiers() & Qt::ShiftModifier ? 1 : 0.1;
+    const auto index = static_cast<std::size_t>(std::clamp(context_.view.station(), 0, count - 1));
+    Station s = stations()[index];
+    switch (event->key()) {
+        case Qt::Key_PageDown: context_.view.setStation(std::min(count - 2, context_.view.station() + 1)); return;
+        case Qt::Key_PageUp: context_.view.setStation(std::max(1, context_.view.station() - 1)); return;
+        case Qt::Key_Up: s.top_mm += step; break;
+        case Qt::Key_Down: s.top_mm = std::max(0.3, s.top_mm - step); break;
+        case Qt::Key_Right: s.x_mm += step; break;
+        case Qt::Key_Left: s.x_mm -= step; break;
+        default: QWidget::keyPressEvent(event); return;
+    }
+    if (!event->isAutoRepeat()) context_.document.beginGesture();
+    if (s.halfWidth_mm > 0) apply(withStation(context_.document.job(), index, s), tr("Move station %1").arg(index));
+}
+
+}  // namespace nine::app

@@ -1,0 +1,59 @@
+// The drawing of the Blank leaf: side and top outline true to scale, stations and landmarks to drag, the strip that says
+// how hard the body is to wrap.
+#pragma once
+
+#include <QLineEdit>
+#include <QWidget>
+
+#include "app/leaves/leaf.h"
+#include "app/sheet/body_view.h"
+
+namespace nine::app {
+
+class BlankPage : public QWidget {
+    Q_OBJECT
+  public:
+    explicit BlankPage(LeafContext context);
+
+    /// Where handles stand, for tests and accessibility.
+    QPointF stationHandle(int index, bool top) const;
+    QPointF landmarkHandle(const std::string& name) const;
+
+  signals:
+    void openWanted();
+    void demoWanted();
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override { layOut(); }
+    void mousePressEvent(QMouseEvent*) override;
+    void mouseMoveEvent(QMouseEvent*) override;
+    void mouseReleaseEvent(QMouseEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
+
+  private:
+    enum class Grip { None, Top, Bottom, Width, Line, Landmark };
+    struct Extent2 {
+        double tall, wide;
+    };
+    Extent2 extents(const Skin& skin) const;
+    void layOut();
+    void paintEmpty(QPainter& p);
+    void paintStations(QPainter& p);
+    void paintLandmarks(QPainter& p);
+    void paintWrapStrip(QPainter& p);
+    void drag(const QPointF& to);
+    void apply(const Result<Job>& job, const QString& label);
+    const std::vector<Station>& stations() const { return context_.document.job().blank->table.stations; }
+
+    LeafContext context_;
+    BodyView side_{BodyView::From::Along, this}, above_{BodyView::From::Above, this};
+    QRectF strip_;
+    Grip grip_ = Grip::None;
+    std::string landmark_;
+    QPointF last_;
+    QString wrong_;
+    QRectF openBox_, demoBox_;
+};
+
+}  // namespace nine::app

@@ -1,0 +1,33 @@
+// What every leaf of the job has: a page with its drawing and a card with what the drawing cannot hold.
+#pragma once
+
+#include <QWidget>
+
+#include "app/document/results.h"
+#include "app/document/view_state.h"
+#include "app/frame/stem.h"
+#include "app/frame/tell_tale.h"
+
+namespace nine::app {
+
+struct LeafContext {
+    JobDocument& document;
+    Results& results;
+    ViewState& view;
+};
+
+class Leaf : public QObject {
+    Q_OBJECT
+  public:
+    Leaf(LeafContext context, QObject* parent) : QObject(parent), context_(context) {}
+
+    virtual QWidget* page() = 0;
+    virtual QWidget* card() = 0;
+    virtual LeafEntry entry() const = 0;
+
+  protected:
+    const Job& job() const { return context_.document.job(); }
+    LeafContext context_;
+};
+
+}  // namespace nine::app

@@ -1,0 +1,108 @@
+#include "app/pictures.h"
+
+#include <QApplication>
+#include <QDir>
+#include <QElapsedTimer>
+#include <QMouseEvent>
+#include <QThread>
+
+#include "app/leaves/blank/blank_page.h"
+#include "app/leaves/pattern/pattern_page.h"
+
+namespace nine::app {
+namespace {
+
+constexpr int kStill_ms = 400;  // two-by-two pictures follow a little after the results
+
+void mouse(QWidget* on, QEvent::Type type, const QPointF& at, Qt::MouseButtons held) {
+    QMouseEvent event(type, at, on->mapToGlobal(at), type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton, held, Qt::NoModifier);
+    QApplication::sendEvent(on, &event);
+}
+
+void drag(QWidget* on, const QPointF& from, const QPointF& by) {
+    mouse(on, QEvent::MouseButtonPress, from, Qt::LeftButton);
+    for (int i = 1; i <= 8; ++i) {
+        mouse(on, QEvent::MouseMove, from + by * i / 8, Qt::LeftButton);
+        QApplication::processEvents();
+    }
+    mouse(on, QEvent::MouseButtonRelease, from + by, Qt::NoButton);
+}
+
+void pause(int ms) {
+    QElapsedTimer timer;
+    timer.start();
+    while (timer.elapsed() < ms) {
+        QApplication::processEvents(QEventLoop::AllEvents, 20);
+        QThread::msleep(5);
+    }
+}
+
+}  // namespace
+
+bool waitUntilSettled(MainWindow& window, int limit_ms) {
+    QElapsedTimer timer;
+    timer.start();
+    do {
+        pause(30);
+        if (timer.elapsed() > limit_ms) return false;
+    } while (!window.results().settled());
+    pause(kStill_ms);
+    return true;
+}
+
+int takePictures(MainWindow& window, const QString& folder, const QString& leaf, const QString& theme, QTextStream& err) {
+    if (!QDir().mkpath(folder)) {
+        err << QObject::tr("Cannot make the folder %1.").arg(folder) << Qt::endl;
+        return 1;
+    }
+    if (!window.document().empty() && !waitUntilSettled(window)) return 3;
+    const std::pair<int, const char*> views[] = {{BlankNumber, "blank"}, {PatternNumber, "pattern"}, {MasksNumber, "masks"}, {CutNumber, "cut"}};
+    for (const auto& [number, name] : views) {
+        if (!leaf.isEmpty() && leaf != name) continue;
+        window.showLeaf(number);
+        pause(kStill_ms);
+        waitUntilSettled(window);
+        const QString path = QDir(folder).filePath(QString(name) + (window.document().empty() ? "-empty" : "") +
+                                                   (theme == "dark" ? "-dark" : "") + ".png");
+        if (!window.grab().save(path)) {
+            err << QObject::tr("Cannot write %1.").arg(path) << Qt::endl;
+            return 1;
+        }
+    }
+    return 0;
+}
+
+int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
+    QTextStream out(stdout);
+    if (window.document().empty()) window.openDemo();
+    if (!waitUntilSettled(window)) return 3;
+    auto* blank = window.findChild<BlankPage*>();
+    auto* pattern = window.findChild<PatternPage*>();
+    const double before = window.document().job().blank->table.stations[5].top_mm;
+    drag(blank, blank->stationHandle(5, true), QPointF(0, -4));
+    if (!waitUntilSettled(window)) return 3;
+    out << QObject::tr("Station 5 dragged from %1 to %2 mm high.").arg(before).arg(window.document().job().blank->table.stations[5].top_mm) << Qt::endl;
+    window.showLeaf(PatternNumber);
+    window.view().setElement(1);
+    const double dx = window.document().job().pattern->elements[1]->dx_mm;
+    drag(pattern, pattern->openingAt(1, 0), QPointF(10, 0));
+    if (!waitUntilSettled(window)) return 3;
+    out << QObject::tr("Red dots dragged from %1 to %2 mm behind the gill plate.").arg(dx).arg(window.document().job().pattern->elements[1]->dx_mm, 0, 'f', 1) << Qt::endl;
+    window.showLeaf(MasksNumber);
+    pause(kStill_ms);
+    out << window.tellTale().verdict().sentence << Qt::endl;
+    if (const Status written = window.cutLeaf().exportTo(folder, true, true); !written) {
+        err << QString::fromStdString(written.error().text) << Qt::endl;
+        return 1;
+    }
+    const Status saved = window.document().save(QDir(folder).filePath("demo.nineleaves.json"));
+    const QString picture = QDir(folder).filePath("masks.png");
+    if (!saved || !window.grab().save(picture)) {
+        err << QObject::tr("Cannot write into %1.").arg(folder) << Qt::endl;
+        return 1;
+    }
+    out << QObject::tr("Pages, job and picture are in %1.").arg(folder) << Qt::endl;
+    return window.tellTale().verdict().kind == Verdict::Kind::Fine ? 0 : 3;
+}
+
+}  // namespace nine::app

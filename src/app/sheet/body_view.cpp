@@ -1,0 +1,124 @@
+#include "app/sheet/body_view.h"
+
+#include <cmath>
+
+#include "app/holder/holder.h"
+#include "app/theme/theme.h"
+
+namespace nine::app {
+namespace {
+
+constexpr int kOutlineSteps = 160;
+
+/// x more closely spaced towards both ends, where round noses are steep.
+double stepX(const Loft& loft, int i) {
+    const double t = 0.5 - 0.5 * std::cos(M_PI * i / kOutlineSteps);
+    return loft.noseX() + t * (loft.tailX() - loft.noseX());
+}
+
+struct Extent {
+    double above = 0, below = 0;
+};
+
+Extent extentOf(const Loft& loft, BodyView::From from) {
+    Extent e;
+    for (int i = 0; i <= kOutlineSteps; ++i) {
+        const Section s = loft.sectionAt(stepX(loft, i));
+        e.above = std::max(e.above, from == BodyView::From::Along ? s.top : s.halfWidth);
+        e.below = std::max(e.below, from == BodyView::From::Along ? s.bottom : s.halfWidth);
+    }
+    return e;
+}
+
+}  // namespace
+
+double BodyView::fittingScale(const Skin& skin, From from, const QSizeF& box) {
+    const Extent e = extentOf(skin.loft(), from);
+    return std::min(box.width() / skin.length_mm(), box.height() / (e.above + e.below));
+}
+
+View3 BodyView::view3() const {
+    View3 view;
+    view.yaw_rad = side_ == Side::Right && from_ == From::Along ? M_PI : 0;
+    view.pitch_rad = from_ == From::Above ? M_PI / 2 : 0;
+    view.target = middle_;
+    view.pixelsPerMm = perMm_ * ratio_;
+    return view;
+}
+
+void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio) {
+    if (!body.skin) return;
+    const double scale = perMm > 0 ? perMm : fittingScale(*body.skin, from_, box.size());
+    const bool same = skin_ == body.skin && drawn_ == body.drawn && picture_ == body.picture && box == box_ &&
+                      scale == perMm_ && side == side_ && ratio == ratio_;
+    if (same) return;
+    skin_ = body.skin;
+    drawn_ = body.drawn;
+    picture_ = body.picture;
+    box_ = box;
+    perMm_ = scale;
+    side_ = side;
+    ratio_ = ratio;
+    const Loft& loft = skin_->loft();
+    const Extent e = extentOf(loft, from_);
+    middle_ = Vec3(0.5 * (loft.noseX() + loft.tailX()), 0, from_ == From::Along ? 0.5 * (e.above - e.below) : 0);
+
+    QPolygonF top, bottom;
+    for (int i = 0; i <= kOutlineSteps; ++i) {
+        const double x = stepX(loft, i);
+        const Section s = loft.sectionAt(x);
+        top << at(x, from_ == From::Along ? s.top : s.halfWidth);
+        bottom.prepend(at(x, from_ == From::Along ? -s.bottom : -s.halfWidth));
+    }
+    outline_ = {};
+    outline_.addPolygon(top + bottom);
+    outline_.closeSubpath();
+
+    const int w = static_cast<int>(box.width() * ratio), h = static_cast<int>(box.height() * ratio);
+    if (w < 4 || h < 4) return;
+    slot_.request(
+        [drawn = drawn_, picture = picture_, view = view3(), w, h](const Task& task) {
+            return render(drawn->mesh, *picture, view, w, h, 2, task).image;
+        },
+        [this](Image image) {
+            image_ = toQImage(image);
+            image_.setDevicePixelRatio(ratio_);
+            emit redrawn();
+        });
+}
+
+QPointF BodyView::at(const Vec3& point) const {
+    const Vec2 p = projected(view3(), static_cast<int>(box_.width() * ratio_), static_cast<int>(box_.height() * ratio_), point);
+    return box_.topLeft() + QPointF(p.x(), p.y()) / ratio_;
+}
+
+QPointF BodyView::at(double x, double other) const {
+    return at(from_ == From::Along ? Vec3(x, 0, other) : Vec3(x, other, 0));
+}
+
+Vec2 BodyView::bodyAt(const QPointF& pixel) const {
+    // The views are orthographic: two known points give the whole map.
+    const QPointF origin = at(0, 0), one = at(1, 1);
+    return {(pixel.x() - origin.x()) / (one.x() - origin.x()), (pixel.y() - origin.y()) / (one.y() - origin.y())};
+}
+
+bool BodyView::faces(const SurfacePoint& point) const { return facing(view3(), point) > 0; }
+
+void BodyView::paint(QPainter& p) const {
+    if (!image_.isNull()) p.drawImage(box_.topLeft(), image_);
+    p.setPen(QPen(tokens().ink, 1.5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    p.setBrush(Qt::NoBrush);
+    p.drawPath(outline_);
+}
+
+std::optional<SkinPoint> skinAtSide(const Skin& skin, double x_mm, double z_mm) {
+    if (!(x_mm > skin.noseX() && x_mm < skin.tailX())) return std::nullopt;
+    const Section s = skin.loft().sectionAt(x_mm);
+    const bool up = z_mm >= 0;
+    const double h = up ? s.top : s.bottom, n = up ? s.exponentUpper : s.exponentLower;
+    const double t = std::min(1.0, std::abs(z_mm) / h);
+    const double y = s.halfWidth * std::pow(std::max(0.0, 1 - std::pow(t, n)), 1 / n);
+    return SkinPoint{Side::Left, x_mm, skin.arcAt(x_mm).arcAt({y, up ? t * h : -t * h})};
+}
+
+}  // namespace nine::app

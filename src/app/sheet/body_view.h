@@ -1,0 +1,61 @@
+// A flat view of the body inside a page: the shaded picture under its exact outline, true to scale.
+//
+// Views are orthographic. `Along` shows x to the right (the fish's right side: to the left) and z up; `Above` shows
+// the fish's left below the centre line.
+#pragma once
+
+#include <QImage>
+#include <QObject>
+#include <QPainter>
+#include <QPainterPath>
+
+#include "app/document/results.h"
+
+namespace nine::app {
+
+class BodyView : public QObject {
+    Q_OBJECT
+  public:
+    enum class From { Along, Above };
+    BodyView(From from, QObject* parent) : QObject(parent), from_(from) {}
+
+    /// The body fills `box` (pixels) as far as its proportions allow; `perMm` 0 chooses the scale.
+    void place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio);
+    /// Largest scale at which the body fits into a box.
+    static double fittingScale(const Skin& skin, From from, const QSizeF& box);
+
+    double perMm() const { return perMm_; }
+    QPointF at(const Vec3& point) const;
+    QPointF at(double x_mm, double other_mm) const;  ///< x along the axis, and z (Along) or y (Above)
+    /// Back from pixels to x and z or y, mm.
+    Vec2 bodyAt(const QPointF& pixel) const;
+    /// Whether a skin point faces the viewer of this view.
+    bool faces(const SurfacePoint& point) const;
+
+    QPainterPath outline() const { return outline_; }
+    QRectF bounds() const { return outline_.boundingRect(); }
+    void paint(QPainter& p) const;
+
+  signals:
+    void redrawn();
+
+  private:
+    View3 view3() const;
+
+    From from_;
+    Side side_ = Side::Left;
+    double perMm_ = 1, ratio_ = 1;
+    QRectF box_;
+    Vec3 middle_ = Vec3::Zero();
+    SkinPtr skin_;
+    std::shared_ptr<const DrawnBody> drawn_;
+    std::shared_ptr<const Image> picture_;
+    QPainterPath outline_;
+    QImage image_;
+    LatestOnly<Image> slot_{this};
+};
+
+/// The skin point at a height of the side view on the side that faces the viewer.
+std::optional<SkinPoint> skinAtSide(const Skin& skin, double x_mm, double z_mm);
+
+}  // namespace nine::app

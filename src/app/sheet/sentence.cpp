@@ -1,0 +1,149 @@
+#include "app/sheet/sentence.h"
+
+#include <QFontMetrics>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QRegularExpression>
+#include <QStyle>
+#include <QWheelEvent>
+#include <cmath>
+
+#include "app/sheet/units_text.h"
+#include "app/theme/theme.h"
+#include "base/number_text.h"
+
+namespace nine::app {
+
+ValueChip::ValueChip(Kind kind, int decimals, double step, QWidget* parent)
+    : QLineEdit(parent), kind_(kind), decimals_(decimals), step_(step) {
+    setObjectName("chip");
+    setAlignment(Qt::AlignHCenter);
+    setFont(inter(13, QFont::DemiBold));
+    setFixedHeight(21);
+    connect(this, &QLineEdit::returnPressed, this, &ValueChip::commit);
+}
+
+void ValueChip::show(double value) {
+    const QString text = kind_ == Kind::Count ? QString::number(static_cast<int>(std::lround(value)))
+                                              : lengthNumber(value, decimals_);
+    if (text != this->text()) setText(text);
+    setFixedWidth(sizeHint().width());
+}
+
+void ValueChip::setValue(double value) {
+    value_ = value;
+    if (!hasFocus() || !isModified()) show(value);
+}
+
+void ValueChip::setWrong(const QString& why) {
+    setProperty("wrong", !why.isEmpty());
+    setToolTip(why);
+    style()->unpolish(this);
+    style()->polish(this);
+}
+
+QSize ValueChip::sizeHint() const {
+    return {QFontMetrics(font()).horizontalAdvance(text().isEmpty() ? "0" : text()) + 14, 21};
+}
+
+void ValueChip::commit() {
+    const auto typed = kind_ == Kind::Count ? parsePlain(text()) : parseLength(text());
+    if (!typed || !std::isfinite(*typed) || (kind_ == Kind::Count && *typed != std::round(*typed))) {
+        setWrong(kind_ == Kind::Count ? tr("A whole number is needed here.")
+                                      : tr("A length is needed here, such as 2.4, 2.4 mm or 0.1 in."));
+        return;
+    }
+    setWrong({});
+    setModified(false);
+    if (*typed != value_) emit committed(*typed);
+    show(value_);
+}
+
+void ValueChip::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape) {
+        setWrong({});
+        setModified(false);
+        show(value_);
+    } else if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) {
+        const double way = event->key() == Qt::Key_Up ? 1 : -1;
+        const double step = kind_ == Kind::Count ? 1 : event->modifiers() & Qt::ShiftModifier ? 10 * step_ : step_;
+        setModified(false);
+        emit committed(value_ + way * step);
+    } else {
+        QLineEdit::keyPressEvent(event);
+        setFixedWidth(sizeHint().width());
+    }
+}
+
+void ValueChip::focusOutEvent(QFocusEvent* event) {
+    if (isModified()) commit();
+    QLineEdit::focusOutEvent(event);
+}
+
+void ValueChip::wheelEvent(QWheelEvent* event) {
+    if (!hasFocus()) {
+        event->ignore();
+        return;
+    }
+    setModified(false);
+    emit committed(value_ + (event->angleDelta().y() > 0 ? 1 : -1) * (kind_ == Kind::Count ? 1 : step_));
+    event->accept();
+}
+
+FlowLayout::FlowLayout(QWidget* parent, int lineStep) : QLayout(parent), lineStep_(lineStep) {
+    setContentsMargins(0, 0, 0, 0);
+}
+
+FlowLayout::~FlowLayout() { qDeleteAll(items_); }
+
+void FlowLayout::setGeometry(const QRect& rect) {
+    QLayout::setGeometry(rect);
+    arrange(rect, true);
+}
+
+int FlowLayout::arrange(const QRect& rect, bool apply) const {
+    constexpr int space = 4;
+    int x = rect.x(), y = rect.y();
+    for (QLayoutItem* item : items_) {
+        const QSize size = item->sizeHint();
+        const bool gluesLeft = item->widget() && item->widget()->property("glue").toBool();
+        if (gluesLeft && x > rect.x()) x -= space;
+        if (x + size.width() > rect.x() + rect.width() && x > rect.x() && !gluesLeft) {
+            x = rect.x();
+            y += lineStep_;
+        }
+        if (apply) item->setGeometry(QRect(x, y + (lineStep_ - size.height()) / 2, size.width(), size.height()));
+        x += size.width() + space;
+    }
+    return y + lineStep_ - rect.y();
+}
+
+Sentence::Sentence(const QString& words, const QList<QWidget*>& values, QWidget* parent) : QWidget(parent) {
+    auto* flow = new FlowLayout(this);
+    QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Minimum);
+    policy.setHeightForWidth(true);
+    setSizePolicy(policy);
+    static const QRegularExpression token("(%\\d)|(\\S+?)(?=\\s|%\\d|$)");
+    bool spaceBefore = true;
+    int end = 0;
+    for (auto it = token.globalMatch(words); it.hasNext();) {
+        const QRegularExpressionMatch match = it.next();
+        spaceBefore = match.capturedStart() > end || end == 0;
+        end = match.capturedEnd();
+        QWidget* piece = nullptr;
+        if (!match.captured(1).isEmpty()) {
+            piece = values.value(match.captured(1).mid(1).toInt() - 1);
+            if (!piece) continue;
+            piece->setParent(this);
+        } else {
+            auto* label = new QLabel(match.captured(2), this);
+            label->setFont(inter(12.5));
+            label->setStyleSheet("font-size: 13px");
+            piece = label;
+        }
+        piece->setProperty("glue", !spaceBefore);
+        flow->addWidget(piece);
+    }
+}
+
+}  // namespace nine::app

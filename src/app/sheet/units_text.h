@@ -1,0 +1,24 @@
+// Lengths as the painter reads and types them: mm or inches, everywhere at once.
+#pragma once
+
+#include <QString>
+#include <optional>
+
+namespace nine::app {
+
+bool inches();
+void useInches(bool on);
+
+/// "12.5" or "0.492": decimals are those for mm; inches get one more and a half.
+QString lengthNumber(double mm, int decimals = 1);
+/// "12.5 mm" or "0.492 in".
+QString lengthText(double mm, int decimals = 1);
+QString lengthUnit();
+
+/// A typed length: a number with an optional unit (mm, cm, in, "), sums and products ("3*4.5 + 2"); a bare number
+/// is in the unit on the screen. Decimal comma or point. Nothing if it is no length.
+std::optional<double> parseLength(const QString& typed);
+/// The same without units, for counts.
+std::optional<double> parsePlain(const QString& typed);
+
+}  // namespace nine::app

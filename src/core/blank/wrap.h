@@ -1,0 +1,19 @@
+// How hard a body is to wrap: the widest strip of a sheet that lies flat, along the body.
+#pragma once
+
+#include "blank/skin_grid.h"
+
+namespace nine {
+
+struct WrapWidth {
+    double x_mm;
+    double width_mm;  ///< at most kWidestStrip_mm
+};
+constexpr double kWidestStrip_mm = 100;
+
+/// For a sheet that takes `strainLimit`. A strip of width w on a surface of Gaussian curvature K needs a strain of about
+/// K w^2 / 16 (rule of thumb of the relief cut planner, GEOMETRY figures); K is the mean over the flank, the half of
+/// the girth nearest the datum lines. The 4 % of the length next to a closed end are left out: nothing lies there.
+std::vector<WrapWidth> wrapWidths(const Skin& skin, const SkinGrid& grid, double strainLimit);
+
+}  // namespace nine

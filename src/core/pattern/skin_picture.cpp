@@ -1,0 +1,137 @@
+#include "pattern/skin_picture.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/parallel.h"
+
+namespace nine {
+namespace {
+
+constexpr int kMeshRows = 140, kMeshColumns = 72;
+
+std::uint32_t mixed(std::uint32_t a, std::uint32_t b, double t) {
+    std::uint32_t out = 0xFF000000u;
+    for (const int shift : {0, 8, 16}) {
+        const double from = a >> shift & 255u, to = b >> shift & 255u;
+        out |= static_cast<std::uint32_t>(from + t * (to - from) + 0.5) << shift;
+    }
+    return out;
+}
+
+double smooth(double from, double to, double v) {
+    const double t = std::clamp((v - from) / (to - from), 0.0, 1.0);
+    return t * t * (3 - 2 * t);
+}
+
+bool inside(const std::vector<Vec2>& polygon, const Vec2& p) {
+    bool odd = false;
+    for (std::size_t i = 0, j = polygon.size() - 1; i < polygon.size(); j = i++) {
+        const Vec2 &a = polygon[i], &b = polygon[j];
+        if ((a.y() > p.y()) == (b.y() > p.y())) continue;
+        if (p.x() < a.x() + (p.y() - a.y()) / (b.y() - a.y()) * (b.x() - a.x())) odd = !odd;
+    }
+    return odd;
+}
+
+double interpolated(const std::vector<double>& values, double t) {
+    const double at = std::clamp(t, 0.0, 1.0) * static_cast<double>(values.size() - 1);
+    const std::size_t k = std::min(static_cast<std::size_t>(at), values.size() - 2);
+    return values[k] + (at - static_cast<double>(k)) * (values[k + 1] - values[k]);
+}
+
+}  // namespace
+
+SkinPoint DrawnBody::skinAt(const Vec2& texture) const {
+    const double x = interpolated(x_mm, texture.y());
+    const double up = interpolated(backArc_mm, texture.y()), down = interpolated(bellyArc_mm, texture.y());
+    const double quarter = 4 * (texture.x() - std::floor(texture.x()));
+    if (quarter < 1) return {Side::Left, x, quarter * up};
+    if (quarter < 2) return {Side::Right, x, (2 - quarter) * up};
+    if (quarter < 3) return {Side::Right, x, -(quarter - 2) * down};
+    return {Side::Left, x, -(4 - quarter) * down};
+}
+
+double DrawnBody::rowAt(double x) const {
+    const auto above = std::upper_bound(x_mm.begin() + 1, x_mm.end() - 1, x);
+    const auto k = static_cast<std::size_t>(above - x_mm.begin());
+    const double t = std::clamp((x - x_mm[k - 1]) / (x_mm[k] - x_mm[k - 1]), 0.0, 1.0);
+    return (static_cast<double>(k - 1) + t) / static_cast<double>(x_mm.size() - 1);
+}
+
+DrawnBody drawBody(const Skin& skin) {
+    const SkinGrid grid = makeSkinGrid(skin, kMeshRows, kMeshColumns);
+    DrawnBody body;
+    body.x_mm = grid.x_mm;
+    for (const double x : grid.x_mm) {
+        const SectionArc arc = skin.arcAt(x);
+        body.backArc_mm.push_back(arc.backArc());
+        body.bellyArc_mm.push_back(arc.bellyArc());
+    }
+    // One column more than the grid, so that the picture closes without a seam.
+    const int columns = grid.columns + 1;
+    for (int r = 0; r < grid.rows; ++r) {
+        for (int c = 0; c < columns; ++c) {
+            body.mesh.points.push_back(grid.at(r, c));
+            body.mesh.texture.emplace_back(static_cast<double>(c) / grid.columns,
+                                           static_cast<double>(r) / (grid.rows - 1));
+        }
+    }
+    for (int r = 0; r + 1 < grid.rows; ++r) {
+        for (int c = 0; c + 1 < columns; ++c) {
+            const int a = r * columns + c, b = a + 1, d = a + columns, e = d + 1;
+            body.mesh.triangles.push_back({a, b, e});
+            body.mesh.triangles.push_back({a, e, d});
+        }
+    }
+    // Ends that are open get a flat lid, a little darker by its normal.
+    for (const bool nose : {true, false}) {
+        if (nose ? skin.loft().noseClosed() : skin.loft().tailClosed()) continue;
+        const int row = nose ? 0 : grid.rows - 1;
+        const int centre = static_cast<int>(body.mesh.points.size());
+        const Vec3 outward(nose ? -1 : 1, 0, 0);
+        body.mesh.points.push_back({Vec3(grid.x_mm[static_cast<std::size_t>(row)], 0, 0), outward});
+        body.mesh.texture.emplace_back(0.0, nose ? 0.0 : 1.0);
+        for (int c = 0; c < grid.columns; ++c) {
+            const int first = static_cast<int>(body.mesh.points.size());
+            for (const int k : {c, c + 1}) {
+                body.mesh.points.push_back({grid.at(row, k).position, outward});
+                body.mesh.texture.emplace_back(static_cast<double>(k) / grid.columns, nose ? 0.0 : 1.0);
+            }
+            body.mesh.triangles.push_back({centre, first, first + 1});
+        }
+    }
+    return body;
+}
+
+Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<PaintedArt>& art, int columns, int rows) {
+    Image image{columns, rows, std::vector<std::uint32_t>(static_cast<std::size_t>(columns * rows))};
+    forEachInParallel(static_cast<std::size_t>(rows), [&](std::size_t row) {
+        const double v = static_cast<double>(row) / (rows - 1);
+        const double x = interpolated(body.x_mm, v);
+        const double up = interpolated(body.backArc_mm, v), down = interpolated(body.bellyArc_mm, v);
+        for (int c = 0; c < columns; ++c) {
+            const SkinPoint at = body.skinAt({(c + 0.5) / columns, v});
+            std::uint32_t colour = at.g_mm >= 0
+                                       ? mixed(ground.side, ground.back, smooth(0.25, 0.85, at.g_mm / std::max(up, 1e-9)))
+                                       : mixed(ground.side, ground.belly, smooth(0.2, 0.7, -at.g_mm / std::max(down, 1e-9)));
+            for (const PaintedArt& painted : art) {
+                const bool left = at.side == Side::Left;
+                // Art that crosses the back or belly line goes on with g beyond it.
+                for (const double g : {at.g_mm, 2 * up - at.g_mm, -2 * down - at.g_mm}) {
+                    const bool own = g == at.g_mm ? left : !left;
+                    if (!(own ? painted.left : painted.right)) continue;
+                    const Vec2 p(x, g);
+                    if ((p.array() < painted.art->low.array()).any() || (p.array() > painted.art->high.array()).any()) continue;
+                    for (const Outline& outline : painted.art->outlines) {
+                        if (inside(outline.skin, p)) colour = painted.colour;
+                    }
+                }
+            }
+            image.pixels[row * static_cast<std::size_t>(columns) + static_cast<std::size_t>(c)] = colour;
+        }
+    });
+    return image;
+}
+
+}  // namespace nine
