@@ -21,9 +21,11 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
     if (before.skin == result.skin && before.drawn) {
         result.drawn = before.drawn;
         result.grid = before.grid;
+        result.bare = before.bare;
     } else {
         result.drawn = std::make_shared<const DrawnBody>(drawBody(**skin));
         result.grid = std::make_shared<const SkinGrid>(makeSkinGrid(**skin, 100, 48));
+        result.bare = std::make_shared<const Image>(paintSkin(*result.drawn, {}, {}, 8, 8));
     }
     const PatternChapter& pattern = *job.pattern;
     std::vector<PaintedArt> painted;
@@ -102,8 +104,18 @@ void Results::requestMasks() {
     emit progressChanged();
     masksSlot_.request(
         [job, sheet = sheet_, derived = derived_](const Task& task) {
-            MasksResult result{job, derived->masks(job, kFitVertices, task), {}, {}};
-            Result<CutPages> pages = cutPages(job, result.masks, sheet);
+            MasksResult result{job, derived->masks(job, kFitVertices, task), {}, {}, {}};
+            if (task.cancelled()) return result;
+            for (const MaskResult& m : result.masks) {
+                if (!m.mask) {
+                    result.pagesError = m.mask.error();
+                    result.pieces.emplace_back();
+                } else {
+                    result.pieces.push_back(pieceOf(job, *m.spec, **m.mask));
+                }
+            }
+            if (result.pagesError) return result;
+            Result<CutPages> pages = layOutPieces(result.pieces, sheet);
             if (pages) {
                 result.pages = std::move(*pages);
             } else {

@@ -21,7 +21,7 @@ struct BodyResult {
     std::shared_ptr<const SkinGrid> grid;
     std::vector<ArtPtr> art;              ///< of each element; null where it could not be drawn
     std::vector<Error> artErrors;         ///< of those that could not
-    std::shared_ptr<const Image> picture;
+    std::shared_ptr<const Image> picture, bare;  ///< painted, and without any paint
     BlankPtr blank;
     PatternPtr pattern;
     std::optional<Error> error;           ///< of the body itself
@@ -30,6 +30,7 @@ struct BodyResult {
 struct MasksResult {
     Job job;
     std::vector<MaskResult> masks;
+    std::vector<Piece> pieces;  ///< of each mask that could be made, else empty
     std::optional<CutPages> pages;
     std::optional<Error> pagesError;
 };

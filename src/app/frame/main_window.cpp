@@ -62,7 +62,7 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results) {
         }
     }
     v.leaf = MasksNumber;
-    const QString lands = QObject::tr("land within %1, your hand's is about %2").arg(lengthText(std::max(landing, 0.01), 2), lengthText(0.5));
+    const QString lands = QObject::tr("land within %1, inside your hand's %2").arg(lengthText(std::max(landing, 0.01), 2), lengthText(0.5));
     if (!worst) {
         v.kind = Verdict::Kind::Fine;
         v.sentence = QObject::tr("All %1 masks lie flat and %2.").arg(masks.size()).arg(lands);
@@ -217,7 +217,7 @@ void MainWindow::resizeEvent(QResizeEvent*) {
 
 void MainWindow::applyTheme(bool dark) {
     useDarkTheme(dark);
-    setStyleSheet(styleSheet() + QString("#side { background: %1; border-left: 1px solid %2; }")
+    setStyleSheet(themeStyleSheet() + QString("#side { background: %1; border-left: 1px solid %2; }")
                                      .arg(tokens().panel.name(), tokens().line.name()));
     view_.refresh();
     for (QWidget* w : findChildren<QWidget*>()) w->update();
@@ -229,6 +229,7 @@ void MainWindow::showLeaf(int number) {
         stem_->setCurrent(number);
         pages_->setCurrentIndex(static_cast<int>(i));
         cards_->setCurrentIndex(static_cast<int>(i));
+        leaves_[i].second->page()->setFocus();
     }
 }
 

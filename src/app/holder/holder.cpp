@@ -32,6 +32,7 @@ Holder::Holder(QWidget* parent) : QWidget(parent) {
 }
 
 void Holder::setBody(const BodyResult& body) {
+    if (body_ == body.drawn && picture_ == body.picture) return;
     body_ = body.drawn;
     picture_ = body.picture;
     if (body.skin) {

@@ -1,6 +1,7 @@
 // What every leaf of the job has: a page with its drawing and a card with what the drawing cannot hold.
 #pragma once
 
+#include <QLayout>
 #include <QWidget>
 
 #include "app/document/results.h"
@@ -15,6 +16,14 @@ struct LeafContext {
     Results& results;
     ViewState& view;
 };
+
+/// Takes an old card out of its layout at once and deletes it once nothing in it is running any more.
+inline void discard(QLayout* layout, QWidget* old) {
+    if (!old) return;
+    layout->removeWidget(old);
+    old->hide();
+    old->deleteLater();
+}
 
 class Leaf : public QObject {
     Q_OBJECT

@@ -46,15 +46,16 @@ View3 BodyView::view3() const {
     return view;
 }
 
-void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio) {
+void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio, bool painted) {
     if (!body.skin) return;
+    const auto& picture = painted ? body.picture : body.bare;
     const double scale = perMm > 0 ? perMm : fittingScale(*body.skin, from_, box.size());
-    const bool same = skin_ == body.skin && drawn_ == body.drawn && picture_ == body.picture && box == box_ &&
+    const bool same = skin_ == body.skin && drawn_ == body.drawn && picture_ == picture && box == box_ &&
                       scale == perMm_ && side == side_ && ratio == ratio_;
     if (same) return;
     skin_ = body.skin;
     drawn_ = body.drawn;
-    picture_ = body.picture;
+    picture_ = picture;
     box_ = box;
     perMm_ = scale;
     side_ = side;

@@ -20,7 +20,7 @@ class BodyView : public QObject {
     BodyView(From from, QObject* parent) : QObject(parent), from_(from) {}
 
     /// The body fills `box` (pixels) as far as its proportions allow; `perMm` 0 chooses the scale.
-    void place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio);
+    void place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio, bool painted = true);
     /// Largest scale at which the body fits into a box.
     static double fittingScale(const Skin& skin, From from, const QSizeF& box);
 

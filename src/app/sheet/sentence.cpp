@@ -120,7 +120,7 @@ int FlowLayout::arrange(const QRect& rect, bool apply) const {
 
 Sentence::Sentence(const QString& words, const QList<QWidget*>& values, QWidget* parent) : QWidget(parent) {
     auto* flow = new FlowLayout(this);
-    QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Minimum);
+    QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Fixed);
     policy.setHeightForWidth(true);
     setSizePolicy(policy);
     static const QRegularExpression token("(%\\d)|(\\S+?)(?=\\s|%\\d|$)");

@@ -70,7 +70,7 @@ QColor rampColour(Ramp ramp, double t) {
     return QColor(mix(a.red(), b.red()), mix(a.green(), b.green()), mix(a.blue(), b.blue()));
 }
 
-QString styleSheet() {
+QString themeStyleSheet() {
     const Tokens& t = tokens();
     QString css = R"(
 * { font-family: Inter; color: INK; }
@@ -80,10 +80,10 @@ QMenu { background: SHEET; border: 1px solid LINE; padding: 4px; font-size: 12px
 QMenu::item { padding: 5px 22px; border-radius: 4px; }
 QMenu::item:selected { background: ACCENT; color: ONACC; }
 QMenu::item:disabled { color: MUTED; }
-QLineEdit#chip { background: SHEET; border: 1px solid LINE; border-bottom: 1.5px solid ACCENT; border-radius: 4px;
+QLineEdit#chip { background: SHEET; border: 1px solid LINE; border-bottom: 2px solid ACCENT; border-radius: 4px;
   padding: 0px 3px; font-weight: 600; font-size: 13px; selection-background-color: SELECT; }
-QLineEdit#chip:focus { border: 1px solid SELECT; border-bottom: 1.5px solid SELECT; }
-QLineEdit#chip[wrong="true"] { border: 1px solid FAULT; border-bottom: 1.5px solid FAULT; }
+QLineEdit#chip:focus { border: 1px solid SELECT; border-bottom: 2px solid SELECT; }
+QLineEdit#chip[wrong="true"] { border: 1px solid FAULT; border-bottom: 2px solid FAULT; }
 QPushButton#primary { background: ACCENT; color: ONACC; border: none; border-radius: 13px; padding: 5px 14px; font-size: 12px;
   font-weight: 600; min-height: 16px; }
 QPushButton#primary:focus, QPushButton#second:focus { border: 2px solid SELECT; }

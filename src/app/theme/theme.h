@@ -34,6 +34,6 @@ enum class Ramp { Stretch, Film, Lift };
 QColor rampColour(Ramp ramp, double t);
 
 /// The style sheet of standard widgets (line edits, buttons, menus) from the tokens.
-QString styleSheet();
+QString themeStyleSheet();
 
 }  // namespace nine::app

@@ -64,7 +64,7 @@ Shaded shadeOf(const Vec3& normal, double gloss) {
     static const Vec3 half = (key + Vec3::UnitZ()).normalized();
     const double lambert = std::max(0.0, normal.dot(key));
     const double sky = 0.5 + 0.5 * normal.y();
-    return {0.40 + 0.16 * sky + 0.52 * lambert, gloss * std::pow(std::max(0.0, normal.dot(half)), 24)};
+    return {0.56 + 0.12 * sky + 0.40 * lambert, gloss * std::pow(std::max(0.0, normal.dot(half)), 24)};
 }
 
 std::uint32_t lit(std::uint32_t colour, const Shaded& shade) {

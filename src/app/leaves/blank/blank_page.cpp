@@ -40,8 +40,8 @@ void BlankPage::layOut() {
         const double spare = std::max(0.0, h - stripHeight - 116 - tall - wide);
         const double y0 = 62 + 0.3 * spare, y1 = y0 + tall + 50 + 0.4 * spare;
         const double ratio = devicePixelRatioF();
-        side_.place(body, QRectF(left - 8, y0 - 8, len + 16, tall + 16), perMm, context_.view.side(), ratio);
-        above_.place(body, QRectF(left - 8, y1 - 8, len + 16, wide + 16), perMm, Side::Left, ratio);
+        side_.place(body, QRectF(left - 8, y0 - 8, len + 16, tall + 16), perMm, context_.view.side(), ratio, false);
+        above_.place(body, QRectF(left - 8, y1 - 8, len + 16, wide + 16), perMm, Side::Left, ratio, false);
         strip_ = QRectF(left, h - stripHeight + 16, len, 30);
     }
     update();
@@ -221,8 +221,9 @@ void BlankPage::paintLandmarks(QPainter& p) {
         const QRectF b = side_.bounds();
         const bool toLeft = at.x() < b.left() + 0.33 * b.width();
         const bool above = at.y() < b.center().y();
-        if (name == "lateral_line" || name == "gill_plate") {
-            ink::text(p, at + QPointF(9, -7), words, inter(11), t.ink);
+        if (landmark.isCurve()) {
+            const bool steep = std::abs(line.last().y() - line.first().y()) > std::abs(line.last().x() - line.first().x());
+            ink::text(p, steep ? line.last() + QPointF(8, 6) : at + QPointF(9, -7), words, inter(11), t.ink);
             continue;
         }
         const double y = above ? at.y() - 34 - 8 * (labelled % 2) : b.bottom() - 6 - 14 * (labelled % 3);

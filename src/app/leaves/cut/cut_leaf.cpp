@@ -85,7 +85,8 @@ void CutPage::paintEvent(QPaintEvent*) {
             else ink::text(p, edge + QPointF(-9, 4), QString::number(mm), inter(10.5), t.muted, Qt::AlignRight);
         }
     }
-    const Drawing page = drawPage(pages, static_cast<std::size_t>(sheet_), {masks.job.blank->name, {}});
+    const std::vector<Drawing> drawings = drawPages(masks.job, masks.masks, pages);
+    const Drawing& page = drawings[static_cast<std::size_t>(sheet_)];
     for (const DrawnLine& line : page.layers[2].lines) {
         QPolygonF polygon;
         for (const Vec2& v : line.points) polygon << at(v);
@@ -194,7 +195,7 @@ Status CutLeaf::exportTo(const QString& folder, bool svg, bool pdf) {
 }
 
 void CutLeaf::rebuildCard() {
-    if (body_) body_->deleteLater();
+    discard(layout_, body_);
     body_ = new QWidget(card_);
     layout_->addWidget(body_);
     auto* layout = new QVBoxLayout(body_);
@@ -250,7 +251,7 @@ void CutLeaf::rebuildCard() {
     button(tr("PDF"), "second", [this] { emit exportWanted(false, true); });
     button(tr("Print ..."), "second", [this] { emit printWanted(); });
     for (QWidget* w : {sizes, outputs}) {
-        QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Minimum);
+        QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Fixed);
         policy.setHeightForWidth(true);
         w->setSizePolicy(policy);
     }

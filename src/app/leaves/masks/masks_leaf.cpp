@@ -40,7 +40,7 @@ void MasksLeaf::useMaterial(int index) {
 }
 
 void MasksLeaf::rebuildCard() {
-    if (body_) body_->deleteLater();
+    discard(layout_, body_);
     body_ = new QWidget(card_);
     layout_->addWidget(body_);
     auto* layout = new QVBoxLayout(body_);
@@ -120,7 +120,7 @@ void MasksLeaf::rebuildCard() {
         connect(pick, &QPushButton::clicked, this, [this, i] { context_.view.setMask(static_cast<int>(i)); });
         flow->addWidget(pick);
     }
-    QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Minimum);
+    QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Fixed);
     policy.setHeightForWidth(true);
     list->setSizePolicy(policy);
     layout->addWidget(list);

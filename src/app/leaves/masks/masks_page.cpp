@@ -48,7 +48,7 @@ void MasksPage::layOut() {
         // One scale for both drawings: the body above and the flat piece below it.
         double flatTall = 20, flatWide = 40;
         if (result && result->mask) {
-            const Vec2 size = boxAround({(*result->mask)->outline}).size();
+            const Vec2 size = context_.results.masks().pieces[static_cast<std::size_t>(context_.view.mask())].box().size();
             flatWide = size.x();
             flatTall = size.y();
         }
@@ -58,14 +58,19 @@ void MasksPage::layOut() {
             top = std::max(top, s.top_mm);
             bottom = std::max(bottom, s.bottom_mm);
         }
-        const double roomTall = h - 196;
+        const double roomTall = h - 232;
         const double perMm = std::min({bodyScale, bodyWide / flatWide, roomTall / (top + bottom + flatTall)});
         const double bodyTall = (top + bottom) * perMm, len = body.skin->length_mm() * perMm;
         const double left = 46 + 0.5 * (bodyWide - len);
         const Side side = result ? result->spec->side : context_.view.side();
         side_.place(body, QRectF(left - 8, 40, len + 16, bodyTall + 16), perMm, side, devicePixelRatioF());
         const double spare = std::max(0.0, roomTall - bodyTall - flatTall * perMm);
-        flat_ = QRectF(left + 0.5 * (len - flatWide * perMm), 40 + bodyTall + 66 + 0.4 * spare, flatWide * perMm, flatTall * perMm);
+        if (result && result->mask) {  // the drawing's box is that of the sheet; lettering beside it hangs below
+            const Vec2 size = boxAround({(*result->mask)->outline}).size();
+            flatWide = size.x();
+            flatTall = size.y();
+        }
+        flat_ = QRectF(left + 0.5 * (len - flatWide * perMm), 40 + bodyTall + 66 + 0.3 * spare, flatWide * perMm, flatTall * perMm);
         landing_ = QRectF(w - column - 8, 40, column, std::min(190.0, 0.27 * h));
         materials_ = QRectF(w - column - 8, landing_.bottom() + 34, column, h - landing_.bottom() - 50);
         drawStretch();
@@ -200,7 +205,7 @@ void MasksPage::paintFlat(QPainter& p, const MaskResult& result) {
     p.setPen(QPen(inkOnSheet(), 1));
     p.setBrush(t.dark ? QColor("#FBFAF6") : t.paper);
     for (const Window& window : mask.windows) p.drawPolygon(polygonOf(window.outline, at));
-    const Piece piece = pieceOf(context_.results.masks().job, *result.spec, mask);
+    const Piece& piece = context_.results.masks().pieces[static_cast<std::size_t>(context_.view.mask())];
     p.setPen(QPen(inkOnSheet(), 0.9));
     p.setBrush(Qt::NoBrush);
     const Box2 sheet = boxAround({mask.outline});
@@ -211,7 +216,8 @@ void MasksPage::paintFlat(QPainter& p, const MaskResult& result) {
     }
     const Box2 box = boxAround({mask.outline});
     const Vec2 size = box.size();
-    ink::dimension(p, QPointF(flat_.left(), flat_.bottom() + 34), QPointF(flat_.right(), flat_.bottom() + 34), lengthText(size.x()));
+    const double below = flatAt(piece.box().low).y();  // lettering may stand beside the piece
+    ink::dimension(p, QPointF(flat_.left(), below + 18), QPointF(flat_.right(), below + 18), lengthText(size.x()));
     ink::dimension(p, QPointF(flat_.left() - 22, flat_.top()), QPointF(flat_.left() - 22, flat_.bottom()), lengthText(size.y()));
     const QRectF bar(18, height() - 34, 130, 8);
     ink::text(p, QPointF(bar.left(), bar.top() - 6),

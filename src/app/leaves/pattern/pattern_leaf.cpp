@@ -46,7 +46,7 @@ void PatternLeaf::rebuildCard() {
     if (shownFor == shownFor_) return refreshValues();
     shownFor_ = shownFor;
     chips_.clear();
-    if (body_) body_->deleteLater();
+    discard(layout_, body_);
     body_ = new QWidget(card_);
     auto* layout = new QVBoxLayout(body_);
     layout->setContentsMargins(0, 0, 0, 0);

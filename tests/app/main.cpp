@@ -1,0 +1,20 @@
+// Interface tests run without a display unless one is there.
+#include <gtest/gtest.h>
+
+#include <QApplication>
+#include <QStyleFactory>
+
+#include "app/theme/theme.h"
+
+int main(int count, char** words) {
+    testing::InitGoogleTest(&count, words);
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM") && qEnvironmentVariableIsEmpty("DISPLAY")) {
+        qputenv("QT_QPA_PLATFORM", "offscreen");
+    }
+    QApplication::setAttribute(Qt::AA_DontUseNativeDialogs);
+    QApplication application(count, words);
+    QApplication::setApplicationName("nine-leaves-test");
+    QApplication::setStyle(QStyleFactory::create("Fusion"));
+    nine::app::loadFonts();
+    return RUN_ALL_TESTS();
+}

@@ -1,0 +1,348 @@
+// Drives the real window as a painter would: mouse, keys, typed values, dialogs.
+#include <QApplication>
+#include <QLineEdit>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QTest>
+#include <QTimer>
+#include <random>
+
+#include "app/leaves/blank/blank_page.h"
+#include "app/leaves/pattern/pattern_page.h"
+#include "app/pictures.h"
+#include "app/sheet/units_text.h"
+#include "job/demo_job.h"
+#include "tests/support.h"
+
+namespace nine::app {
+namespace {
+
+class WindowTest : public ::testing::Test {
+  protected:
+    void SetUp() override {
+        useInches(false);
+        window.show();
+        (void)QTest::qWaitForWindowExposed(&window);
+        window.activateWindow();
+        window.openDemo();
+        ASSERT_TRUE(waitUntilSettled(window));
+        blank = window.findChild<BlankPage*>();
+        pattern = window.findChild<PatternPage*>();
+    }
+    void TearDown() override {
+        window.document().history().setClean();  // no question on closing
+    }
+
+    std::string bytes() { return jobText(window.document().job()); }
+    void drag(QWidget* on, const QPointF& from, const QPointF& by) {
+        QTest::mousePress(on, Qt::LeftButton, {}, from.toPoint());
+        for (int i = 1; i <= 5; ++i) {
+            QMouseEvent move(QEvent::MouseMove, from + by * i / 5, on->mapToGlobal(from + by * i / 5), Qt::NoButton, Qt::LeftButton, {});
+            QApplication::sendEvent(on, &move);
+        }
+        QTest::mouseRelease(on, Qt::LeftButton, {}, (from + by).toPoint());
+    }
+    ValueChip* chip(const QString& name) {
+        for (ValueChip* c : window.findChildren<ValueChip*>()) {
+            if (c->accessibleName() == name && c->isVisible()) return c;
+        }
+        return nullptr;
+    }
+    void type(ValueChip* c, const QString& text) {
+        c->setFocus();
+        c->selectAll();
+        QTest::keyClicks(c, text);
+        QTest::keyClick(c, Qt::Key_Return);
+    }
+
+    MainWindow window;
+    BlankPage* blank = nullptr;
+    PatternPage* pattern = nullptr;
+};
+
+TEST_F(WindowTest, DemoReachesItsVerdict) {
+    EXPECT_EQ(window.tellTale().verdict().kind, Verdict::Kind::Fine);
+    EXPECT_TRUE(window.tellTale().verdict().sentence.contains("6 masks lie flat"));
+    EXPECT_EQ(window.stem().entry(MasksNumber).state, LeafState::Ready);
+    EXPECT_EQ(window.stem().entry(2).built, false);  // Layers is drawn and says that it comes later
+    EXPECT_TRUE(window.stem().spokenName(2).contains("later"));
+}
+
+TEST_F(WindowTest, DraggingAStationIsOneStepAndUndoRestoresTheBytes) {
+    const std::string before = bytes();
+    drag(blank, blank->stationHandle(5, true), QPointF(0, -12));
+    const std::string after = bytes();
+    EXPECT_NE(after, before);
+    EXPECT_GT(window.document().job().blank->table.stations[5].top_mm, 13.2);
+    EXPECT_EQ(window.document().history().count(), 1);
+    window.document().history().undo();
+    EXPECT_EQ(bytes(), before);
+    window.document().history().redo();
+    EXPECT_EQ(bytes(), after);
+}
+
+TEST_F(WindowTest, AStationStopsAtItsNeighbour) {
+    window.view().setStation(5);
+    const QPointF line = 0.5 * (blank->stationHandle(5, true) + blank->stationHandle(5, false));
+    drag(blank, line, QPointF(400, 0));
+    const auto& stations = window.document().job().blank->table.stations;
+    EXPECT_LT(stations[5].x_mm, stations[6].x_mm);
+    EXPECT_GT(stations[5].x_mm, 25.2);
+}
+
+TEST_F(WindowTest, DraggingALandmarkMovesWhatIsAnchoredToIt) {
+    const Vec2 before = window.results().body().art[1]->origin;
+    drag(blank, blank->landmarkHandle("gill_plate"), QPointF(17, 0));
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_GT(window.results().body().art[1]->origin.x(), before.x() + 1);
+}
+
+TEST_F(WindowTest, DraggingDotsMovesThemAlongTheSkin) {
+    window.showLeaf(PatternNumber);
+    window.view().setElement(1);
+    const std::string before = bytes();
+    const double dx = window.document().job().pattern->elements[1]->dx_mm;
+    drag(pattern, pattern->openingAt(1, 7), QPointF(15, 0));
+    EXPECT_GT(window.document().job().pattern->elements[1]->dx_mm, dx + 0.5);
+    EXPECT_EQ(window.document().history().count(), 1);
+    window.document().history().undo();
+    EXPECT_EQ(bytes(), before);
+}
+
+TEST_F(WindowTest, TypedValuesAreTakenWithUnitsAndNonsenseIsRefused) {
+    window.showLeaf(PatternNumber);
+    window.view().setElement(1);
+    QApplication::processEvents();
+    const auto dots = [&] { return std::get<DotRow>(window.document().job().pattern->elements[1]->shape); };
+    type(chip("Count"), "9");
+    EXPECT_EQ(dots().count, 9);
+    type(chip("First diameter"), "0.1 in");
+    EXPECT_NEAR(dots().first_mm, 2.54, 1e-12);
+    type(chip("Spacing"), "3*1,5");
+    EXPECT_NEAR(dots().spacing_mm, 4.5, 1e-12);
+    const std::string before = bytes();
+    for (const char* nonsense : {"many", "", "1.5", "-4", "1e99", "9999"}) {
+        type(chip("Count"), nonsense);
+        EXPECT_EQ(bytes(), before) << nonsense;
+        EXPECT_TRUE(chip("Count")->property("wrong").toBool()) << nonsense;
+        EXPECT_FALSE(chip("Count")->toolTip().isEmpty()) << nonsense;
+    }
+    QTest::keyClick(chip("Count"), Qt::Key_Escape);
+    EXPECT_EQ(chip("Count")->text(), "9");
+}
+
+TEST_F(WindowTest, TypedStringGirthSolvesTheFullness) {
+    window.view().setStation(4);
+    QApplication::processEvents();
+    type(chip("String girth"), "93");
+    const Station s = window.document().job().blank->table.stations[4];
+    EXPECT_NEAR(SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth(), 93, 0.1);
+    const std::string before = bytes();
+    type(chip("String girth"), "300");  // no section between these calipers is that long round
+    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(chip("String girth")->property("wrong").toBool());
+}
+
+TEST_F(WindowTest, InchesEverywhereAtOnce) {
+    window.showLeaf(PatternNumber);
+    window.view().setElement(1);
+    useInches(true);
+    window.view().refresh();
+    QApplication::processEvents();
+    EXPECT_EQ(chip("Spacing")->text(), "0.157");
+    type(chip("Spacing"), "0.2");
+    EXPECT_NEAR(std::get<DotRow>(window.document().job().pattern->elements[1]->shape).spacing_mm, 5.08, 1e-12);
+    useInches(false);
+}
+
+TEST_F(WindowTest, StifferSheetIsAFaultAndTheRepairMendsIt) {
+    window.showLeaf(MasksNumber);
+    window.masksLeaf().useMaterial(2);  // film
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_EQ(window.tellTale().verdict().kind, Verdict::Kind::Fault);
+    EXPECT_EQ(window.stem().entry(MasksNumber).state, LeafState::Repair);
+    EXPECT_EQ(window.stem().entry(MasksNumber).flags, 2);  // both sides
+    auto* repair = window.tellTale().findChild<QPushButton*>();
+    ASSERT_TRUE(repair->isVisible());
+    QTest::mouseClick(repair, Qt::LeftButton);
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_EQ(window.tellTale().verdict().kind, Verdict::Kind::Fine);
+}
+
+TEST_F(WindowTest, ElementsAreAddedUnlinkedAndTakenOut) {
+    window.showLeaf(PatternNumber);
+    const std::string before = bytes();
+    window.patternLeaf().addElement(false);
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_EQ(window.document().job().pattern->elements.size(), 4u);
+    EXPECT_EQ(window.results().masks().masks.size(), 8u);
+    window.patternLeaf().removeSelected();
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_EQ(window.document().job().pattern->elements.size(), 3u);
+    EXPECT_EQ(bytes(), before);
+    while (window.document().history().canUndo()) window.document().history().undo();
+    EXPECT_EQ(bytes(), before);
+}
+
+TEST_F(WindowTest, PiecesAreDraggedButNeverOverlap) {
+    window.showLeaf(CutNumber);
+    auto* page = window.findChild<CutPage*>();
+    const QPointF before = page->pieceCentre(0);
+    drag(page, before + QPointF(0, -18), QPointF(0, 150));
+    EXPECT_GT(page->pieceCentre(0).y(), before.y() + 20);
+    EXPECT_EQ(window.results().masks().pages->overlaps(), 0);
+    drag(page, page->pieceCentre(1) + QPointF(0, -18), page->pieceCentre(0) - page->pieceCentre(1));  // onto the other one
+    EXPECT_EQ(window.results().masks().pages->overlaps(), 0);
+}
+
+TEST_F(WindowTest, ExportWritesPages) {
+    const test::TemporaryFolder folder;
+    ASSERT_TRUE(window.cutLeaf().exportTo(QString::fromStdString(folder / "out"), true, true));
+    EXPECT_NE(test::read(folder / "out/sheet-1.svg").find("<g id=\"CUT\""), std::string::npos);
+    EXPECT_EQ(test::read(folder / "out/sheets.pdf").substr(0, 5), "%PDF-");
+    EXPECT_FALSE(window.cutLeaf().exportTo("/proc/nothing", true, true));
+}
+
+TEST_F(WindowTest, SavedJobsReadBackAndDirtyFollows) {
+    const test::TemporaryFolder folder;
+    const QString path = QString::fromStdString(folder / "a.nineleaves.json");
+    ASSERT_TRUE(window.document().save(path));
+    EXPECT_FALSE(window.document().dirty());
+    window.document().beginGesture();
+    Element e = *window.document().job().pattern->elements[0];
+    e.dx_mm += 1;
+    window.document().edit(withElement(window.document().job(), 0, e), "move");
+    EXPECT_TRUE(window.document().dirty());
+    ASSERT_TRUE(window.document().save(path));
+    const std::string saved = bytes();
+    ASSERT_TRUE(window.openPath(path));
+    EXPECT_EQ(bytes(), saved);
+}
+
+TEST_F(WindowTest, ABrokenFileGivesASentenceAndKeepsTheJob) {
+    const test::TemporaryFolder folder;
+    test::write(folder / "broken.nineleaves.json", "{\"format\": 1, \"blank\": {");
+    const std::string before = bytes();
+    QString said;
+    QTimer::singleShot(100, [&] {
+        if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) {
+            said = box->text();
+            box->accept();
+        }
+    });
+    EXPECT_FALSE(window.openPath(QString::fromStdString(folder / "broken.nineleaves.json")));
+    EXPECT_TRUE(said.contains("breaks off")) << said.toStdString();
+    EXPECT_EQ(bytes(), before);
+    EXPECT_EQ(window.tellTale().verdict().kind, Verdict::Kind::Fine);
+}
+
+TEST_F(WindowTest, KeysReachEveryLeafAndSide) {
+    for (const auto& [key, leaf] : {std::pair{Qt::Key_2, PatternNumber}, {Qt::Key_5, MasksNumber}, {Qt::Key_6, CutNumber}, {Qt::Key_1, BlankNumber}}) {
+        QTest::keyClick(&window, key, Qt::AltModifier);
+        EXPECT_EQ(window.currentLeaf(), leaf);
+    }
+    QTest::keyClick(&window, Qt::Key_S);
+    EXPECT_EQ(window.view().side(), Side::Right);
+    QTest::keyClick(&window, Qt::Key_B);
+    EXPECT_EQ(window.view().sides(), Sides::Both);
+    window.stem().setFocus();
+    QTest::keyClick(&window.stem(), Qt::Key_Down);
+    QTest::keyClick(&window.stem(), Qt::Key_Return);
+    EXPECT_EQ(window.currentLeaf(), PatternNumber);
+}
+
+TEST_F(WindowTest, HolderPicksTheSkin) {
+    window.holder().turnTo(Holder::Stop::Side);
+    QTest::qWait(600);
+    const auto picked = window.holder().skinAt(QPointF(0.5 * window.holder().width(), 0.5 * window.holder().height()));
+    ASSERT_TRUE(picked);
+    EXPECT_EQ(picked->side, Side::Left);
+    EXPECT_NEAR(picked->x_mm, 30, 4);
+    EXPECT_FALSE(window.holder().skinAt(QPointF(2, 30)));
+}
+
+TEST_F(WindowTest, NamesAreSpokenForEveryControl) {
+    for (const QWidget* w : window.findChildren<QWidget*>()) {
+        if (w->focusPolicy() == Qt::NoFocus || !w->isVisible() || w->inherits("QAbstractScrollArea") || w->inherits("QStackedWidget")) continue;
+        const auto* button = qobject_cast<const QAbstractButton*>(w);
+        EXPECT_TRUE(!w->accessibleName().isEmpty() || (button && !button->text().isEmpty())) << w->metaObject()->className();
+    }
+}
+
+TEST_F(WindowTest, HoldsAtSmallAndLargeSizes) {
+    for (const QSize& size : {QSize(1024, 700), QSize(1920, 1080)}) {
+        window.resize(size);
+        for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber}) {
+            window.showLeaf(leaf);
+            QTest::qWait(60);
+            EXPECT_FALSE(window.grab().isNull());
+        }
+    }
+}
+
+/// Seeded random actions: nothing crashes, and undoing everything leads back to the start, byte for byte.
+TEST_F(WindowTest, MonkeyUndoesToTheStart) {
+    const unsigned seed = 4711;
+    SCOPED_TRACE("seed " + std::to_string(seed));
+    std::mt19937 random(seed);
+    const auto roll = [&](int n) { return std::uniform_int_distribution<int>(0, n - 1)(random); };
+    const std::string before = bytes();
+    window.document().history().setUndoLimit(0);
+    for (int i = 0; i < 300; ++i) {
+        switch (roll(9)) {
+            case 0: window.showLeaf(std::array{BlankNumber, PatternNumber, MasksNumber, CutNumber}[static_cast<std::size_t>(roll(4))]); break;
+            case 1: drag(blank, blank->stationHandle(1 + roll(10), roll(2)), QPointF(roll(30) - 15, roll(30) - 15)); break;
+            case 2: window.view().setElement(roll(4)); break;
+            case 3: {
+                const int element = roll(3);
+                drag(pattern, pattern->openingAt(element, roll(8)), QPointF(roll(60) - 30, roll(40) - 20));
+                break;
+            }
+            case 4: QTest::keyClick(pattern, std::array{Qt::Key_Left, Qt::Key_Right, Qt::Key_Up, Qt::Key_Down}[static_cast<std::size_t>(roll(4))]); break;
+            case 5: if (roll(4) == 0) window.patternLeaf().addElement(roll(2)); break;
+            case 6: if (roll(6) == 0) window.patternLeaf().removeSelected(); break;
+            case 7: window.masksLeaf().useMaterial(roll(5)); break;
+            case 8: roll(2) ? window.document().history().undo() : window.document().history().redo(); break;
+        }
+        if (i % 25 == 0) QApplication::processEvents();
+    }
+    while (window.document().history().canUndo()) window.document().history().undo();
+    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(waitUntilSettled(window));
+}
+
+TEST(Start, EmptyWindowOffersReadingsAndDemo) {
+    MainWindow window;
+    window.show();
+    (void)QTest::qWaitForWindowExposed(&window);
+    EXPECT_TRUE(window.document().empty());
+    EXPECT_EQ(window.stem().entry(BlankNumber).state, LeafState::Nothing);
+    EXPECT_TRUE(window.tellTale().verdict().sentence.contains("Start"));
+    for (const int leaf : {PatternNumber, MasksNumber, CutNumber, BlankNumber}) {
+        window.showLeaf(leaf);
+        EXPECT_FALSE(window.grab().isNull());
+    }
+    auto* page = window.findChild<BlankPage*>();
+    QTest::mouseClick(page, Qt::LeftButton, {}, QPoint(page->width() / 2, static_cast<int>(0.30 * page->height()) + 58 + 62 + 20));
+    EXPECT_FALSE(window.document().empty());
+}
+
+TEST(TypedLengths, UnitsSumsAndNonsense) {
+    useInches(false);
+    EXPECT_EQ(parseLength("12.5"), 12.5);
+    EXPECT_EQ(parseLength(" 1,5 mm "), 1.5);
+    EXPECT_EQ(parseLength("1 in"), 25.4);
+    EXPECT_EQ(parseLength("1 cm + 2"), 12);
+    EXPECT_EQ(parseLength("2 * 3 - 1"), 5);
+    EXPECT_EQ(parseLength("3 mm / 2"), 1.5);
+    EXPECT_EQ(parseLength("-4"), -4);
+    for (const char* bad : {"", "mm", "1 ft", "1..2", "2 2", "4/0", "(1)"}) EXPECT_FALSE(parseLength(bad)) << bad;
+    useInches(true);
+    EXPECT_EQ(parseLength("1"), 25.4);
+    EXPECT_EQ(parseLength("1 mm"), 1);
+    EXPECT_EQ(lengthText(25.4, 1).toStdString(), "1.000 in");
+    useInches(false);
+}
+
+}  // namespace
+}  // namespace nine::app
