@@ -30,8 +30,10 @@ int main(int count, char** words) {
     parser.addVersionOption();
     parser.addPositionalArgument("file", QObject::tr("a job or a table of readings"));
     const QCommandLineOption demo("demo", QObject::tr("open the demo job"));
-    const QCommandLineOption pictures("pictures", QObject::tr("write a PNG of every view and quit"), "folder");
-    const QCommandLineOption job("do-the-job", QObject::tr("do the demo job in the window, write its pages and quit"), "folder");
+    const QCommandLineOption pictures("pictures", QObject::tr("write a PNG of every view and quit"),
+                                      "folder");
+    const QCommandLineOption job(
+        "do-the-job", QObject::tr("do the demo job in the window, write its pages and quit"), "folder");
     const QCommandLineOption size("size", QObject::tr("size of the window"), "WxH", "1280x800");
     const QCommandLineOption theme("theme", QObject::tr("light or dark"), "name", "light");
     const QCommandLineOption leaf("leaf", QObject::tr("only this leaf in pictures"), "name");
@@ -50,7 +52,8 @@ int main(int count, char** words) {
     MainWindow window;
     window.resize(wanted);
     window.show();
-    if (parser.isSet(demo)) window.openDemo();
+    if (!parser.isSet(pictures) && !parser.isSet(job)) window.offerRecovery();
+    if (parser.isSet(demo) && window.document().empty()) window.openDemo();
     if (!parser.positionalArguments().isEmpty()) {
         const QString path = parser.positionalArguments().first();
         if (parser.isSet(pictures)) {
@@ -62,7 +65,8 @@ int main(int count, char** words) {
             window.openPath(path);
         }
     }
-    if (parser.isSet(pictures)) return takePictures(window, parser.value(pictures), parser.value(leaf), parser.value(theme), err);
+    if (parser.isSet(pictures))
+        return takePictures(window, parser.value(pictures), parser.value(leaf), parser.value(theme), err);
     if (parser.isSet(job)) return doTheJob(window, parser.value(job), err);
     return QApplication::exec();
 }

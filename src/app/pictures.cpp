@@ -15,7 +15,8 @@ namespace {
 constexpr int kStill_ms = 400;  // two-by-two pictures follow a little after the results
 
 void mouse(QWidget* on, QEvent::Type type, const QPointF& at, Qt::MouseButtons held) {
-    QMouseEvent event(type, at, on->mapToGlobal(at), type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton, held, Qt::NoModifier);
+    QMouseEvent event(type, at, on->mapToGlobal(at),
+                      type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton, held, Qt::NoModifier);
     QApplication::sendEvent(on, &event);
 }
 
@@ -50,20 +51,23 @@ bool waitUntilSettled(MainWindow& window, int limit_ms) {
     return true;
 }
 
-int takePictures(MainWindow& window, const QString& folder, const QString& leaf, const QString& theme, QTextStream& err) {
+int takePictures(MainWindow& window, const QString& folder, const QString& leaf, const QString& theme,
+                 QTextStream& err) {
     if (!QDir().mkpath(folder)) {
         err << QObject::tr("Cannot make the folder %1.").arg(folder) << Qt::endl;
         return 1;
     }
     if (!window.document().empty() && !waitUntilSettled(window)) return 3;
-    const std::pair<int, const char*> views[] = {{BlankNumber, "blank"}, {PatternNumber, "pattern"}, {MasksNumber, "masks"}, {CutNumber, "cut"}};
+    const std::pair<int, const char*> views[] = {
+        {BlankNumber, "blank"}, {PatternNumber, "pattern"}, {MasksNumber, "masks"}, {CutNumber, "cut"}};
     for (const auto& [number, name] : views) {
         if (!leaf.isEmpty() && leaf != name) continue;
         window.showLeaf(number);
         pause(kStill_ms);
         waitUntilSettled(window);
-        const QString path = QDir(folder).filePath(QString(name) + (window.document().empty() ? "-empty" : "") +
-                                                   (theme == "dark" ? "-dark" : "") + ".png");
+        const QString path =
+            QDir(folder).filePath(QString(name) + (window.document().empty() ? "-empty" : "") +
+                                  (theme == "dark" ? "-dark" : "") + ".png");
         if (!window.grab().save(path)) {
             err << QObject::tr("Cannot write %1.").arg(path) << Qt::endl;
             return 1;
@@ -81,13 +85,19 @@ int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
     const double before = window.document().job().blank->table.stations[5].top_mm;
     drag(blank, blank->stationHandle(5, true), QPointF(0, -4));
     if (!waitUntilSettled(window)) return 3;
-    out << QObject::tr("Station 5 dragged from %1 to %2 mm high.").arg(before).arg(window.document().job().blank->table.stations[5].top_mm) << Qt::endl;
+    out << QObject::tr("Station 5 dragged from %1 to %2 mm high.")
+               .arg(before)
+               .arg(window.document().job().blank->table.stations[5].top_mm)
+        << Qt::endl;
     window.showLeaf(PatternNumber);
     window.view().setElement(1);
     const double dx = window.document().job().pattern->elements[1]->dx_mm;
     drag(pattern, pattern->openingAt(1, 0), QPointF(10, 0));
     if (!waitUntilSettled(window)) return 3;
-    out << QObject::tr("Red dots dragged from %1 to %2 mm behind the gill plate.").arg(dx).arg(window.document().job().pattern->elements[1]->dx_mm, 0, 'f', 1) << Qt::endl;
+    out << QObject::tr("Red dots dragged from %1 to %2 mm behind the gill plate.")
+               .arg(dx)
+               .arg(window.document().job().pattern->elements[1]->dx_mm, 0, 'f', 1)
+        << Qt::endl;
     window.showLeaf(MasksNumber);
     pause(kStill_ms);
     out << window.tellTale().verdict().sentence << Qt::endl;

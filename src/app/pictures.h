@@ -11,7 +11,8 @@ namespace nine::app {
 bool waitUntilSettled(MainWindow& window, int limit_ms = 60000);
 
 /// NAME.png (or NAME-dark.png) for every leaf, or the one named. Returns the exit code.
-int takePictures(MainWindow& window, const QString& folder, const QString& leaf, const QString& theme, QTextStream& err);
+int takePictures(MainWindow& window, const QString& folder, const QString& leaf, const QString& theme,
+                 QTextStream& err);
 
 /// Drags a station and the row of dots with the mouse, reads the verdict, writes pages and a picture.
 int doTheJob(MainWindow& window, const QString& folder, QTextStream& err);

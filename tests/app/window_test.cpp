@@ -7,6 +7,9 @@
 #include <QTimer>
 #include <random>
 
+#include <csignal>
+
+#include "app/frame/help.h"
 #include "app/leaves/blank/blank_page.h"
 #include "app/leaves/pattern/pattern_page.h"
 #include "app/pictures.h"
@@ -37,7 +40,8 @@ class WindowTest : public ::testing::Test {
     void drag(QWidget* on, const QPointF& from, const QPointF& by) {
         QTest::mousePress(on, Qt::LeftButton, {}, from.toPoint());
         for (int i = 1; i <= 5; ++i) {
-            QMouseEvent move(QEvent::MouseMove, from + by * i / 5, on->mapToGlobal(from + by * i / 5), Qt::NoButton, Qt::LeftButton, {});
+            QMouseEvent move(QEvent::MouseMove, from + by * i / 5, on->mapToGlobal(from + by * i / 5),
+                             Qt::NoButton, Qt::LeftButton, {});
             QApplication::sendEvent(on, &move);
         }
         QTest::mouseRelease(on, Qt::LeftButton, {}, (from + by).toPoint());
@@ -55,7 +59,8 @@ class WindowTest : public ::testing::Test {
         QTest::keyClick(c, Qt::Key_Return);
     }
 
-    MainWindow window;
+    test::TemporaryFolder state;
+    MainWindow window{QString::fromStdString(state.path())};
     BlankPage* blank = nullptr;
     PatternPage* pattern = nullptr;
 };
@@ -136,7 +141,8 @@ TEST_F(WindowTest, TypedStringGirthSolvesTheFullness) {
     QApplication::processEvents();
     type(chip("String girth"), "93");
     const Station s = window.document().job().blank->table.stations[4];
-    EXPECT_NEAR(SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth(), 93, 0.1);
+    EXPECT_NEAR(SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth(),
+                93, 0.1);
     const std::string before = bytes();
     type(chip("String girth"), "300");  // no section between these calipers is that long round
     EXPECT_EQ(bytes(), before);
@@ -151,7 +157,8 @@ TEST_F(WindowTest, InchesEverywhereAtOnce) {
     QApplication::processEvents();
     EXPECT_EQ(chip("Spacing")->text(), "0.157");
     type(chip("Spacing"), "0.2");
-    EXPECT_NEAR(std::get<DotRow>(window.document().job().pattern->elements[1]->shape).spacing_mm, 5.08, 1e-12);
+    EXPECT_NEAR(std::get<DotRow>(window.document().job().pattern->elements[1]->shape).spacing_mm, 5.08,
+                1e-12);
     useInches(false);
 }
 
@@ -191,7 +198,8 @@ TEST_F(WindowTest, PiecesAreDraggedButNeverOverlap) {
     drag(page, before + QPointF(0, -18), QPointF(0, 150));
     EXPECT_GT(page->pieceCentre(0).y(), before.y() + 20);
     EXPECT_EQ(window.results().masks().pages->overlaps(), 0);
-    drag(page, page->pieceCentre(1) + QPointF(0, -18), page->pieceCentre(0) - page->pieceCentre(1));  // onto the other one
+    drag(page, page->pieceCentre(1) + QPointF(0, -18),
+         page->pieceCentre(0) - page->pieceCentre(1));  // onto the other one
     EXPECT_EQ(window.results().masks().pages->overlaps(), 0);
 }
 
@@ -237,7 +245,10 @@ TEST_F(WindowTest, ABrokenFileGivesASentenceAndKeepsTheJob) {
 }
 
 TEST_F(WindowTest, KeysReachEveryLeafAndSide) {
-    for (const auto& [key, leaf] : {std::pair{Qt::Key_2, PatternNumber}, {Qt::Key_5, MasksNumber}, {Qt::Key_6, CutNumber}, {Qt::Key_1, BlankNumber}}) {
+    for (const auto& [key, leaf] : {std::pair{Qt::Key_2, PatternNumber},
+                                    {Qt::Key_5, MasksNumber},
+                                    {Qt::Key_6, CutNumber},
+                                    {Qt::Key_1, BlankNumber}}) {
         QTest::keyClick(&window, key, Qt::AltModifier);
         EXPECT_EQ(window.currentLeaf(), leaf);
     }
@@ -254,7 +265,8 @@ TEST_F(WindowTest, KeysReachEveryLeafAndSide) {
 TEST_F(WindowTest, HolderPicksTheSkin) {
     window.holder().turnTo(Holder::Stop::Side);
     QTest::qWait(600);
-    const auto picked = window.holder().skinAt(QPointF(0.5 * window.holder().width(), 0.5 * window.holder().height()));
+    const auto picked =
+        window.holder().skinAt(QPointF(0.5 * window.holder().width(), 0.5 * window.holder().height()));
     ASSERT_TRUE(picked);
     EXPECT_EQ(picked->side, Side::Left);
     EXPECT_NEAR(picked->x_mm, 30, 4);
@@ -263,9 +275,12 @@ TEST_F(WindowTest, HolderPicksTheSkin) {
 
 TEST_F(WindowTest, NamesAreSpokenForEveryControl) {
     for (const QWidget* w : window.findChildren<QWidget*>()) {
-        if (w->focusPolicy() == Qt::NoFocus || !w->isVisible() || w->inherits("QAbstractScrollArea") || w->inherits("QStackedWidget")) continue;
+        if (w->focusPolicy() == Qt::NoFocus || !w->isVisible() || w->inherits("QAbstractScrollArea") ||
+            w->inherits("QStackedWidget"))
+            continue;
         const auto* button = qobject_cast<const QAbstractButton*>(w);
-        EXPECT_TRUE(!w->accessibleName().isEmpty() || (button && !button->text().isEmpty())) << w->metaObject()->className();
+        EXPECT_TRUE(!w->accessibleName().isEmpty() || (button && !button->text().isEmpty()))
+            << w->metaObject()->className();
     }
 }
 
@@ -290,19 +305,38 @@ TEST_F(WindowTest, MonkeyUndoesToTheStart) {
     window.document().history().setUndoLimit(0);
     for (int i = 0; i < 300; ++i) {
         switch (roll(9)) {
-            case 0: window.showLeaf(std::array{BlankNumber, PatternNumber, MasksNumber, CutNumber}[static_cast<std::size_t>(roll(4))]); break;
-            case 1: drag(blank, blank->stationHandle(1 + roll(10), roll(2)), QPointF(roll(30) - 15, roll(30) - 15)); break;
-            case 2: window.view().setElement(roll(4)); break;
+            case 0:
+                window.showLeaf(std::array{BlankNumber, PatternNumber, MasksNumber,
+                                           CutNumber}[static_cast<std::size_t>(roll(4))]);
+                break;
+            case 1:
+                drag(blank, blank->stationHandle(1 + roll(10), roll(2)),
+                     QPointF(roll(30) - 15, roll(30) - 15));
+                break;
+            case 2:
+                window.view().setElement(roll(4));
+                break;
             case 3: {
                 const int element = roll(3);
                 drag(pattern, pattern->openingAt(element, roll(8)), QPointF(roll(60) - 30, roll(40) - 20));
                 break;
             }
-            case 4: QTest::keyClick(pattern, std::array{Qt::Key_Left, Qt::Key_Right, Qt::Key_Up, Qt::Key_Down}[static_cast<std::size_t>(roll(4))]); break;
-            case 5: if (roll(4) == 0) window.patternLeaf().addElement(roll(2)); break;
-            case 6: if (roll(6) == 0) window.patternLeaf().removeSelected(); break;
-            case 7: window.masksLeaf().useMaterial(roll(5)); break;
-            case 8: roll(2) ? window.document().history().undo() : window.document().history().redo(); break;
+            case 4:
+                QTest::keyClick(pattern, std::array{Qt::Key_Left, Qt::Key_Right, Qt::Key_Up,
+                                                    Qt::Key_Down}[static_cast<std::size_t>(roll(4))]);
+                break;
+            case 5:
+                if (roll(4) == 0) window.patternLeaf().addElement(roll(2));
+                break;
+            case 6:
+                if (roll(6) == 0) window.patternLeaf().removeSelected();
+                break;
+            case 7:
+                window.masksLeaf().useMaterial(roll(5));
+                break;
+            case 8:
+                roll(2) ? window.document().history().undo() : window.document().history().redo();
+                break;
         }
         if (i % 25 == 0) QApplication::processEvents();
     }
@@ -311,8 +345,73 @@ TEST_F(WindowTest, MonkeyUndoesToTheStart) {
     EXPECT_TRUE(waitUntilSettled(window));
 }
 
+TEST_F(WindowTest, TwoWindowsDoNotWriteOneJob) {
+    const test::TemporaryFolder folder;
+    const QString path = QString::fromStdString(folder / "a.nineleaves.json");
+    ASSERT_TRUE(window.document().save(path));
+    ASSERT_TRUE(window.safekeeping().lock(path));
+    JobDocument other;
+    Safekeeping second(other, QString::fromStdString(folder / "state2"));
+    EXPECT_FALSE(second.lock(path));
+    ASSERT_TRUE(window.safekeeping().lock({}));
+    EXPECT_TRUE(second.lock(path));
+}
+
+TEST_F(WindowTest, HelpHasAPageForEveryBuiltLeaf) {
+    for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber}) {
+        EXPECT_GT(helpFor(leaf).size(), 200);
+        EXPECT_NE(helpFor(leaf), helpFor(2));
+    }
+    QTimer::singleShot(100, [] {
+        if (QWidget* dialog = QApplication::activeModalWidget()) dialog->close();
+    });
+    QTest::keyClick(&window, Qt::Key_F1);
+}
+
+/// A run that is killed while it has unsaved changes leaves a copy; the next one offers it with both dates.
+TEST(Recovery, AKilledRunLosesNothing) {
+    const test::TemporaryFolder state;
+    const std::string edited = [&] {
+        Job job = test::need(demoJob());
+        Element e = *job.pattern->elements[1];
+        e.dx_mm = 7.25;
+        return jobText(withElement(job, 1, e));
+    }();
+    const pid_t child = ::fork();
+    if (child == 0) {  // no event loop in the child: it keeps its copy and is killed as it stands
+        JobDocument document;
+        Safekeeping safe(document, QString::fromStdString(state.path()));
+        document.open(test::need(parseJob(edited, "f")).job, "/somewhere/a.nineleaves.json");
+        safe.keepNow();
+        ::raise(SIGKILL);
+    }
+    int status = 0;
+    ::waitpid(child, &status, 0);
+    ASSERT_TRUE(WIFSIGNALED(status));
+
+    MainWindow window(QString::fromStdString(state.path()));
+    window.show();
+    const auto left = window.safekeeping().leftBehind();
+    ASSERT_EQ(left.size(), 1u);
+    EXPECT_EQ(left[0].original, "/somewhere/a.nineleaves.json");
+    QString said;
+    QTimer::singleShot(100, [&] {
+        if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) {
+            said = box->text() + box->informativeText();
+            box->buttons().first()->click();
+        }
+    });
+    window.offerRecovery();
+    EXPECT_TRUE(said.contains("/somewhere/a.nineleaves.json")) << said.toStdString();
+    EXPECT_EQ(jobText(window.document().job()), edited);
+    EXPECT_TRUE(window.safekeeping().leftBehind().empty());
+    EXPECT_TRUE(QFile::exists(window.safekeeping().copyPath()));  // still safe until it is saved
+    window.document().history().setClean();
+}
+
 TEST(Start, EmptyWindowOffersReadingsAndDemo) {
-    MainWindow window;
+    const test::TemporaryFolder state;
+    MainWindow window(QString::fromStdString(state.path()));
     window.show();
     (void)QTest::qWaitForWindowExposed(&window);
     EXPECT_TRUE(window.document().empty());
@@ -323,7 +422,8 @@ TEST(Start, EmptyWindowOffersReadingsAndDemo) {
         EXPECT_FALSE(window.grab().isNull());
     }
     auto* page = window.findChild<BlankPage*>();
-    QTest::mouseClick(page, Qt::LeftButton, {}, QPoint(page->width() / 2, static_cast<int>(0.30 * page->height()) + 58 + 62 + 20));
+    QTest::mouseClick(page, Qt::LeftButton, {},
+                      QPoint(page->width() / 2, static_cast<int>(0.30 * page->height()) + 58 + 62 + 20));
     EXPECT_FALSE(window.document().empty());
 }
 
@@ -336,7 +436,8 @@ TEST(TypedLengths, UnitsSumsAndNonsense) {
     EXPECT_EQ(parseLength("2 * 3 - 1"), 5);
     EXPECT_EQ(parseLength("3 mm / 2"), 1.5);
     EXPECT_EQ(parseLength("-4"), -4);
-    for (const char* bad : {"", "mm", "1 ft", "1..2", "2 2", "4/0", "(1)"}) EXPECT_FALSE(parseLength(bad)) << bad;
+    for (const char* bad : {"", "mm", "1 ft", "1..2", "2 2", "4/0", "(1)"})
+        EXPECT_FALSE(parseLength(bad)) << bad;
     useInches(true);
     EXPECT_EQ(parseLength("1"), 25.4);
     EXPECT_EQ(parseLength("1 mm"), 1);

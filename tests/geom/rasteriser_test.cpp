@@ -11,7 +11,8 @@ namespace {
 using namespace test;
 
 int drawnPixels(const Rendered& r) {
-    return static_cast<int>(std::count_if(r.texture.begin(), r.texture.end(), [](const Vec2& t) { return t.x() >= 0; }));
+    return static_cast<int>(
+        std::count_if(r.texture.begin(), r.texture.end(), [](const Vec2& t) { return t.x() >= 0; }));
 }
 
 TEST(Rasteriser, ASphereCoversItsCircleFromEverySide) {
@@ -37,7 +38,8 @@ TEST(Rasteriser, SamplesDoNotMoveThePicture) {
     view.target = Vec3(20, 0, 0);
     view.pixelsPerMm = 3;
     view.distance_mm = 300;
-    const Rendered one = render(ball.mesh, white, view, 160, 160, 1), two = render(ball.mesh, white, view, 160, 160, 2);
+    const Rendered one = render(ball.mesh, white, view, 160, 160, 1),
+                   two = render(ball.mesh, white, view, 160, 160, 2);
     EXPECT_NEAR(drawnPixels(one), drawnPixels(two), 0.05 * drawnPixels(one));
     EXPECT_EQ(one.image.at(80, 80) >> 24, 255u);
     EXPECT_EQ(one.image.at(1, 1), 0u);
@@ -62,7 +64,8 @@ TEST(Rasteriser, ProjectionAndPickAgreeWithTheDrawing) {
             const SurfacePoint at = skin.at(point);
             if (facing(view, at) < 0.3) continue;
             const Vec2 pixel = projected(view, 700, 500, at.position);
-            const Vec2 uv = r.texture[static_cast<std::size_t>(pixel.y()) * 700 + static_cast<std::size_t>(pixel.x())];
+            const Vec2 uv =
+                r.texture[static_cast<std::size_t>(pixel.y()) * 700 + static_cast<std::size_t>(pixel.x())];
             ASSERT_GE(uv.x(), 0);
             const SkinPoint picked = body.skinAt(uv);
             EXPECT_NEAR((skin.at(picked).position - at.position).norm(), 0, 0.35);
@@ -80,7 +83,7 @@ TEST(Rasteriser, ViewsShowTheSidesTheyAreNamedFor) {
     EXPECT_LT(projected(left, 100, 100, nose).x(), 50);   // nose at the left
     EXPECT_GT(projected(right, 100, 100, nose).x(), 50);  // nose at the right
     EXPECT_LT(projected(left, 100, 100, up).y(), 50);
-    EXPECT_GT(projected(back, 100, 100, port).y(), 50);   // from above the fish's left is below
+    EXPECT_GT(projected(back, 100, 100, port).y(), 50);  // from above the fish's left is below
     EXPECT_GT(facing(left, {port, Vec3::UnitY()}), 0.99);
     EXPECT_LT(facing(right, {port, Vec3::UnitY()}), -0.99);
     EXPECT_GT(facing(back, {up, Vec3::UnitZ()}), 0.99);
@@ -117,7 +120,8 @@ TEST(SkinPicture, ArtIsWhereItWasDrawnAndOnItsSides) {
     for (int row = 0; row < image.height; ++row) {
         for (int column = 0; column < image.width; ++column) {
             if (image.at(column, row) != 0xFFFF0000u) continue;
-            const SkinPoint at = body.skinAt({(column + 0.5) / image.width, static_cast<double>(row) / (image.height - 1)});
+            const SkinPoint at =
+                body.skinAt({(column + 0.5) / image.width, static_cast<double>(row) / (image.height - 1)});
             (at.side == Side::Left ? left : right) += 1;
             EXPECT_NEAR((skin.at(at).position - skin.at({Side::Left, 30, 2}).position).norm(), 0, 2.2);
         }
@@ -138,7 +142,8 @@ TEST(Wrap, SphereAndCylinderByFormula) {
         if (w.x_mm < 6 || w.x_mm > 34) continue;  // near the poles the flank is all round
         EXPECT_NEAR(w.width_mm, 20 * std::sqrt(16 * 0.03), 0.3);
     }
-    for (const WrapWidth& w : wrapWidths(tube, makeSkinGrid(tube, 60, 48), 0.03)) EXPECT_EQ(w.width_mm, kWidestStrip_mm);
+    for (const WrapWidth& w : wrapWidths(tube, makeSkinGrid(tube, 60, 48), 0.03))
+        EXPECT_EQ(w.width_mm, kWidestStrip_mm);
 }
 
 }  // namespace

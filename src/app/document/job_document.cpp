@@ -11,7 +11,11 @@ namespace nine::app {
 class ReplaceJob : public QUndoCommand {
   public:
     ReplaceJob(JobDocument* document, Job after, quint64 gesture, const QString& label)
-        : QUndoCommand(label), document_(document), before_(document->job()), after_(std::move(after)), gesture_(gesture) {}
+        : QUndoCommand(label),
+          document_(document),
+          before_(document->job()),
+          after_(std::move(after)),
+          gesture_(gesture) {}
 
     void undo() override { document_->set(before_); }
     void redo() override { document_->set(after_); }

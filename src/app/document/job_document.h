@@ -1,7 +1,8 @@
 // The open job: its value, its file, its undo history. The only place that changes the job.
 //
-// Views read job() and listen to changed(). Edits are whole new jobs; those of one gesture (a drag, a held arrow key) merge
-// into one step of the history. Selection, zoom and camera are view state and never part of the job.
+// Views read job() and listen to changed(). Edits are whole new jobs; those of one gesture (a drag, a held
+// arrow key) merge into one step of the history. Selection, zoom and camera are view state and never part of
+// the job.
 #pragma once
 
 #include <QObject>

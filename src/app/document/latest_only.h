@@ -1,8 +1,8 @@
 // Background work of which only the latest request matters.
 //
-// A new request cancels the one before; results of cancelled or overtaken requests are dropped on the GUI thread. One
-// slot per derived product. Must be used from the GUI thread and outlived by nothing it calls: destroying it cancels
-// and waits.
+// A new request cancels the one before; results of cancelled or overtaken requests are dropped on the GUI
+// thread. One slot per derived product. Must be used from the GUI thread and outlived by nothing it calls:
+// destroying it cancels and waits.
 #pragma once
 
 #include <QCoreApplication>
@@ -25,8 +25,8 @@ class LatestOnly {
         pool_.waitForDone();
     }
 
-    /// `work(task)` runs on a thread of its own and returns a Result; `done(result)` runs on the GUI thread, only if
-    /// nothing newer was asked for meanwhile. `progress(fraction)` likewise.
+    /// `work(task)` runs on a thread of its own and returns a Result; `done(result)` runs on the GUI thread,
+    /// only if nothing newer was asked for meanwhile. `progress(fraction)` likewise.
     void request(std::function<Result(const Task&)> work, std::function<void(Result)> done,
                  std::function<void(double)> progress = {}) {
         task_.cancel();
@@ -35,19 +35,25 @@ class LatestOnly {
         QObject* context = context_;
         task_ = Task::make([=](double share) {
             if (!progress) return;
-            QMetaObject::invokeMethod(context, [=] {
-                if (*latest == number) progress(share);
-            }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                context,
+                [=] {
+                    if (*latest == number) progress(share);
+                },
+                Qt::QueuedConnection);
         });
         running_ = true;
         pool_.start([=, this, task = task_] {
             if (task.cancelled()) return;
             auto result = std::make_shared<Result>(work(task));
-            QMetaObject::invokeMethod(context, [=, this] {
-                if (*latest != number || task.cancelled()) return;
-                running_ = false;
-                done(std::move(*result));
-            }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                context,
+                [=, this] {
+                    if (*latest != number || task.cancelled()) return;
+                    running_ = false;
+                    done(std::move(*result));
+                },
+                Qt::QueuedConnection);
         });
     }
 

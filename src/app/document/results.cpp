@@ -43,8 +43,8 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
     const Ground bare;
     const Ground ground{colourOf(pattern.groundBack, bare.back), colourOf(pattern.groundSide, bare.side),
                         colourOf(pattern.groundBelly, bare.belly)};
-    result.picture =
-        std::make_shared<const Image>(paintSkin(*result.drawn, ground, painted, kPictureColumns, kPictureRows));
+    result.picture = std::make_shared<const Image>(
+        paintSkin(*result.drawn, ground, painted, kPictureColumns, kPictureRows));
     return result;
 }
 
@@ -56,7 +56,8 @@ std::uint32_t colourOf(const std::string& text, std::uint32_t fallback) {
 }
 
 std::uint32_t colourOf(const Element& element, std::size_t index) {
-    static constexpr std::array<std::uint32_t, 5> choice{0xFF3C4038, 0xFFB4402E, 0xFFD9CFA6, 0xFF33566B, 0xFF7A5A2B};
+    static constexpr std::array<std::uint32_t, 5> choice{0xFF3C4038, 0xFFB4402E, 0xFFD9CFA6, 0xFF33566B,
+                                                         0xFF7A5A2B};
     return colourOf(element.colour, choice[index % choice.size()]);
 }
 
@@ -80,22 +81,23 @@ void Results::onChanged(Parts parts) {
 
 void Results::requestBody() {
     const Job job = document_.job();
-    bodySlot_.request([job, before = body_, derived = derived_](const Task&) { return computeBody(job, before, *derived); },
-                      [this](BodyResult result) {
-                          const bool newBody = result.skin != body_.skin;
-                          if (result.error) {  // keep the last good body on the screen beside the sentence
-                              body_.error = result.error;
-                          } else {
-                              body_ = std::move(result);
-                          }
-                          emit bodyChanged();
-                          if (!newBody || !body_.skin) return;
-                          measureSlot_.request([skin = body_.skin](const Task&) { return measureBody(*skin); },
-                                               [this](BodyMeasure measure) {
-                                                   measure_ = measure;
-                                                   emit bodyChanged();
-                                               });
-                      });
+    bodySlot_.request(
+        [job, before = body_, derived = derived_](const Task&) { return computeBody(job, before, *derived); },
+        [this](BodyResult result) {
+            const bool newBody = result.skin != body_.skin;
+            if (result.error) {  // keep the last good body on the screen beside the sentence
+                body_.error = result.error;
+            } else {
+                body_ = std::move(result);
+            }
+            emit bodyChanged();
+            if (!newBody || !body_.skin) return;
+            measureSlot_.request([skin = body_.skin](const Task&) { return measureBody(*skin); },
+                                 [this](BodyMeasure measure) {
+                                     measure_ = measure;
+                                     emit bodyChanged();
+                                 });
+        });
 }
 
 void Results::requestMasks() {

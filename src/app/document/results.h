@@ -1,7 +1,9 @@
-// What follows from the open job, worked out in the background: body and art at once, masks and pages after them.
+// What follows from the open job, worked out in the background: body and art at once, masks and pages after
+// them.
 //
-// Nothing here computes on the GUI thread. Values are shared and never change; a view keeps what it was given until the
-// next signal. While a new result is under way the old one stays, so drags are drawn from the last good picture.
+// Nothing here computes on the GUI thread. Values are shared and never change; a view keeps what it was given
+// until the next signal. While a new result is under way the old one stays, so drags are drawn from the last
+// good picture.
 #pragma once
 
 #include <QObject>
@@ -19,12 +21,12 @@ struct BodyResult {
     SkinPtr skin;
     std::shared_ptr<const DrawnBody> drawn;
     std::shared_ptr<const SkinGrid> grid;
-    std::vector<ArtPtr> art;              ///< of each element; null where it could not be drawn
-    std::vector<Error> artErrors;         ///< of those that could not
+    std::vector<ArtPtr> art;                     ///< of each element; null where it could not be drawn
+    std::vector<Error> artErrors;                ///< of those that could not
     std::shared_ptr<const Image> picture, bare;  ///< painted, and without any paint
     BlankPtr blank;
     PatternPtr pattern;
-    std::optional<Error> error;           ///< of the body itself
+    std::optional<Error> error;  ///< of the body itself
 };
 
 struct MasksResult {

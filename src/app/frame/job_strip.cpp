@@ -27,8 +27,12 @@ QRectF JobStrip::sideBox(int index) const {
     for (int i = 0; i < index; ++i) x += widths[i];
     return QRectF(x, 10, widths[index], 24);
 }
-QRectF JobStrip::unitsBox() const { return QRectF(right() - 222, 10, 42, 24); }
-QRectF JobStrip::undoBox(bool redo) const { return QRectF(right() - (redo ? 26 : 60), 8, 28, 28); }
+QRectF JobStrip::unitsBox() const {
+    return QRectF(right() - 222, 10, 42, 24);
+}
+QRectF JobStrip::undoBox(bool redo) const {
+    return QRectF(right() - (redo ? 26 : 60), 8, 28, 28);
+}
 
 void JobStrip::paintEvent(QPaintEvent*) {
     QPainter p(this);
@@ -72,14 +76,15 @@ void JobStrip::paintEvent(QPaintEvent*) {
             p.setBrush(t.ink);
             p.drawRoundedRect(sideBox(i), 12, 12);
         }
-        ink::text(p, QPointF(sideBox(i).center().x(), 26.5), names[i], inter(12, on ? QFont::DemiBold : QFont::Medium),
-                  on ? t.paper : t.ink, Qt::AlignHCenter);
+        ink::text(p, QPointF(sideBox(i).center().x(), 26.5), names[i],
+                  inter(12, on ? QFont::DemiBold : QFont::Medium), on ? t.paper : t.ink, Qt::AlignHCenter);
     }
     const QRectF units = unitsBox();
-    ink::text(p, QPointF(units.center().x(), 26.5), inches() ? tr("inch") : tr("mm"), inter(12, QFont::DemiBold), t.ink, Qt::AlignHCenter);
+    ink::text(p, QPointF(units.center().x(), 26.5), inches() ? tr("inch") : tr("mm"),
+              inter(12, QFont::DemiBold), t.ink, Qt::AlignHCenter);
     p.setPen(QPen(t.accent, 1));
     p.drawLine(QPointF(units.left() + 7, 31), QPointF(units.right() - 7, 31));
-    const QString state = document_.empty() ? QString()
+    const QString state = document_.empty()            ? QString()
                           : document_.path().isEmpty() ? tr("not saved yet")
                           : document_.dirty()          ? tr("changed")
                                                        : tr("saved");
@@ -93,7 +98,8 @@ void JobStrip::paintEvent(QPaintEvent*) {
         QPainterPath path(c + QPointF(-7 * way, -2));
         path.cubicTo(c + QPointF(0, -5), c + QPointF(8 * way, -3), c + QPointF(6 * way, 5));
         p.drawPath(path);
-        p.drawPolyline(QPolygonF{c + QPointF(-2.5 * way, -7), c + QPointF(-7 * way, -2), c + QPointF(-2.5 * way, 2)});
+        p.drawPolyline(
+            QPolygonF{c + QPointF(-2.5 * way, -7), c + QPointF(-7 * way, -2), c + QPointF(-2.5 * way, 2)});
     }
 }
 

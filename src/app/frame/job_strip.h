@@ -1,4 +1,5 @@
-// The job strip: which blank wears which pattern, the side looked at, units, saved state, undo and redo, the file menu.
+// The job strip: which blank wears which pattern, the side looked at, units, saved state, undo and redo, the
+// file menu.
 #pragma once
 
 #include <QToolButton>

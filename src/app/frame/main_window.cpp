@@ -3,6 +3,7 @@
 #include <QAction>
 #include <QCloseEvent>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QGridLayout>
 #include <QMenu>
 #include <QMessageBox>
@@ -13,6 +14,7 @@
 #include <QUrl>
 #include <QVBoxLayout>
 
+#include "app/frame/help.h"
 #include "app/sheet/units_text.h"
 #include "job/demo_job.h"
 
@@ -29,7 +31,8 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results) {
         return {Verdict::Kind::Fault, QString::fromStdString(body.error->text), {}, BlankNumber, {}};
     }
     if (!body.artErrors.empty()) {
-        return {Verdict::Kind::Fault, QString::fromStdString(body.artErrors.front().text), {}, PatternNumber, {}};
+        return {
+            Verdict::Kind::Fault, QString::fromStdString(body.artErrors.front().text), {}, PatternNumber, {}};
     }
     const auto& masks = results.masks().masks;
     if (document.job().pattern->elements.empty()) {
@@ -46,7 +49,8 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results) {
     const MaskResult* worst = nullptr;
     double worstLift = -1;
     for (const MaskResult& m : masks) {
-        if (!m.mask) return {Verdict::Kind::Fault, QString::fromStdString(m.mask.error().text), {}, MasksNumber, {}};
+        if (!m.mask)
+            return {Verdict::Kind::Fault, QString::fromStdString(m.mask.error().text), {}, MasksNumber, {}};
         const FitReport& r = (*m.mask)->report;
         landing = std::max(landing, r.landing.max_mm);
         v.figures += QString("%1 %2: %3 %, %4; ")
@@ -62,23 +66,30 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results) {
         }
     }
     v.leaf = MasksNumber;
-    const QString lands = QObject::tr("land within %1, inside your hand's %2").arg(lengthText(std::max(landing, 0.01), 2), lengthText(0.5));
+    const QString lands = QObject::tr("land within %1, inside your hand's %2")
+                              .arg(lengthText(std::max(landing, 0.01), 2), lengthText(0.5));
     if (!worst) {
         v.kind = Verdict::Kind::Fine;
         v.sentence = QObject::tr("All %1 masks lie flat and %2.").arg(masks.size()).arg(lands);
         return v;
     }
     v.kind = Verdict::Kind::Fault;
-    v.sentence = QObject::tr("%1 of %2 masks lie flat; %3 %4 stands off %5: take a softer sheet or split it.")
-                     .arg(flat).arg(masks.size())
-                     .arg(QString::fromStdString(worst->spec->name.empty() ? worst->spec->id : worst->spec->name))
-                     .arg(QChar(sideLetter(worst->spec->side)))
-                     .arg(lengthText(worstLift));
+    v.sentence =
+        QObject::tr("%1 of %2 masks lie flat; %3 %4 stands off %5: take a softer sheet or split it.")
+            .arg(flat)
+            .arg(masks.size())
+            .arg(QString::fromStdString(worst->spec->name.empty() ? worst->spec->id : worst->spec->name))
+            .arg(QChar(sideLetter(worst->spec->side)))
+            .arg(lengthText(worstLift));
     v.repair = QObject::tr("softer sheet");
     return v;
 }
 
-MainWindow::MainWindow() : document_(this), view_(this), results_(new Results(document_, this)) {
+MainWindow::MainWindow(const QString& stateFolder)
+    : document_(this),
+      view_(this),
+      results_(new Results(document_, this)),
+      safe_(new Safekeeping(document_, stateFolder, this)) {
     setWindowTitle("Nine Leaves");
     setAcceptDrops(true);
     const LeafContext context{document_, *results_, view_};
@@ -146,7 +157,9 @@ MainWindow::MainWindow() : document_(this), view_(this), results_(new Results(do
         for (int i = 0; i < static_cast<int>(all.size()); ++i) {
             const auto& m = all[static_cast<std::size_t>(i)].mask;
             if (!m || (*m)->report.liesFlat) continue;
-            if (worst < 0 || (*m)->report.lift_mm > (*all[static_cast<std::size_t>(worst)].mask)->report.lift_mm) worst = i;
+            if (worst < 0 ||
+                (*m)->report.lift_mm > (*all[static_cast<std::size_t>(worst)].mask)->report.lift_mm)
+                worst = i;
         }
         if (worst < 0) return;
         const double needed = (*all[static_cast<std::size_t>(worst)].mask)->report.strainFeasibleMax;
@@ -187,22 +200,41 @@ void MainWindow::buildActions() {
     action(tr("Save as ..."), QKeySequence::SaveAs, [this] { saveAs(); });
     action(tr("Write the pages ..."), QKeySequence("Ctrl+E"), [this] { exportWithDialog(true, true); });
     action(tr("Print the pages ..."), QKeySequence::Print, [this] { print(); });
+    auto* recent = menu->addMenu(tr("Recent"));
+    connect(menu, &QMenu::aboutToShow, this, [this, recent] {
+        recent->clear();
+        for (const QString& file : Safekeeping::recentFiles()) {
+            recent->addAction(QFileInfo(file).fileName(), this, [this, file] {
+                if (mayDiscard()) openPath(file);
+            });
+        }
+        recent->setEnabled(!recent->isEmpty());
+    });
     menu->addSeparator();
+    action(tr("What is this"), QKeySequence::HelpContents, [this] { showHelp(this, currentLeaf()); });
     action(tr("Light or dark"), QKeySequence("Ctrl+D"), [this] { applyTheme(!tokens().dark); });
     action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
-    action(tr("Undo"), QKeySequence::Undo, [this] { document_.history().undo(); }, false);
-    action(tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { document_.history().redo(); }, false);
+    action(
+        tr("Undo"), QKeySequence::Undo, [this] { document_.history().undo(); }, false);
+    action(
+        tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { document_.history().redo(); }, false);
     for (const auto& [number, leaf] : leaves_) {
-        action(QString(), QKeySequence(QString("Alt+%1").arg(number + 1)), [this, n = number] { showLeaf(n); }, false);
+        action(
+            QString(), QKeySequence(QString("Alt+%1").arg(number + 1)), [this, n = number] { showLeaf(n); },
+            false);
     }
-    action(tr("Other side"), QKeySequence("S"), [this] {
-        view_.setSides(view_.sides() == Sides::Right ? Sides::Left : Sides::Right);
-    }, false);
-    action(tr("Both sides"), QKeySequence("B"), [this] { view_.setSides(Sides::Both); }, false);
-    action(tr("Holder large or small"), QKeySequence("H"), [this] {
-        holderLarge_ = !holderLarge_;
-        resizeEvent(nullptr);
-    }, false);
+    action(
+        tr("Other side"), QKeySequence("S"),
+        [this] { view_.setSides(view_.sides() == Sides::Right ? Sides::Left : Sides::Right); }, false);
+    action(
+        tr("Both sides"), QKeySequence("B"), [this] { view_.setSides(Sides::Both); }, false);
+    action(
+        tr("Holder large or small"), QKeySequence("H"),
+        [this] {
+            holderLarge_ = !holderLarge_;
+            resizeEvent(nullptr);
+        },
+        false);
     connect(holder_, &Holder::sizeToggleWanted, this, [this] {
         holderLarge_ = !holderLarge_;
         resizeEvent(nullptr);
@@ -218,7 +250,7 @@ void MainWindow::resizeEvent(QResizeEvent*) {
 void MainWindow::applyTheme(bool dark) {
     useDarkTheme(dark);
     setStyleSheet(themeStyleSheet() + QString("#side { background: %1; border-left: 1px solid %2; }")
-                                     .arg(tokens().panel.name(), tokens().line.name()));
+                                          .arg(tokens().panel.name(), tokens().line.name()));
     view_.refresh();
     for (QWidget* w : findChildren<QWidget*>()) w->update();
 }
@@ -236,15 +268,19 @@ void MainWindow::showLeaf(int number) {
 void MainWindow::refresh() {
     for (const auto& [number, leaf] : leaves_) stem_->setEntry(number, leaf->entry());
     holder_->setBody(results_->body());
-    holder_->setCaption(document_.job().pattern->elements.empty() ? tr("bare blank, drag to turn") : tr("drag to turn"));
+    holder_->setCaption(document_.job().pattern->elements.empty() ? tr("bare blank, drag to turn")
+                                                                  : tr("drag to turn"));
     tellTale_->setVerdict(verdictOfJob(document_, *results_));
     const bool running = results_->masksRunning();
-    tellTale_->setRunning(document_.empty() ? QString() : running ? tr("Fitting masks") : tr("Landing checked by wrapping it again"),
+    tellTale_->setRunning(document_.empty() ? QString()
+                          : running         ? tr("Fitting masks")
+                                            : tr("Landing checked by wrapping it again"),
                           running ? results_->progress() : 1);
 }
 
 void MainWindow::complain(const Error& error) {
-    QMessageBox box(QMessageBox::Warning, tr("Nine Leaves"), QString::fromStdString(error.text), QMessageBox::Ok, this);
+    QMessageBox box(QMessageBox::Warning, tr("Nine Leaves"), QString::fromStdString(error.text),
+                    QMessageBox::Ok, this);
     if (!error.where.empty()) box.setInformativeText(QString::fromStdString(error.where));
     box.exec();
 }
@@ -254,7 +290,46 @@ bool MainWindow::openPath(const QString& path) {
         complain(opened.error());
         return false;
     }
+    Safekeeping::addRecent(path);
+    if (!safe_->lock(document_.path())) {
+        document_.open(document_.job(), {});
+        complain({"locked",
+                  tr("This job is open in another window. It was opened here as a copy: save it under "
+                     "another name.")
+                      .toStdString(),
+                  path.toStdString()});
+    }
     return true;
+}
+
+void MainWindow::offerRecovery() {
+    for (const LeftBehind& left : safe_->leftBehind()) {
+        const QString saved =
+            left.saved.isValid()
+                ? tr("last saved %1").arg(QLocale().toString(left.saved, QLocale::ShortFormat))
+                : tr("never saved");
+        QMessageBox box(QMessageBox::Question, tr("Nine Leaves"),
+                        tr("The program ended before this job was saved: %1")
+                            .arg(left.original.isEmpty() ? tr("a new job") : left.original),
+                        QMessageBox::NoButton, this);
+        box.setInformativeText(tr("The copy is from %1; the job was %2.")
+                                   .arg(QLocale().toString(left.copied, QLocale::ShortFormat), saved));
+        auto* take = box.addButton(tr("Take the copy"), QMessageBox::AcceptRole);
+        auto* drop = box.addButton(tr("Throw it away"), QMessageBox::DestructiveRole);
+        box.addButton(tr("Later"), QMessageBox::RejectRole);
+        box.exec();
+        if (box.clickedButton() == drop) safe_->forget(left);
+        if (box.clickedButton() != take) continue;
+        const Result<LoadedJob> job = loadJob(left.copy.toStdString());
+        if (!job) {
+            complain(job.error());
+            continue;
+        }
+        document_.open(job->job, {});  // without a path, so that saving asks where
+        safe_->keepNow();
+        safe_->forget(left);
+        return;
+    }
 }
 
 void MainWindow::openDemo() {
@@ -265,8 +340,9 @@ void MainWindow::openDemo() {
 
 void MainWindow::openWithDialog() {
     if (!mayDiscard()) return;
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open a job or readings"), {},
-                                                      tr("Jobs and readings (*.nineleaves.json *.csv);;All files (*)"));
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Open a job or readings"), {},
+                                     tr("Jobs and readings (*.nineleaves.json *.csv);;All files (*)"));
     if (!path.isEmpty()) openPath(path);
 }
 
@@ -279,12 +355,19 @@ bool MainWindow::save() {
 
 bool MainWindow::saveAs() {
     if (document_.empty()) return false;
-    QString path = QFileDialog::getSaveFileName(this, tr("Save the job"), QString::fromStdString(document_.job().blank->name) + ".nineleaves.json",
-                                                tr("Jobs (*.nineleaves.json)"));
+    QString path = QFileDialog::getSaveFileName(
+        this, tr("Save the job"), QString::fromStdString(document_.job().blank->name) + ".nineleaves.json",
+        tr("Jobs (*.nineleaves.json)"));
     if (path.isEmpty()) return false;
     if (!path.endsWith(".json")) path += ".nineleaves.json";
+    if (!safe_->lock(path)) {
+        complain({"locked", tr("That job is open in another window; choose another name.").toStdString(),
+                  path.toStdString()});
+        return false;
+    }
     const Status saved = document_.save(path);
     if (!saved) complain(saved.error());
+    if (saved) Safekeeping::addRecent(path);
     return static_cast<bool>(saved);
 }
 
@@ -296,7 +379,8 @@ void MainWindow::exportWithDialog(bool svg, bool pdf) {
 
 void MainWindow::print() {
     const MasksResult& masks = results_->masks();
-    if (!masks.pages) return complain({"nothing_to_cut", tr("There are no pages to print yet.").toStdString(), ""});
+    if (!masks.pages)
+        return complain({"nothing_to_cut", tr("There are no pages to print yet.").toStdString(), ""});
     QPrinter printer(QPrinter::HighResolution);
     printer.setFullPage(true);
     const SheetSize& sheet = results_->sheet();
@@ -306,8 +390,12 @@ void MainWindow::print() {
     const QSizeF paper = printer.pageLayout().fullRect(QPageLayout::Millimeter).size();
     if (paper.width() + 0.5 < sheet.width_mm || paper.height() + 0.5 < sheet.height_mm) {
         return complain({"paper_too_small",
-                         tr("The printer's paper is %1 × %2 mm, smaller than the sheet. Choose larger paper or another sheet size.")
-                             .arg(paper.width(), 0, 'f', 0).arg(paper.height(), 0, 'f', 0).toStdString(), ""});
+                         tr("The printer's paper is %1 × %2 mm, smaller than the sheet. Choose larger paper "
+                            "or another sheet size.")
+                             .arg(paper.width(), 0, 'f', 0)
+                             .arg(paper.height(), 0, 'f', 0)
+                             .toStdString(),
+                         ""});
     }
     QPainter p(&printer);
     const double perMm = printer.resolution() / 25.4;  // 100 %: one mm on paper for one mm of the sheet
@@ -327,7 +415,8 @@ void MainWindow::print() {
 
 bool MainWindow::mayDiscard() {
     if (document_.empty() || !document_.dirty()) return true;
-    QMessageBox box(QMessageBox::Question, tr("Nine Leaves"), tr("The job has changes that are not saved."), QMessageBox::NoButton, this);
+    QMessageBox box(QMessageBox::Question, tr("Nine Leaves"), tr("The job has changes that are not saved."),
+                    QMessageBox::NoButton, this);
     auto* keep = box.addButton(tr("Save"), QMessageBox::AcceptRole);
     auto* drop = box.addButton(tr("Discard"), QMessageBox::DestructiveRole);
     box.addButton(tr("Cancel"), QMessageBox::RejectRole);
@@ -337,8 +426,10 @@ bool MainWindow::mayDiscard() {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    if (mayDiscard()) event->accept();
-    else event->ignore();
+    if (mayDiscard())
+        event->accept();
+    else
+        event->ignore();
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {

@@ -5,6 +5,7 @@
 #include <QScrollArea>
 #include <QStackedWidget>
 
+#include "app/document/safekeeping.h"
 #include "app/frame/job_strip.h"
 #include "app/holder/holder.h"
 #include "app/leaves/blank/blank_leaf.h"
@@ -19,7 +20,8 @@ enum LeafNumber { BlankNumber = 0, PatternNumber = 1, MasksNumber = 4, CutNumber
 class MainWindow : public QMainWindow {
     Q_OBJECT
   public:
-    MainWindow();
+    /// `stateFolder` is where autosaved copies are kept; the user's own by default.
+    explicit MainWindow(const QString& stateFolder = {});
 
     JobDocument& document() { return document_; }
     Results& results() { return *results_; }
@@ -36,6 +38,9 @@ class MainWindow : public QMainWindow {
     /// Shows what is wrong in a dialog when the file cannot be opened; the open job stays.
     bool openPath(const QString& path);
     void openDemo();
+    /// Offers what a run that ended badly has left behind. Call once, after the window is shown.
+    void offerRecovery();
+    Safekeeping& safekeeping() { return *safe_; }
     void applyTheme(bool dark);
 
   public slots:
@@ -61,6 +66,7 @@ class MainWindow : public QMainWindow {
     JobDocument document_;
     ViewState view_;
     Results* results_;
+    Safekeeping* safe_;
     Stem* stem_;
     JobStrip* strip_;
     TellTale* tellTale_;

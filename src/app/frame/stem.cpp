@@ -60,14 +60,20 @@ void Stem::setCurrent(int index) {
 QString Stem::spokenName(int index) const {
     const LeafEntry& e = entry(index);
     QString state = tr("nothing yet");
-    if (!e.built) state = tr("comes in a later version");
-    else if (e.state == LeafState::Repair) state = tr("to repair, %n flag(s)", nullptr, e.flags);
-    else if (e.state == LeafState::Ready) state = tr("ready");
-    else if (e.state == LeafState::Begun) state = tr("begun");
+    if (!e.built)
+        state = tr("comes in a later version");
+    else if (e.state == LeafState::Repair)
+        state = tr("to repair, %n flag(s)", nullptr, e.flags);
+    else if (e.state == LeafState::Ready)
+        state = tr("ready");
+    else if (e.state == LeafState::Begun)
+        state = tr("begun");
     return QString("%1 %2, %3").arg(index + 1).arg(e.name, state);
 }
 
-QPointF Stem::stemAt(double y) const { return {66 + 3.6 * std::sin(2 * M_PI * (y - 40) / (height() - 40)), y}; }
+QPointF Stem::stemAt(double y) const {
+    return {66 + 3.6 * std::sin(2 * M_PI * (y - 40) / (height() - 40)), y};
+}
 
 int Stem::rowAt(double y) const {
     const int row = static_cast<int>(std::floor((y - 64) / rowHeight()));
@@ -122,7 +128,8 @@ void Stem::paintLeaflet(QPainter& p, int index, const QColor& ground) const {
     const QPointF unit(onLeft && !last ? -std::cos(angle) : std::cos(angle), std::sin(angle));
     const double side = onLeft && !last ? -1 : 1;
     // The belly is on the lower side. Lengths across are in leaflet lengths.
-    LeafFrame f{node + 6.5 * unit, length * 0.87 * unit, length * 0.87 * QPointF(-unit.y() * side, unit.x() * side)};
+    LeafFrame f{node + 6.5 * unit, length * 0.87 * unit,
+                length * 0.87 * QPointF(-unit.y() * side, unit.x() * side)};
     if (last) f = {node + QPointF(0, 4), length * 0.8 * unit, length * 0.8 * QPointF(-unit.y(), unit.x())};
 
     const QColor colour = !e.built || e.state == LeafState::Nothing ? t.muted
@@ -170,12 +177,14 @@ void Stem::paintLeaflet(QPainter& p, int index, const QColor& ground) const {
     // Names stand opposite the leaflet; numbers climb the stem like nodes.
     const double x = onLeft ? stemAt(centre).x() + 11 : stemAt(centre).x() - 11;
     const Qt::Alignment side2 = onLeft ? Qt::AlignLeft : Qt::AlignRight;
-    ink::text(p, QPointF(x, centre - 8), QString::number(index + 1), inter(10.5), e.built ? t.muted : t.muted, side2);
+    ink::text(p, QPointF(x, centre - 8), QString::number(index + 1), inter(10.5), e.built ? t.muted : t.muted,
+              side2);
     ink::text(p, QPointF(x, centre + 7), e.name, inter(13.5, index == current_ ? QFont::Bold : QFont::Medium),
               e.built ? t.ink : t.muted, side2);
     if (e.state == LeafState::Repair && e.flags > 0) {
         const QPointF at(onLeft ? x + 12 : x - 34, centre - 22);
-        ink::flagShape(p, at, e.fault ? ink::Severity::Fault : ink::Severity::Caution, QString::number(e.flags));
+        ink::flagShape(p, at, e.fault ? ink::Severity::Fault : ink::Severity::Caution,
+                       QString::number(e.flags));
     }
 }
 
@@ -194,12 +203,19 @@ void Stem::keyPressEvent(QKeyEvent* event) {
         update();
     };
     switch (event->key()) {
-        case Qt::Key_Down: step(1); break;
-        case Qt::Key_Up: step(-1); break;
+        case Qt::Key_Down:
+            step(1);
+            break;
+        case Qt::Key_Up:
+            step(-1);
+            break;
         case Qt::Key_Return:
         case Qt::Key_Enter:
-        case Qt::Key_Space: emit chosen(focus_); break;
-        default: QWidget::keyPressEvent(event);
+        case Qt::Key_Space:
+            emit chosen(focus_);
+            break;
+        default:
+            QWidget::keyPressEvent(event);
     }
 }
 
@@ -207,7 +223,8 @@ bool Stem::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
         const auto* help = static_cast<QHelpEvent*>(event);
         const int row = rowAt(help->pos().y());
-        if (row >= 0) QToolTip::showText(help->globalPos(), spokenName(row) + QString(" (Alt+%1)").arg(row + 1), this);
+        if (row >= 0)
+            QToolTip::showText(help->globalPos(), spokenName(row) + QString(" (Alt+%1)").arg(row + 1), this);
         return true;
     }
     return QWidget::event(event);

@@ -6,7 +6,8 @@
 
 namespace nine::app {
 
-TellTale::TellTale(QWidget* parent) : QWidget(parent), repair_(new QPushButton(this)), cancel_(new QPushButton(tr("stop"), this)) {
+TellTale::TellTale(QWidget* parent)
+    : QWidget(parent), repair_(new QPushButton(this)), cancel_(new QPushButton(tr("stop"), this)) {
     setFixedHeight(30);
     repair_->setObjectName("link");
     repair_->hide();
@@ -52,7 +53,8 @@ void TellTale::paintEvent(QPaintEvent*) {
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(0, 0.5), QPointF(width(), 0.5));
     if (verdict_.kind == Verdict::Kind::Fine) ink::tick(p, QPointF(26, 15));
-    if (verdict_.kind == Verdict::Kind::Caution) ink::flagShape(p, QPointF(18, 7), ink::Severity::Caution, "");
+    if (verdict_.kind == Verdict::Kind::Caution)
+        ink::flagShape(p, QPointF(18, 7), ink::Severity::Caution, "");
     if (verdict_.kind == Verdict::Kind::Fault) ink::flagShape(p, QPointF(18, 7), ink::Severity::Fault, "");
     const QFont f = inter(12, QFont::DemiBold);
     const QString shown = unfolded_ ? verdict_.figures : verdict_.sentence;
@@ -65,7 +67,8 @@ void TellTale::paintEvent(QPaintEvent*) {
         p.setBrush(t.line);
         p.drawRoundedRect(bar, 1.7, 1.7);
         p.setBrush(t.accent);
-        p.drawRoundedRect(QRectF(bar.left(), bar.top(), std::max(4.0, bar.width() * share_), bar.height()), 1.7, 1.7);
+        p.drawRoundedRect(QRectF(bar.left(), bar.top(), std::max(4.0, bar.width() * share_), bar.height()),
+                          1.7, 1.7);
         ink::text(p, QPointF(bar.left() - 10, 19.5), running_, inter(12), t.muted, Qt::AlignRight);
     } else {
         ink::text(p, QPointF(right, 19.5), running_, inter(12), t.muted, Qt::AlignRight);

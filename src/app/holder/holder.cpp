@@ -107,7 +107,9 @@ std::optional<SkinPoint> Holder::skinAt(const QPointF& at) const {
     return body_->skinAt(uv);
 }
 
-QRectF Holder::stopBox(int index) const { return QRectF(16 + 43 * index, height() - 24, 40, 20); }
+QRectF Holder::stopBox(int index) const {
+    return QRectF(16 + 43 * index, height() - 24, 40, 20);
+}
 
 void Holder::paintEvent(QPaintEvent*) {
     QPainter p(this);
@@ -173,11 +175,21 @@ void Holder::mouseReleaseEvent(QMouseEvent* event) {
 
 void Holder::keyPressEvent(QKeyEvent* event) {
     switch (event->key()) {
-        case Qt::Key_Left: yaw_ += kStep_rad; break;
-        case Qt::Key_Right: yaw_ -= kStep_rad; break;
-        case Qt::Key_Up: pitch_ = std::max(-M_PI / 2, pitch_ - kStep_rad); break;
-        case Qt::Key_Down: pitch_ = std::min(M_PI / 2, pitch_ + kStep_rad); break;
-        default: QWidget::keyPressEvent(event); return;
+        case Qt::Key_Left:
+            yaw_ += kStep_rad;
+            break;
+        case Qt::Key_Right:
+            yaw_ -= kStep_rad;
+            break;
+        case Qt::Key_Up:
+            pitch_ = std::max(-M_PI / 2, pitch_ - kStep_rad);
+            break;
+        case Qt::Key_Down:
+            pitch_ = std::min(M_PI / 2, pitch_ + kStep_rad);
+            break;
+        default:
+            QWidget::keyPressEvent(event);
+            return;
     }
     draw(true);
 }

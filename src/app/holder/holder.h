@@ -1,6 +1,7 @@
 // The holder: the body in 3-D as it will look, turned by drag or arrow keys.
 //
-// Drawn by the core's rasteriser on a thread of its own: one sample a pixel while it is turned, two by two at rest.
+// Drawn by the core's rasteriser on a thread of its own: one sample a pixel while it is turned, two by two at
+// rest.
 #pragma once
 
 #include <QImage>

@@ -46,7 +46,8 @@ View3 BodyView::view3() const {
     return view;
 }
 
-void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio, bool painted) {
+void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio,
+                     bool painted) {
     if (!body.skin) return;
     const auto& picture = painted ? body.picture : body.bare;
     const double scale = perMm > 0 ? perMm : fittingScale(*body.skin, from_, box.size());
@@ -62,7 +63,8 @@ void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Si
     ratio_ = ratio;
     const Loft& loft = skin_->loft();
     const Extent e = extentOf(loft, from_);
-    middle_ = Vec3(0.5 * (loft.noseX() + loft.tailX()), 0, from_ == From::Along ? 0.5 * (e.above - e.below) : 0);
+    middle_ =
+        Vec3(0.5 * (loft.noseX() + loft.tailX()), 0, from_ == From::Along ? 0.5 * (e.above - e.below) : 0);
 
     QPolygonF top, bottom;
     for (int i = 0; i <= kOutlineSteps; ++i) {
@@ -77,19 +79,18 @@ void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Si
 
     const int w = static_cast<int>(box.width() * ratio), h = static_cast<int>(box.height() * ratio);
     if (w < 4 || h < 4) return;
-    slot_.request(
-        [drawn = drawn_, picture = picture_, view = view3(), w, h](const Task& task) {
-            return render(drawn->mesh, *picture, view, w, h, 2, task).image;
-        },
-        [this](Image image) {
-            image_ = toQImage(image);
-            image_.setDevicePixelRatio(ratio_);
-            emit redrawn();
-        });
+    slot_.request([drawn = drawn_, picture = picture_, view = view3(), w,
+                   h](const Task& task) { return render(drawn->mesh, *picture, view, w, h, 2, task).image; },
+                  [this](Image image) {
+                      image_ = toQImage(image);
+                      image_.setDevicePixelRatio(ratio_);
+                      emit redrawn();
+                  });
 }
 
 QPointF BodyView::at(const Vec3& point) const {
-    const Vec2 p = projected(view3(), static_cast<int>(box_.width() * ratio_), static_cast<int>(box_.height() * ratio_), point);
+    const Vec2 p = projected(view3(), static_cast<int>(box_.width() * ratio_),
+                             static_cast<int>(box_.height() * ratio_), point);
     return box_.topLeft() + QPointF(p.x(), p.y()) / ratio_;
 }
 
@@ -100,10 +101,13 @@ QPointF BodyView::at(double x, double other) const {
 Vec2 BodyView::bodyAt(const QPointF& pixel) const {
     // The views are orthographic: two known points give the whole map.
     const QPointF origin = at(0, 0), one = at(1, 1);
-    return {(pixel.x() - origin.x()) / (one.x() - origin.x()), (pixel.y() - origin.y()) / (one.y() - origin.y())};
+    return {(pixel.x() - origin.x()) / (one.x() - origin.x()),
+            (pixel.y() - origin.y()) / (one.y() - origin.y())};
 }
 
-bool BodyView::faces(const SurfacePoint& point) const { return facing(view3(), point) > 0; }
+bool BodyView::faces(const SurfacePoint& point) const {
+    return facing(view3(), point) > 0;
+}
 
 void BodyView::paint(QPainter& p) const {
     if (!image_.isNull()) p.drawImage(box_.topLeft(), image_);

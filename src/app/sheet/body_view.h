@@ -1,7 +1,7 @@
 // A flat view of the body inside a page: the shaded picture under its exact outline, true to scale.
 //
-// Views are orthographic. `Along` shows x to the right (the fish's right side: to the left) and z up; `Above` shows
-// the fish's left below the centre line.
+// Views are orthographic. `Along` shows x to the right (the fish's right side: to the left) and z up; `Above`
+// shows the fish's left below the centre line.
 #pragma once
 
 #include <QImage>
@@ -20,7 +20,8 @@ class BodyView : public QObject {
     BodyView(From from, QObject* parent) : QObject(parent), from_(from) {}
 
     /// The body fills `box` (pixels) as far as its proportions allow; `perMm` 0 chooses the scale.
-    void place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio, bool painted = true);
+    void place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio,
+               bool painted = true);
     /// Largest scale at which the body fits into a box.
     static double fittingScale(const Skin& skin, From from, const QSizeF& box);
 

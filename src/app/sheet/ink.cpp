@@ -11,7 +11,9 @@ void text(QPainter& p, const QPointF& baseline, const QString& words, const QFon
     p.setFont(f);
     p.setPen(colour);
     const double width = QFontMetricsF(f).horizontalAdvance(words);
-    const double shift = alignment & Qt::AlignRight ? -width : alignment & Qt::AlignHCenter ? -0.5 * width : 0;
+    const double shift = alignment & Qt::AlignRight     ? -width
+                         : alignment & Qt::AlignHCenter ? -0.5 * width
+                                                        : 0;
     p.drawText(baseline + QPointF(shift, 0), words);
 }
 
@@ -50,13 +52,15 @@ QRectF dimension(QPainter& p, const QPointF& from, const QPointF& to, const QStr
     const QRectF box(-0.5 * width - 3, -9, width + 6, 18);
     text(p, QPointF(-0.5 * width, 4), value, f, colour);
     p.restore();
-    return upright ? QRectF(middle.x() - 9, middle.y() - 0.5 * width - 3, 18, width + 6) : box.translated(middle);
+    return upright ? QRectF(middle.x() - 9, middle.y() - 0.5 * width - 3, 18, width + 6)
+                   : box.translated(middle);
 }
 
 void leader(QPainter& p, const QPointF& target, const QPointF& at, const QString& words, bool rightAligned) {
     p.setPen(QPen(tokens().muted, 0.7));
     p.drawLine(target, at + QPointF(rightAligned ? 4 : -4, 0));
-    text(p, at + QPointF(0, 4), words, inter(11, QFont::Medium), tokens().ink, rightAligned ? Qt::AlignRight : Qt::AlignLeft);
+    text(p, at + QPointF(0, 4), words, inter(11, QFont::Medium), tokens().ink,
+         rightAligned ? Qt::AlignRight : Qt::AlignLeft);
 }
 
 void stationPoint(QPainter& p, const QPointF& at, bool selected) {
@@ -68,11 +72,14 @@ void stationPoint(QPainter& p, const QPointF& at, bool selected) {
 void diamond(QPainter& p, const QPointF& at, double half, const QColor& outline) {
     p.setPen(QPen(outline, 1.2));
     p.setBrush(tokens().paper);
-    p.drawPolygon(QPolygonF{at + QPointF(0, -half), at + QPointF(half, 0), at + QPointF(0, half), at + QPointF(-half, 0)});
+    p.drawPolygon(QPolygonF{at + QPointF(0, -half), at + QPointF(half, 0), at + QPointF(0, half),
+                            at + QPointF(-half, 0)});
 }
 
 QColor colourOf(Severity severity) {
-    return severity == Severity::Fault ? tokens().fault : severity == Severity::Caution ? tokens().caution : tokens().select;
+    return severity == Severity::Fault     ? tokens().fault
+           : severity == Severity::Caution ? tokens().caution
+                                           : tokens().select;
 }
 
 void flagShape(QPainter& p, const QPointF& at, Severity severity, const QString& number) {
@@ -85,7 +92,8 @@ void flagShape(QPainter& p, const QPointF& at, Severity severity, const QString&
         p.drawPolygon(QPolygonF{at, at + QPointF(20, 8), at + QPointF(0, 16)});
         middle = at + QPointF(6.2, 8);
     } else {
-        p.drawPolygon(QPolygonF{at, at + QPointF(21, 0), at + QPointF(16, 8), at + QPointF(21, 16), at + QPointF(0, 16)});
+        p.drawPolygon(QPolygonF{at, at + QPointF(21, 0), at + QPointF(16, 8), at + QPointF(21, 16),
+                                at + QPointF(0, 16)});
     }
     text(p, middle + QPointF(0, 4), number, inter(10, QFont::Bold), tokens().onAccent, Qt::AlignHCenter);
 }
@@ -122,7 +130,8 @@ void ruler(QPainter& p, const QPointF& left, double length_mm, double perMm) {
     }
 }
 
-void legend(QPainter& p, const QRectF& bar, Ramp ramp, const QString& from, const QString& middle, const QString& to) {
+void legend(QPainter& p, const QRectF& bar, Ramp ramp, const QString& from, const QString& middle,
+            const QString& to) {
     QLinearGradient gradient(bar.topLeft(), bar.topRight());
     for (int k = 0; k <= 5; ++k) gradient.setColorAt(k / 5.0, rampColour(ramp, k / 5.0));
     p.setPen(QPen(tokens().line, 0.8));

@@ -15,11 +15,14 @@ enum class Severity { Note, Caution, Fault };
 /// Title in bold with a muted remark beside it; returns the width used.
 double heading(QPainter& p, const QPointF& at, const QString& title, const QString& remark);
 
-/// A dimension line between two points with its value in the middle, standing on the paper. Returns the value's box.
-QRectF dimension(QPainter& p, const QPointF& from, const QPointF& to, const QString& value, bool selected = false);
+/// A dimension line between two points with its value in the middle, standing on the paper. Returns the
+/// value's box.
+QRectF dimension(QPainter& p, const QPointF& from, const QPointF& to, const QString& value,
+                 bool selected = false);
 
 /// Text with a leader to `target`; the text starts at `at` (left, middle), or ends there if `rightAligned`.
-void leader(QPainter& p, const QPointF& target, const QPointF& at, const QString& text, bool rightAligned = false);
+void leader(QPainter& p, const QPointF& target, const QPointF& at, const QString& text,
+            bool rightAligned = false);
 
 void stationPoint(QPainter& p, const QPointF& at, bool selected);
 void diamond(QPainter& p, const QPointF& at, double half, const QColor& outline);
@@ -35,7 +38,8 @@ QColor colourOf(Severity severity);
 void ruler(QPainter& p, const QPointF& left, double length_mm, double perMm);
 
 /// A ramp with its end values and unit.
-void legend(QPainter& p, const QRectF& bar, Ramp ramp, const QString& from, const QString& middle, const QString& to);
+void legend(QPainter& p, const QRectF& bar, Ramp ramp, const QString& from, const QString& middle,
+            const QString& to);
 
 void text(QPainter& p, const QPointF& baseline, const QString& words, const QFont& font, const QColor& colour,
           Qt::Alignment alignment = Qt::AlignLeft);

@@ -66,7 +66,9 @@ void ValueChip::keyPressEvent(QKeyEvent* event) {
         show(value_);
     } else if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) {
         const double way = event->key() == Qt::Key_Up ? 1 : -1;
-        const double step = kind_ == Kind::Count ? 1 : event->modifiers() & Qt::ShiftModifier ? 10 * step_ : step_;
+        const double step = kind_ == Kind::Count                     ? 1
+                            : event->modifiers() & Qt::ShiftModifier ? 10 * step_
+                                                                     : step_;
         setModified(false);
         emit committed(value_ + way * step);
     } else {
@@ -94,7 +96,9 @@ FlowLayout::FlowLayout(QWidget* parent, int lineStep) : QLayout(parent), lineSte
     setContentsMargins(0, 0, 0, 0);
 }
 
-FlowLayout::~FlowLayout() { qDeleteAll(items_); }
+FlowLayout::~FlowLayout() {
+    qDeleteAll(items_);
+}
 
 void FlowLayout::setGeometry(const QRect& rect) {
     QLayout::setGeometry(rect);
@@ -112,7 +116,8 @@ int FlowLayout::arrange(const QRect& rect, bool apply) const {
             x = rect.x();
             y += lineStep_;
         }
-        if (apply) item->setGeometry(QRect(x, y + (lineStep_ - size.height()) / 2, size.width(), size.height()));
+        if (apply)
+            item->setGeometry(QRect(x, y + (lineStep_ - size.height()) / 2, size.width(), size.height()));
         x += size.width() + space;
     }
     return y + lineStep_ - rect.y();

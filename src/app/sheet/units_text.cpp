@@ -64,14 +64,17 @@ class Reader {
         skip();
         const std::size_t from = at_;
         if (at_ < text_.size() && (text_[at_] == '-' || text_[at_] == '+')) ++at_;
-        while (at_ < text_.size() && ((text_[at_] >= '0' && text_[at_] <= '9') || text_[at_] == '.' || text_[at_] == ',')) ++at_;
+        while (at_ < text_.size() &&
+               ((text_[at_] >= '0' && text_[at_] <= '9') || text_[at_] == '.' || text_[at_] == ','))
+            ++at_;
         std::string digits = text_.substr(from, at_ - from);
         for (char& c : digits) c = c == ',' ? '.' : c;
         const auto number = parseNumber(digits);
         if (!number) return std::nullopt;
         skip();
         if (!units_) return number;
-        for (const auto& [name, factor] : {std::pair{"mm", 1.0}, {"cm", 10.0}, {"in", kMmPerInch}, {"\"", kMmPerInch}}) {
+        for (const auto& [name, factor] :
+             {std::pair{"mm", 1.0}, {"cm", 10.0}, {"in", kMmPerInch}, {"\"", kMmPerInch}}) {
             if (text_.compare(at_, std::char_traits<char>::length(name), name) != 0) continue;
             at_ += std::char_traits<char>::length(name);
             unitSeen = true;
@@ -88,21 +91,32 @@ class Reader {
 
 }  // namespace
 
-bool inches() { return inchesOn(); }
-void useInches(bool on) { inchesOn() = on; }
-
-QString lengthUnit() { return inches() ? QObject::tr("in") : QObject::tr("mm"); }
-
-QString lengthNumber(double mm, int decimals) {
-    return QString::fromStdString(inches() ? fixedText(mm / kMmPerInch, decimals + 2) : fixedText(mm, decimals));
+bool inches() {
+    return inchesOn();
+}
+void useInches(bool on) {
+    inchesOn() = on;
 }
 
-QString lengthText(double mm, int decimals) { return lengthNumber(mm, decimals) + " " + lengthUnit(); }
+QString lengthUnit() {
+    return inches() ? QObject::tr("in") : QObject::tr("mm");
+}
+
+QString lengthNumber(double mm, int decimals) {
+    return QString::fromStdString(inches() ? fixedText(mm / kMmPerInch, decimals + 2)
+                                           : fixedText(mm, decimals));
+}
+
+QString lengthText(double mm, int decimals) {
+    return lengthNumber(mm, decimals) + " " + lengthUnit();
+}
 
 std::optional<double> parseLength(const QString& typed) {
     return Reader(typed.trimmed().toLower().toStdString(), inches() ? kMmPerInch : 1.0, true).all();
 }
 
-std::optional<double> parsePlain(const QString& typed) { return Reader(typed.trimmed().toStdString(), 1.0, false).all(); }
+std::optional<double> parsePlain(const QString& typed) {
+    return Reader(typed.trimmed().toStdString(), 1.0, false).all();
+}
 
 }  // namespace nine::app

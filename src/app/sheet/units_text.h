@@ -15,8 +15,8 @@ QString lengthNumber(double mm, int decimals = 1);
 QString lengthText(double mm, int decimals = 1);
 QString lengthUnit();
 
-/// A typed length: a number with an optional unit (mm, cm, in, "), sums and products ("3*4.5 + 2"); a bare number
-/// is in the unit on the screen. Decimal comma or point. Nothing if it is no length.
+/// A typed length: a number with an optional unit (mm, cm, in, "), sums and products ("3*4.5 + 2"); a bare
+/// number is in the unit on the screen. Decimal comma or point. Nothing if it is no length.
 std::optional<double> parseLength(const QString& typed);
 /// The same without units, for counts.
 std::optional<double> parsePlain(const QString& typed);

@@ -10,13 +10,13 @@ namespace nine::app {
 namespace {
 
 Tokens lightTokens() {
-    return {"#F6F4EE", "#ECE9E1", "#E2DED2", "#FBFAF6", "#1D2A25", "#5A665E", "#C9C5B8", "#DDD9CD", "#27714F",
-            "#1C6E9C", "#8F5500", "#A3263B", "#F6F4EE", "#D9E4E2", false};
+    return {"#F6F4EE", "#ECE9E1", "#E2DED2", "#FBFAF6", "#1D2A25", "#5A665E", "#C9C5B8", "#DDD9CD",
+            "#27714F", "#1C6E9C", "#8F5500", "#A3263B", "#F6F4EE", "#D9E4E2", false};
 }
 
 Tokens darkTokens() {
-    return {"#171D1A", "#1F2723", "#29322D", "#29322D", "#E7EAE1", "#A0ACA3", "#414C46", "#2C3530", "#62BE95",
-            "#74B7DE", "#E3A64A", "#F0808E", "#10160F", "#2E3A38", true};
+    return {"#171D1A", "#1F2723", "#29322D", "#29322D", "#E7EAE1", "#A0ACA3", "#414C46", "#2C3530",
+            "#62BE95", "#74B7DE", "#E3A64A", "#F0808E", "#10160F", "#2E3A38", true};
 }
 
 Tokens& current() {
@@ -25,16 +25,23 @@ Tokens& current() {
 }
 
 const std::array<const char*, 6>& stopsOf(Ramp ramp) {
-    static const std::array<const char*, 6> stretch{"#F3EBCF", "#E6C98A", "#D39A55", "#B0663F", "#7C3B37", "#43202B"};
-    static const std::array<const char*, 6> film{"#F2EFE2", "#C9DAC4", "#8DBDB0", "#4F93A0", "#2C6284", "#1D3258"};
-    static const std::array<const char*, 6> lift{"#EEF1EA", "#CBD3DF", "#9DA9CC", "#7A79AF", "#5C4B87", "#3A2455"};
+    static const std::array<const char*, 6> stretch{"#F3EBCF", "#E6C98A", "#D39A55",
+                                                    "#B0663F", "#7C3B37", "#43202B"};
+    static const std::array<const char*, 6> film{"#F2EFE2", "#C9DAC4", "#8DBDB0",
+                                                 "#4F93A0", "#2C6284", "#1D3258"};
+    static const std::array<const char*, 6> lift{"#EEF1EA", "#CBD3DF", "#9DA9CC",
+                                                 "#7A79AF", "#5C4B87", "#3A2455"};
     return ramp == Ramp::Stretch ? stretch : ramp == Ramp::Film ? film : lift;
 }
 
 }  // namespace
 
-const Tokens& tokens() { return current(); }
-void useDarkTheme(bool dark) { current() = dark ? darkTokens() : lightTokens(); }
+const Tokens& tokens() {
+    return current();
+}
+void useDarkTheme(bool dark) {
+    current() = dark ? darkTokens() : lightTokens();
+}
 
 void loadFonts() {
     for (const char* name : {"Regular", "Medium", "SemiBold", "Bold"}) {
@@ -44,7 +51,8 @@ void loadFonts() {
 
 QFont inter(double pixels, int weight) {
     QFont f("Inter");
-    f.setPixelSize(static_cast<int>(std::ceil(pixels)));  // whole pixels only; half sizes are rounded up to stay readable
+    f.setPixelSize(static_cast<int>(
+        std::ceil(pixels)));  // whole pixels only; half sizes are rounded up to stay readable
     f.setWeight(static_cast<QFont::Weight>(weight));
     f.setStyleStrategy(QFont::PreferAntialias);
     f.setHintingPreference(QFont::PreferNoHinting);
@@ -58,7 +66,9 @@ QColor materialColour(std::string_view material) {
     return "#F7F3E6";
 }
 
-QColor inkOnSheet() { return "#1D2A25"; }
+QColor inkOnSheet() {
+    return "#1D2A25";
+}
 
 QColor rampColour(Ramp ramp, double t) {
     const auto& stops = stopsOf(ramp);
@@ -96,9 +106,15 @@ QPushButton#link:focus { border-bottom: 2px solid SELECT; }
 QScrollArea { border: none; background: transparent; }
 QLabel { font-size: 12px; }
 )";
-    for (const auto& [name, colour] :
-         {std::pair{"PAPER", t.paper}, {"SHEET", t.sheet}, {"INK", t.ink}, {"MUTED", t.muted}, {"LINE", t.line},
-          {"ACCENT", t.accent}, {"SELECT", t.select}, {"FAULT", t.fault}, {"ONACC", t.onAccent}}) {
+    for (const auto& [name, colour] : {std::pair{"PAPER", t.paper},
+                                       {"SHEET", t.sheet},
+                                       {"INK", t.ink},
+                                       {"MUTED", t.muted},
+                                       {"LINE", t.line},
+                                       {"ACCENT", t.accent},
+                                       {"SELECT", t.select},
+                                       {"FAULT", t.fault},
+                                       {"ONACC", t.onAccent}}) {
         css.replace(QRegularExpression(QString("\\b%1\\b").arg(name)), colour.name());
     }
     return css;

@@ -9,7 +9,7 @@ namespace nine::app {
 
 struct Tokens {
     QColor paper, panel, deep, sheet, ink, muted, line, hair, accent, select, caution, fault, onAccent;
-    QColor glass;       ///< bills and other transparent parts
+    QColor glass;  ///< bills and other transparent parts
     bool dark = false;
 };
 

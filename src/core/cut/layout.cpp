@@ -158,13 +158,10 @@ Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize&
 
 Result<CutPages> movePiece(CutPages pages, std::size_t index, const Vec2& shift) {
     PlacedPiece& moved = pages.pieces[index];
-    transform(moved.piece, [&](const Vec2& p) { return Vec2(p + shift); });
     const Box2 box = moved.piece.box();
     const Area area = usable(pages.sheet);
-    if ((box.low.array() < area.low.array()).any() || (box.high.array() > area.high.array()).any()) {
-        return Error{"off_sheet", "The piece would leave the part of the sheet that can be printed.",
-                     moved.piece.id};
-    }
+    const Vec2 stopped = shift.cwiseMax(area.low - box.low).cwiseMin(area.high - box.high);
+    transform(moved.piece, [&](const Vec2& p) { return Vec2(p + stopped); });
     for (std::size_t i = 0; i < pages.pieces.size(); ++i) {
         const PlacedPiece& other = pages.pieces[i];
         if (i != index && other.page == moved.page && overlapping(other.piece, moved.piece)) {

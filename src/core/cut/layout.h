@@ -55,8 +55,7 @@ Drawing drawPage(const CutPages& pages, std::size_t page, const PageText& words)
 /// One piece by itself on a page just large enough.
 Drawing drawPiece(const Piece& piece, const std::string& title);
 
-/// A piece of `pages` moved by `shift` on its page, for dragging. Errors: overlap, off_sheet; nothing is
-/// changed then.
+/// A piece of `pages` moved by `shift` on its page, for dragging; it stops at the margin. Errors: overlap.
 Result<CutPages> movePiece(CutPages pages, std::size_t piece, const Vec2& shift);
 
 }  // namespace nine

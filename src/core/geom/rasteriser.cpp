@@ -35,10 +35,13 @@ struct ScreenCorner {
     Vec2 texture;
 };
 
-double depthOf(const View3& view, const Vec3& eye) { return view.distance_mm > 0 ? view.distance_mm - eye.z() : 1; }
+double depthOf(const View3& view, const Vec3& eye) {
+    return view.distance_mm > 0 ? view.distance_mm - eye.z() : 1;
+}
 
 Corner between(const Corner& a, const Corner& b, double t) {
-    return {a.eye + t * (b.eye - a.eye), a.normal + t * (b.normal - a.normal), a.texture + t * (b.texture - a.texture)};
+    return {a.eye + t * (b.eye - a.eye), a.normal + t * (b.normal - a.normal),
+            a.texture + t * (b.texture - a.texture)};
 }
 
 /// The part of a triangle in front of the near plane, as a fan of up to four corners.
@@ -105,8 +108,8 @@ struct Canvas {
     std::vector<Vec2> texture;
 };
 
-void fill(const ScreenTriangle& t, const std::array<double, 3>& order, int fromRow, int toRow, const Image& texture,
-          double gloss, Canvas& canvas) {
+void fill(const ScreenTriangle& t, const std::array<double, 3>& order, int fromRow, int toRow,
+          const Image& texture, double gloss, Canvas& canvas) {
     const double area = (t[1].x - t[0].x) * (t[2].y - t[0].y) - (t[2].x - t[0].x) * (t[1].y - t[0].y);
     if (area == 0) return;
     const auto [lowX, highX] = std::minmax({t[0].x, t[1].x, t[2].x});
@@ -147,8 +150,8 @@ Rendered reduced(const Canvas& canvas, int width, int height, int samples) {
             const std::size_t to = static_cast<std::size_t>(y * width + x);
             std::array<unsigned, 4> sum{};
             for (int k = 0; k < count; ++k) {
-                const std::size_t from =
-                    static_cast<std::size_t>((y * samples + k / samples) * canvas.width + x * samples + k % samples);
+                const std::size_t from = static_cast<std::size_t>((y * samples + k / samples) * canvas.width +
+                                                                  x * samples + k % samples);
                 for (unsigned c = 0; c < 4; ++c) sum[c] += canvas.pixels[from] >> (8 * c) & 255u;
                 if (out.texture[to].x() < 0) out.texture[to] = canvas.texture[from];
             }
@@ -162,8 +165,8 @@ Rendered reduced(const Canvas& canvas, int width, int height, int samples) {
 
 }  // namespace
 
-Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& view, int width, int height, int samples,
-                const Task& task) {
+Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& view, int width, int height,
+                int samples, const Task& task) {
     const Eigen::Matrix3d rotation = rotationOf(view);
     const double scale = view.pixelsPerMm * samples;
     const double focal = view.distance_mm > 0 ? view.distance_mm * scale : scale;
@@ -176,8 +179,8 @@ Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& vie
     std::vector<Corner> corners;
     corners.reserve(mesh.points.size());
     for (std::size_t i = 0; i < mesh.points.size(); ++i) {
-        corners.push_back({rotation * (mesh.points[i].position - view.target), rotation * mesh.points[i].normal,
-                           mesh.texture[i]});
+        corners.push_back({rotation * (mesh.points[i].position - view.target),
+                           rotation * mesh.points[i].normal, mesh.texture[i]});
     }
     std::vector<ScreenTriangle> triangles;
     std::vector<std::array<double, 3>> orders;
@@ -217,9 +220,9 @@ Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& vie
 
 Vec2 projected(const View3& view, int width, int height, const Vec3& point) {
     const Vec3 eye = rotationOf(view) * (point - view.target);
-    const double scale = view.distance_mm > 0
-                             ? view.pixelsPerMm * view.distance_mm / std::max(kNearPlane_mm, depthOf(view, eye))
-                             : view.pixelsPerMm;
+    const double scale = view.distance_mm > 0 ? view.pixelsPerMm * view.distance_mm /
+                                                    std::max(kNearPlane_mm, depthOf(view, eye))
+                                              : view.pixelsPerMm;
     return {0.5 * width + scale * eye.x(), 0.5 * height - scale * eye.y()};
 }
 

@@ -1,8 +1,8 @@
 // A textured mesh drawn into an image on the CPU: the same picture on every machine, with no graphics driver.
 //
-// Perspective or orthographic, near-plane clipping, z-buffer, smooth shading under a light fixed to the viewer,
-// rows of the image in bands, one thread each. Supersampling for pictures at rest.
-// Frame: body coordinates (x to the tail, y to the fish's left, z to its back) are seen from the fish's left with the
+// Perspective or orthographic, near-plane clipping, z-buffer, smooth shading under a light fixed to the
+// viewer, rows of the image in bands, one thread each. Supersampling for pictures at rest. Frame: body
+// coordinates (x to the tail, y to the fish's left, z to its back) are seen from the fish's left with the
 // nose at the left when yaw and pitch are 0. Pitch 90 degrees shows the back, its left side below.
 // Cost: 20k triangles at 900 x 700 in about 10-20 ms on two cores, four times that with 2 x 2 samples.
 #pragma once
@@ -20,7 +20,8 @@ struct Image {
     int width = 0, height = 0;
     std::vector<std::uint32_t> pixels;
     std::uint32_t at(int x, int y) const {
-        return pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)];
+        return pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) +
+                      static_cast<std::size_t>(x)];
     }
 };
 
@@ -31,24 +32,24 @@ struct TexturedMesh {
 };
 
 struct View3 {
-    double yaw_rad = 0;            ///< about the upright axis; pi shows the fish's right side
-    double pitch_rad = 0;          ///< positive looks down on the back
-    Vec3 target = Vec3::Zero();    ///< body point in the middle of the picture, mm
-    double pixelsPerMm = 10;       ///< at the target
-    double distance_mm = 0;        ///< of the eye from the target; 0 is orthographic
-    double gloss = 0.25;           ///< strength of the highlight, 0 when colours are compared
+    double yaw_rad = 0;          ///< about the upright axis; pi shows the fish's right side
+    double pitch_rad = 0;        ///< positive looks down on the back
+    Vec3 target = Vec3::Zero();  ///< body point in the middle of the picture, mm
+    double pixelsPerMm = 10;     ///< at the target
+    double distance_mm = 0;      ///< of the eye from the target; 0 is orthographic
+    double gloss = 0.25;         ///< strength of the highlight, 0 when colours are compared
 };
 
 constexpr double kNearPlane_mm = 1;
 
 struct Rendered {
-    Image image;                  ///< transparent where nothing is drawn
-    std::vector<Vec2> texture;    ///< of each pixel, for picking; (-1, -1) where nothing is drawn
+    Image image;                ///< transparent where nothing is drawn
+    std::vector<Vec2> texture;  ///< of each pixel, for picking; (-1, -1) where nothing is drawn
 };
 
 /// `samples` 1 or 2 a side. Empty image when cancelled.
-Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& view, int width, int height, int samples,
-                const Task& task = {});
+Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& view, int width, int height,
+                int samples, const Task& task = {});
 
 /// Where a body point falls in the picture, pixels from the upper left; for drawing lines over it.
 Vec2 projected(const View3& view, int width, int height, const Vec3& point);

@@ -299,7 +299,8 @@ Json writePattern(const PatternChapter& pattern) {
     Json json = Json::object();
     if (!pattern.name.empty()) json["name"] = pattern.name;
     if (!pattern.groundSide.empty()) {
-        json["ground"] = {{"back", pattern.groundBack}, {"side", pattern.groundSide}, {"belly", pattern.groundBelly}};
+        json["ground"] = {
+            {"back", pattern.groundBack}, {"side", pattern.groundSide}, {"belly", pattern.groundBelly}};
     }
     json["elements"] = Json::array();
     for (const ElementPtr& e : pattern.elements) json["elements"].push_back(writeElement(*e));

@@ -33,9 +33,9 @@ struct FitReport {
     double areaRatioMax = 1;
     Landing landing, traced;
     std::vector<LandedProbe> landed;  ///< what `landing` sums up, on the left side
-    bool tracedKnown = true;  ///< false when a side view cannot be laid at all
-    double lift_mm = 0;       ///< 0 when it lies flat, else the gap under it at finger pressure
-    bool liesFlat = false;    ///< strainFeasibleMax <= strainLimit
+    bool tracedKnown = true;          ///< false when a side view cannot be laid at all
+    double lift_mm = 0;               ///< 0 when it lies flat, else the gap under it at finger pressure
+    bool liesFlat = false;            ///< strainFeasibleMax <= strainLimit
 };
 
 /// Preview: conformal and rigid map only, for drawing while something is dragged.

@@ -104,7 +104,8 @@ DrawnBody drawBody(const Skin& skin) {
     return body;
 }
 
-Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<PaintedArt>& art, int columns, int rows) {
+Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<PaintedArt>& art, int columns,
+                int rows) {
     Image image{columns, rows, std::vector<std::uint32_t>(static_cast<std::size_t>(columns * rows))};
     forEachInParallel(static_cast<std::size_t>(rows), [&](std::size_t row) {
         const double v = static_cast<double>(row) / (rows - 1);
@@ -112,9 +113,10 @@ Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<P
         const double up = interpolated(body.backArc_mm, v), down = interpolated(body.bellyArc_mm, v);
         for (int c = 0; c < columns; ++c) {
             const SkinPoint at = body.skinAt({(c + 0.5) / columns, v});
-            std::uint32_t colour = at.g_mm >= 0
-                                       ? mixed(ground.side, ground.back, smooth(0.25, 0.85, at.g_mm / std::max(up, 1e-9)))
-                                       : mixed(ground.side, ground.belly, smooth(0.2, 0.7, -at.g_mm / std::max(down, 1e-9)));
+            std::uint32_t colour =
+                at.g_mm >= 0
+                    ? mixed(ground.side, ground.back, smooth(0.25, 0.85, at.g_mm / std::max(up, 1e-9)))
+                    : mixed(ground.side, ground.belly, smooth(0.2, 0.7, -at.g_mm / std::max(down, 1e-9)));
             for (const PaintedArt& painted : art) {
                 const bool left = at.side == Side::Left;
                 // Art that crosses the back or belly line goes on with g beyond it.
@@ -122,7 +124,9 @@ Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<P
                     const bool own = g == at.g_mm ? left : !left;
                     if (!(own ? painted.left : painted.right)) continue;
                     const Vec2 p(x, g);
-                    if ((p.array() < painted.art->low.array()).any() || (p.array() > painted.art->high.array()).any()) continue;
+                    if ((p.array() < painted.art->low.array()).any() ||
+                        (p.array() > painted.art->high.array()).any())
+                        continue;
                     for (const Outline& outline : painted.art->outlines) {
                         if (inside(outline.skin, p)) colour = painted.colour;
                     }

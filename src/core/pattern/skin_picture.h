@@ -1,5 +1,5 @@
-// The skin as a picture, for textures: columns run round the body from the left datum line over the back, the right
-// side and the belly; rows run from nose to tail, evenly along the skin like those of a SkinGrid.
+// The skin as a picture, for textures: columns run round the body from the left datum line over the back, the
+// right side and the belly; rows run from nose to tail, evenly along the skin like those of a SkinGrid.
 #pragma once
 
 #include "blank/skin_grid.h"
@@ -35,6 +35,7 @@ struct PaintedArt {
 };
 
 /// About 10 ms and the area of the marks.
-Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<PaintedArt>& art, int columns, int rows);
+Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<PaintedArt>& art, int columns,
+                int rows);
 
 }  // namespace nine

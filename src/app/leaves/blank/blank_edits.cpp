@@ -10,7 +10,8 @@ namespace {
 constexpr double kNearestStations_mm = 0.2;
 
 double girthOf(Station station, double exponent) {
-    return SectionArc(Section{station.halfWidth_mm, station.top_mm, station.bottom_mm, exponent, exponent}).girth();
+    return SectionArc(Section{station.halfWidth_mm, station.top_mm, station.bottom_mm, exponent, exponent})
+        .girth();
 }
 
 }  // namespace

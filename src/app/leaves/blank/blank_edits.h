@@ -1,5 +1,5 @@
-// Edits of a blank as pure functions of the job. Each returns the new job, or what is wrong; nothing is clamped silently
-// but what a drag cannot mean (a station past its neighbour stops there).
+// Edits of a blank as pure functions of the job. Each returns the new job, or what is wrong; nothing is
+// clamped silently but what a drag cannot mean (a station past its neighbour stops there).
 #pragma once
 
 #include "job/job.h"

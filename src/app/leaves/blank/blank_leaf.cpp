@@ -60,7 +60,8 @@ class SectionInset : public QWidget {
                        lengthNumber(s.top_mm + s.bottom_mm), true);
         ink::dimension(p, QPointF(b.left(), b.bottom() + 16), QPointF(b.right(), b.bottom() + 16),
                        lengthNumber(2 * s.halfWidth_mm), true);
-        ink::text(p, QPointF(width() - 2.0, height() - 4.0), tr("dashed: an oval"), inter(10.5), t.muted, Qt::AlignRight);
+        ink::text(p, QPointF(width() - 2.0, height() - 4.0), tr("dashed: an oval"), inter(10.5), t.muted,
+                  Qt::AlignRight);
     }
 
   private:
@@ -69,7 +70,8 @@ class SectionInset : public QWidget {
 
 }  // namespace
 
-BlankLeaf::BlankLeaf(LeafContext context, QObject* parent) : Leaf(context, parent), page_(new BlankPage(context)) {
+BlankLeaf::BlankLeaf(LeafContext context, QObject* parent)
+    : Leaf(context, parent), page_(new BlankPage(context)) {
     buildCard();
     connect(page_, &BlankPage::openWanted, this, &BlankLeaf::openWanted);
     connect(page_, &BlankPage::demoWanted, this, &BlankLeaf::demoWanted);
@@ -79,7 +81,9 @@ BlankLeaf::BlankLeaf(LeafContext context, QObject* parent) : Leaf(context, paren
     refresh();
 }
 
-QWidget* BlankLeaf::page() { return page_; }
+QWidget* BlankLeaf::page() {
+    return page_;
+}
 
 void BlankLeaf::buildCard() {
     card_ = new QWidget;
@@ -106,10 +110,11 @@ void BlankLeaf::buildCard() {
     layout->addWidget(title_);
     layout->addWidget(remark_);
     layout->addWidget(section_);
-    layout->addWidget(new Sentence(tr("Calipers read %1 above the axis, %2 below it and %3 to either side, %4 from the nose."),
-                                   {top_, bottom_, width_, x_}, card_));
-    layout->addWidget(new Sentence(tr("A string round it measures %1 and makes the section as full as it is drawn."),
-                                   {girth_}, card_));
+    layout->addWidget(new Sentence(
+        tr("Calipers read %1 above the axis, %2 below it and %3 to either side, %4 from the nose."),
+        {top_, bottom_, width_, x_}, card_));
+    layout->addWidget(new Sentence(
+        tr("A string round it measures %1 and makes the section as full as it is drawn."), {girth_}, card_));
     layout->addWidget(facts_);
     layout->addStretch();
 
@@ -118,17 +123,30 @@ void BlankLeaf::buildCard() {
             const auto index = static_cast<std::size_t>(context_.view.station());
             Station s = job().blank->table.stations[index];
             const Status possible = change(s, value);
-            const Result<Job> edited = possible ? withStation(job(), index, s) : Result<Job>(possible.error());
+            const Result<Job> edited =
+                possible ? withStation(job(), index, s) : Result<Job>(possible.error());
             chip->setWrong(edited ? QString() : QString::fromStdString(edited.error().text));
             if (!edited) return;
             context_.document.beginGesture();
             context_.document.edit(*edited, tr("Change station %1").arg(index));
         });
     };
-    editStation(x_, [](Station& s, double v) -> Status { s.x_mm = v; return Done{}; });
-    editStation(top_, [](Station& s, double v) -> Status { s.top_mm = v; return Done{}; });
-    editStation(bottom_, [](Station& s, double v) -> Status { s.bottom_mm = v; return Done{}; });
-    editStation(width_, [](Station& s, double v) -> Status { s.halfWidth_mm = v; return Done{}; });
+    editStation(x_, [](Station& s, double v) -> Status {
+        s.x_mm = v;
+        return Done{};
+    });
+    editStation(top_, [](Station& s, double v) -> Status {
+        s.top_mm = v;
+        return Done{};
+    });
+    editStation(bottom_, [](Station& s, double v) -> Status {
+        s.bottom_mm = v;
+        return Done{};
+    });
+    editStation(width_, [](Station& s, double v) -> Status {
+        s.halfWidth_mm = v;
+        return Done{};
+    });
     editStation(girth_, [](Station& s, double v) -> Status {
         const Result<double> exponent = exponentForGirth(s, v);
         if (!exponent) return exponent.error();
@@ -140,7 +158,8 @@ void BlankLeaf::buildCard() {
 void BlankLeaf::refresh() {
     const auto& stations = job().blank->table.stations;
     const bool any = !stations.empty();
-    for (QWidget* w : card_->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly)) w->setVisible(any);
+    for (QWidget* w : card_->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly))
+        w->setVisible(any);
     if (!any) return;
     const int index = std::clamp(context_.view.station(), 0, static_cast<int>(stations.size()) - 1);
     const Station& s = stations[static_cast<std::size_t>(index)];
@@ -154,15 +173,21 @@ void BlankLeaf::refresh() {
     top_->setValue(s.top_mm);
     bottom_->setValue(s.bottom_mm);
     width_->setValue(s.halfWidth_mm);
-    girth_->setValue(closed ? 0 : SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth());
+    girth_->setValue(
+        closed
+            ? 0
+            : SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth());
     const BodyMeasure& m = context_.results.measure();
     const auto row = [](const QString& what, const QString& value) {
-        return QString("<tr><td style='padding-right:18px; padding-bottom:5px; color:%1'>%2</td><td align='right'><b>%3</b></td></tr>")
+        return QString(
+                   "<tr><td style='padding-right:18px; padding-bottom:5px; color:%1'>%2</td><td "
+                   "align='right'><b>%3</b></td></tr>")
             .arg(tokens().muted.name(), what, value);
     };
-    facts_->setText("<table width='100%'>" + row(tr("Skin to paint"), tr("%1 cm²").arg(m.area_mm2 / 100, 0, 'f', 1)) +
-                    row(tr("Volume"), tr("%1 cm³").arg(m.volume_mm3 / 1000, 0, 'f', 1)) +
-                    row(tr("Widest"), lengthText(m.width_mm)) + row(tr("Highest"), lengthText(m.height_mm)) + "</table>");
+    facts_->setText(
+        "<table width='100%'>" + row(tr("Skin to paint"), tr("%1 cm²").arg(m.area_mm2 / 100, 0, 'f', 1)) +
+        row(tr("Volume"), tr("%1 cm³").arg(m.volume_mm3 / 1000, 0, 'f', 1)) +
+        row(tr("Widest"), lengthText(m.width_mm)) + row(tr("Highest"), lengthText(m.height_mm)) + "</table>");
     section_->update();
 }
 

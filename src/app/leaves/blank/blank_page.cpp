@@ -34,13 +34,15 @@ void BlankPage::layOut() {
         const double stripHeight = 92;
         const QSizeF room(w - 250, (h - stripHeight - 130) / 1.0);
         const Extent2 e = extents(*body.skin);
-        const double perMm = std::min(room.width() / body.skin->length_mm(), room.height() / (e.tall + e.wide));
+        const double perMm =
+            std::min(room.width() / body.skin->length_mm(), room.height() / (e.tall + e.wide));
         const double tall = e.tall * perMm, wide = e.wide * perMm, len = body.skin->length_mm() * perMm;
         const double left = std::max(110.0, 0.5 * (w - len) - 20);
         const double spare = std::max(0.0, h - stripHeight - 116 - tall - wide);
         const double y0 = 62 + 0.3 * spare, y1 = y0 + tall + 50 + 0.4 * spare;
         const double ratio = devicePixelRatioF();
-        side_.place(body, QRectF(left - 8, y0 - 8, len + 16, tall + 16), perMm, context_.view.side(), ratio, false);
+        side_.place(body, QRectF(left - 8, y0 - 8, len + 16, tall + 16), perMm, context_.view.side(), ratio,
+                    false);
         above_.place(body, QRectF(left - 8, y1 - 8, len + 16, wide + 16), perMm, Side::Left, ratio, false);
         strip_ = QRectF(left, h - stripHeight + 16, len, 30);
     }
@@ -86,7 +88,8 @@ void BlankPage::paintEvent(QPaintEvent*) {
         return;
     }
     if (!body.skin) {
-        ink::text(p, QPointF(18, 26), body.error ? QString::fromStdString(body.error->text) : tr("Working out the body ..."),
+        ink::text(p, QPointF(18, 26),
+                  body.error ? QString::fromStdString(body.error->text) : tr("Working out the body ..."),
                   inter(12.5), t.muted);
         return;
     }
@@ -118,8 +121,10 @@ void BlankPage::paintEvent(QPaintEvent*) {
     for (const double x : {s.left(), s.right()}) p.drawLine(QPointF(x, topY - 4), QPointF(x, s.center().y()));
     ink::dimension(p, QPointF(s.left(), topY), QPointF(s.right(), topY), lengthText(body.skin->length_mm()));
     const double rightX = s.right() + 66;
-    ink::dimension(p, QPointF(rightX, s.top()), QPointF(rightX, s.bottom()), lengthText(s.height() / side_.perMm()));
-    ink::dimension(p, QPointF(rightX, a.top()), QPointF(rightX, a.bottom()), lengthText(a.height() / above_.perMm()));
+    ink::dimension(p, QPointF(rightX, s.top()), QPointF(rightX, s.bottom()),
+                   lengthText(s.height() / side_.perMm()));
+    ink::dimension(p, QPointF(rightX, a.top()), QPointF(rightX, a.bottom()),
+                   lengthText(a.height() / above_.perMm()));
     paintStations(p);
     paintLandmarks(p);
     paintWrapStrip(p);
@@ -134,15 +139,17 @@ void BlankPage::paintEmpty(QPainter& p) {
     const Tokens& t = tokens();
     const double x = 0.5 * width() - 230, y = 0.30 * height();
     ink::text(p, QPointF(x, y), tr("Start with a body"), inter(24, QFont::Bold), t.ink);
-    ink::text(p, QPointF(x, y + 32), tr("Every mask is fitted to the blank it is made for."), inter(13), t.muted);
+    ink::text(p, QPointF(x, y + 32), tr("Every mask is fitted to the blank it is made for."), inter(13),
+              t.muted);
     struct Choice {
         QString title, words;
         bool ready;
     };
-    const Choice choices[] = {{tr("Readings"), tr("a table of caliper stations, or a saved job"), true},
-                              {tr("The demo"), tr("Sedge 60 wears Brook char, ready to look at"), true},
-                              {tr("Trace it"), tr("a scan of its outline on paper: comes in a later version"), false},
-                              {tr("Photograph it"), tr("a photo with a scale beside it: comes in a later version"), false}};
+    const Choice choices[] = {
+        {tr("Readings"), tr("a table of caliper stations, or a saved job"), true},
+        {tr("The demo"), tr("Sedge 60 wears Brook char, ready to look at"), true},
+        {tr("Trace it"), tr("a scan of its outline on paper: comes in a later version"), false},
+        {tr("Photograph it"), tr("a photo with a scale beside it: comes in a later version"), false}};
     for (int i = 0; i < 4; ++i) {
         const QRectF box(x, y + 58 + 62 * i, 460, 52);
         p.setPen(QPen(choices[i].ready ? t.ink : t.line, 1));
@@ -181,8 +188,8 @@ void BlankPage::paintStations(QPainter& p) {
             p.setPen(QPen(t.select, 0.6));
             p.drawLine(bottom, QPointF(bottom.x(), y + 4));
             const QPointF nose = side_.at(context_.results.body().skin->noseX(), 0);
-            ink::dimension(p, QPointF(nose.x(), y), QPointF(bottom.x(), y), tr("station %1 at %2").arg(i).arg(lengthNumber(s.x_mm)),
-                           true);
+            ink::dimension(p, QPointF(nose.x(), y), QPointF(bottom.x(), y),
+                           tr("station %1 at %2").arg(i).arg(lengthNumber(s.x_mm)), true);
         }
     }
 }
@@ -205,14 +212,16 @@ void BlankPage::paintLandmarks(QPainter& p) {
         if (landmark.isCurve()) {
             QPainterPath path(line.first());
             for (int i = 1; i < line.size(); ++i) {  // through the points, smoothly
-                const QPointF before = line[std::max(0, i - 2)], a = line[i - 1], b = line[i], after = line[std::min<int>(line.size() - 1, i + 1)];
+                const QPointF before = line[std::max(0, i - 2)], a = line[i - 1], b = line[i],
+                              after = line[std::min<int>(line.size() - 1, i + 1)];
                 path.cubicTo(a + (b - before) / 6, b - (after - a) / 6, b);
             }
             p.drawPath(path);
         }
         const QPointF at = landmarkHandle(name);
         if (landmark.diameter_mm > 0) {
-            p.drawEllipse(at, 0.5 * landmark.diameter_mm * side_.perMm(), 0.5 * landmark.diameter_mm * side_.perMm());
+            p.drawEllipse(at, 0.5 * landmark.diameter_mm * side_.perMm(),
+                          0.5 * landmark.diameter_mm * side_.perMm());
         }
         ink::diamond(p, at, 4.6, t.ink);
         QString words = QString::fromStdString(spokenName(name));
@@ -222,13 +231,19 @@ void BlankPage::paintLandmarks(QPainter& p) {
         const bool toLeft = at.x() < b.left() + 0.33 * b.width();
         const bool above = at.y() < b.center().y();
         if (landmark.isCurve()) {
-            const bool steep = std::abs(line.last().y() - line.first().y()) > std::abs(line.last().x() - line.first().x());
+            const bool steep =
+                std::abs(line.last().y() - line.first().y()) > std::abs(line.last().x() - line.first().x());
             ink::text(p, steep ? line.last() + QPointF(8, 6) : at + QPointF(9, -7), words, inter(11), t.ink);
             continue;
         }
         const double y = above ? at.y() - 34 - 8 * (labelled % 2) : b.bottom() - 6 - 14 * (labelled % 3);
         ++labelled;
-        ink::leader(p, at, QPointF(toLeft ? std::min(b.left() - 14, at.x() - 40) : std::min(width() - 110.0, std::max(at.x() + 30, b.left() + 0.62 * b.width())), y), words, toLeft);
+        ink::leader(
+            p, at,
+            QPointF(toLeft ? std::min(b.left() - 14, at.x() - 40)
+                           : std::min(width() - 110.0, std::max(at.x() + 30, b.left() + 0.62 * b.width())),
+                    y),
+            words, toLeft);
     }
 }
 
@@ -236,16 +251,22 @@ void BlankPage::paintWrapStrip(QPainter& p) {
     const BodyResult& body = context_.results.body();
     if (!body.grid) return;
     const Tokens& t = tokens();
-    ink::heading(p, QPointF(18, strip_.top() - 12), tr("How hard to wrap"), tr("widest strip of masking tape that lies flat"));
+    ink::heading(p, QPointF(18, strip_.top() - 12), tr("How hard to wrap"),
+                 tr("widest strip of masking tape that lies flat"));
     const auto widths = wrapWidths(*body.skin, *body.grid, kWrapStrain);
     if (widths.empty()) return;
     const auto at = [&](double x) { return strip_.left() + (x - body.skin->noseX()) * side_.perMm(); };
-    const auto shade = [](double w) { return 1 - std::clamp(std::log(w / 6) / std::log(10.0), 0.0, 1.0); };  // 60 easy, 6 hard
+    const auto shade = [](double w) {
+        return 1 - std::clamp(std::log(w / 6) / std::log(10.0), 0.0, 1.0);
+    };  // 60 easy, 6 hard
     p.fillRect(strip_, rampColour(Ramp::Stretch, 1));
     QLinearGradient gradient(QPointF(at(widths.front().x_mm), 0), QPointF(at(widths.back().x_mm), 0));
     const double span = widths.back().x_mm - widths.front().x_mm;
-    for (const WrapWidth& w : widths) gradient.setColorAt((w.x_mm - widths.front().x_mm) / span, rampColour(Ramp::Stretch, shade(w.width_mm)));
-    p.fillRect(QRectF(at(widths.front().x_mm), strip_.top(), span * side_.perMm(), strip_.height()), gradient);
+    for (const WrapWidth& w : widths)
+        gradient.setColorAt((w.x_mm - widths.front().x_mm) / span,
+                            rampColour(Ramp::Stretch, shade(w.width_mm)));
+    p.fillRect(QRectF(at(widths.front().x_mm), strip_.top(), span * side_.perMm(), strip_.height()),
+               gradient);
     p.setPen(QPen(t.ink, 0.8));
     p.setBrush(Qt::NoBrush);
     p.drawRect(strip_);
@@ -253,11 +274,12 @@ void BlankPage::paintWrapStrip(QPainter& p) {
     for (const WrapWidth& w : widths) {
         if (at(w.x_mm) < next || at(w.x_mm) > strip_.right() - 16) continue;
         next = at(w.x_mm) + 62;
-        ink::text(p, QPointF(at(w.x_mm), strip_.center().y() + 4), lengthNumber(w.width_mm, 0), inter(12, QFont::DemiBold),
-                  shade(w.width_mm) > 0.5 ? QColor("#FBFAF6") : inkOnSheet(), Qt::AlignHCenter);
+        ink::text(p, QPointF(at(w.x_mm), strip_.center().y() + 4), lengthNumber(w.width_mm, 0),
+                  inter(12, QFont::DemiBold), shade(w.width_mm) > 0.5 ? QColor("#FBFAF6") : inkOnSheet(),
+                  Qt::AlignHCenter);
     }
-    ink::text(p, QPointF(strip_.left() - 8, strip_.center().y() + 4), tr("%1 wide").arg(lengthUnit()), inter(11), t.muted,
-              Qt::AlignRight);
+    ink::text(p, QPointF(strip_.left() - 8, strip_.center().y() + 4), tr("%1 wide").arg(lengthUnit()),
+              inter(11), t.muted, Qt::AlignRight);
     ink::ruler(p, QPointF(strip_.left(), strip_.bottom() + 5), body.skin->length_mm(), side_.perMm());
     const QRectF bar(std::min(strip_.right() + 22, width() - 128.0), strip_.top() + 8, 108, 7);
     ink::legend(p, bar, Ramp::Stretch, lengthNumber(60, 0), lengthNumber(20, 0), lengthText(6, 0));
@@ -288,11 +310,15 @@ void BlankPage::mousePressEvent(QMouseEvent* event) {
     for (int i = 0; i < static_cast<int>(all.size()); ++i) {
         const Station& s = all[static_cast<std::size_t>(i)];
         if (s.halfWidth_mm == 0) continue;
-        if (near(stationHandle(i, true))) grip_ = Grip::Top;
-        else if (near(stationHandle(i, false))) grip_ = Grip::Bottom;
-        else if (near(above_.at(s.x_mm, s.halfWidth_mm)) || near(above_.at(s.x_mm, -s.halfWidth_mm))) grip_ = Grip::Width;
+        if (near(stationHandle(i, true)))
+            grip_ = Grip::Top;
+        else if (near(stationHandle(i, false)))
+            grip_ = Grip::Bottom;
+        else if (near(above_.at(s.x_mm, s.halfWidth_mm)) || near(above_.at(s.x_mm, -s.halfWidth_mm)))
+            grip_ = Grip::Width;
         else if (std::abs(at.x() - stationHandle(i, true).x()) < 4 &&
-                 (side_.bounds().contains(at) || above_.bounds().contains(at))) grip_ = Grip::Line;
+                 (side_.bounds().contains(at) || above_.bounds().contains(at)))
+            grip_ = Grip::Line;
         if (grip_ == Grip::None) continue;
         context_.view.setStation(i);
         return;
@@ -303,14 +329,17 @@ void BlankPage::mouseMoveEvent(QMouseEvent* event) {
     if (grip_ != Grip::None && (event->buttons() & Qt::LeftButton)) drag(event->position());
 }
 
-void BlankPage::mouseReleaseEvent(QMouseEvent*) { grip_ = Grip::None; }
+void BlankPage::mouseReleaseEvent(QMouseEvent*) {
+    grip_ = Grip::None;
+}
 
 void BlankPage::drag(const QPointF& to) {
     const Vec2 side = side_.bodyAt(to), above = above_.bodyAt(to), before = side_.bodyAt(last_);
     last_ = to;
     if (grip_ == Grip::Landmark) {
         const Vec2 by = side - before;  // on the flank a rise of z is about a rise of g
-        apply(withLandmark(context_.document.job(), landmark_, by), tr("Move %1").arg(QString::fromStdString(spokenName(landmark_))));
+        apply(withLandmark(context_.document.job(), landmark_, by),
+              tr("Move %1").arg(QString::fromStdString(spokenName(landmark_))));
         return;
     }
     const auto index = static_cast<std::size_t>(context_.view.station());
@@ -345,16 +374,31 @@ void BlankPage::keyPressEvent(QKeyEvent* event) {
     const auto index = static_cast<std::size_t>(std::clamp(context_.view.station(), 0, count - 1));
     Station s = stations()[index];
     switch (event->key()) {
-        case Qt::Key_PageDown: context_.view.setStation(std::min(count - 2, context_.view.station() + 1)); return;
-        case Qt::Key_PageUp: context_.view.setStation(std::max(1, context_.view.station() - 1)); return;
-        case Qt::Key_Up: s.top_mm += step; break;
-        case Qt::Key_Down: s.top_mm = std::max(0.3, s.top_mm - step); break;
-        case Qt::Key_Right: s.x_mm += step; break;
-        case Qt::Key_Left: s.x_mm -= step; break;
-        default: QWidget::keyPressEvent(event); return;
+        case Qt::Key_PageDown:
+            context_.view.setStation(std::min(count - 2, context_.view.station() + 1));
+            return;
+        case Qt::Key_PageUp:
+            context_.view.setStation(std::max(1, context_.view.station() - 1));
+            return;
+        case Qt::Key_Up:
+            s.top_mm += step;
+            break;
+        case Qt::Key_Down:
+            s.top_mm = std::max(0.3, s.top_mm - step);
+            break;
+        case Qt::Key_Right:
+            s.x_mm += step;
+            break;
+        case Qt::Key_Left:
+            s.x_mm -= step;
+            break;
+        default:
+            QWidget::keyPressEvent(event);
+            return;
     }
     if (!event->isAutoRepeat()) context_.document.beginGesture();
-    if (s.halfWidth_mm > 0) apply(withStation(context_.document.job(), index, s), tr("Move station %1").arg(index));
+    if (s.halfWidth_mm > 0)
+        apply(withStation(context_.document.job(), index, s), tr("Move station %1").arg(index));
 }
 
 }  // namespace nine::app

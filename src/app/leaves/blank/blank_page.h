@@ -1,5 +1,5 @@
-// The drawing of the Blank leaf: side and top outline true to scale, stations and landmarks to drag, the strip that says
-// how hard the body is to wrap.
+// The drawing of the Blank leaf: side and top outline true to scale, stations and landmarks to drag, the
+// strip that says how hard the body is to wrap.
 #pragma once
 
 #include <QLineEdit>

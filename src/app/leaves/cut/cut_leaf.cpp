@@ -37,7 +37,9 @@ QPointF CutPage::origin() const {
     return {0.5 * (width() - w) + 14, 62 + h};
 }
 
-QPointF CutPage::at(const Vec2& mm) const { return origin() + perMm() * QPointF(mm.x(), -mm.y()); }
+QPointF CutPage::at(const Vec2& mm) const {
+    return origin() + perMm() * QPointF(mm.x(), -mm.y());
+}
 
 QPointF CutPage::pieceCentre(int index) const {
     const auto& pages = context_.results.masks().pages;
@@ -53,15 +55,21 @@ void CutPage::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), t.paper);
     const MasksResult& masks = context_.results.masks();
     if (!masks.pages) {
-        const QString why = masks.pagesError && !masks.masks.empty() ? QString::fromStdString(masks.pagesError->text)
-                                                                     : tr("No pieces yet: they come from the masks.");
-        ink::text(p, QPointF(18, 26), context_.results.masksRunning() ? tr("Laying out the pieces ...") : why, inter(12.5), t.muted);
+        const QString why = masks.pagesError && !masks.masks.empty()
+                                ? QString::fromStdString(masks.pagesError->text)
+                                : tr("No pieces yet: they come from the masks.");
+        ink::text(p, QPointF(18, 26), context_.results.masksRunning() ? tr("Laying out the pieces ...") : why,
+                  inter(12.5), t.muted);
         return;
     }
     const CutPages& pages = *masks.pages;
     sheet_ = std::min(sheet_, static_cast<int>(pages.pages) - 1);
     const SheetSize& s = pages.sheet;
-    ink::heading(p, QPointF(18, 26), tr("Sheet %1 of %2, %3 × %4").arg(sheet_ + 1).arg(pages.pages).arg(lengthNumber(s.width_mm, 0), lengthText(s.height_mm, 0)),
+    ink::heading(p, QPointF(18, 26),
+                 tr("Sheet %1 of %2, %3 × %4")
+                     .arg(sheet_ + 1)
+                     .arg(pages.pages)
+                     .arg(lengthNumber(s.width_mm, 0), lengthText(s.height_mm, 0)),
                  tr("drag a piece; pieces never overlap"));
     const QRectF sheet(at(Vec2(0, s.height_mm)), at(Vec2(s.width_mm, 0)));
     p.setPen(Qt::NoPen);
@@ -77,12 +85,17 @@ void CutPage::paintEvent(QPaintEvent*) {
         const double length = across ? s.width_mm : s.height_mm;
         for (int mm = 0; mm <= static_cast<int>(length); mm += 10) {
             const bool major = mm % 50 == 0;
-            const QPointF edge = across ? sheet.topLeft() + QPointF(mm * perMm(), -6) : sheet.topLeft() + QPointF(-6, mm * perMm());
+            const QPointF edge = across ? sheet.topLeft() + QPointF(mm * perMm(), -6)
+                                        : sheet.topLeft() + QPointF(-6, mm * perMm());
             p.setPen(QPen(t.muted, 0.8));
             p.drawLine(edge, edge + (across ? QPointF(0, major ? -6 : -3) : QPointF(major ? -6 : -3, 0)));
             if (!major) continue;
-            if (across) ink::text(p, edge + QPointF(0, -9), QString::number(mm), inter(10.5), t.muted, Qt::AlignHCenter);
-            else ink::text(p, edge + QPointF(-9, 4), QString::number(mm), inter(10.5), t.muted, Qt::AlignRight);
+            if (across)
+                ink::text(p, edge + QPointF(0, -9), QString::number(mm), inter(10.5), t.muted,
+                          Qt::AlignHCenter);
+            else
+                ink::text(p, edge + QPointF(-9, 4), QString::number(mm), inter(10.5), t.muted,
+                          Qt::AlignRight);
         }
     }
     const std::vector<Drawing> drawings = drawPages(masks.job, masks.masks, pages);
@@ -125,7 +138,9 @@ void CutPage::paintEvent(QPaintEvent*) {
         ink::flagShape(p, QPointF(18, height() - 26), ink::Severity::Caution, "");
         ink::text(p, QPointF(46, height() - 13), refused_, inter(12), t.caution);
     } else {
-        ink::text(p, QPointF(18, height() - 13), tr("windows first, outlines last: a part never moves while it is being cut"), inter(11), t.muted);
+        ink::text(p, QPointF(18, height() - 13),
+                  tr("windows first, outlines last: a part never moves while it is being cut"), inter(11),
+                  t.muted);
     }
 }
 
@@ -146,7 +161,8 @@ void CutPage::mousePressEvent(QMouseEvent* event) {
     if (pages) {
         const QPointF mm = (event->position() - origin()) / perMm();
         for (std::size_t i = 0; i < pages->pieces.size(); ++i) {
-            if (static_cast<int>(pages->pieces[i].page) == sheet_ && contains(pages->pieces[i].piece.outline, Vec2(mm.x(), -mm.y()))) {
+            if (static_cast<int>(pages->pieces[i].page) == sheet_ &&
+                contains(pages->pieces[i].piece.outline, Vec2(mm.x(), -mm.y()))) {
                 selected_ = static_cast<int>(i);
             }
         }
@@ -164,24 +180,42 @@ void CutPage::mouseMoveEvent(QMouseEvent* event) {
     if (pieceCentre(selected_) != before) last_ = event->position();
 }
 
-void CutPage::mouseReleaseEvent(QMouseEvent*) { dragging_ = false; }
+void CutPage::mouseReleaseEvent(QMouseEvent*) {
+    dragging_ = false;
+}
 
 void CutPage::keyPressEvent(QKeyEvent* event) {
     const double step = event->modifiers() & Qt::ShiftModifier ? 1 : 0.1;
     const auto& pages = context_.results.masks().pages;
     switch (event->key()) {
-        case Qt::Key_Left: move(selected_, Vec2(-step, 0)); break;
-        case Qt::Key_Right: move(selected_, Vec2(step, 0)); break;
-        case Qt::Key_Up: move(selected_, Vec2(0, step)); break;
-        case Qt::Key_Down: move(selected_, Vec2(0, -step)); break;
-        case Qt::Key_PageDown: if (pages) showSheet(std::min(static_cast<int>(pages->pages) - 1, sheet_ + 1)); break;
-        case Qt::Key_PageUp: showSheet(std::max(0, sheet_ - 1)); break;
-        default: QWidget::keyPressEvent(event);
+        case Qt::Key_Left:
+            move(selected_, Vec2(-step, 0));
+            break;
+        case Qt::Key_Right:
+            move(selected_, Vec2(step, 0));
+            break;
+        case Qt::Key_Up:
+            move(selected_, Vec2(0, step));
+            break;
+        case Qt::Key_Down:
+            move(selected_, Vec2(0, -step));
+            break;
+        case Qt::Key_PageDown:
+            if (pages) showSheet(std::min(static_cast<int>(pages->pages) - 1, sheet_ + 1));
+            break;
+        case Qt::Key_PageUp:
+            showSheet(std::max(0, sheet_ - 1));
+            break;
+        default:
+            QWidget::keyPressEvent(event);
     }
 }
 
 CutLeaf::CutLeaf(LeafContext context, QObject* parent)
-    : Leaf(context, parent), page_(new CutPage(context)), card_(new QWidget), layout_(new QVBoxLayout(card_)) {
+    : Leaf(context, parent),
+      page_(new CutPage(context)),
+      card_(new QWidget),
+      layout_(new QVBoxLayout(card_)) {
     layout_->setContentsMargins(16, 14, 16, 12);
     connect(&context_.results, &Results::masksChanged, this, &CutLeaf::rebuildCard);
     connect(&context_.view, &ViewState::changed, this, &CutLeaf::rebuildCard);
@@ -190,8 +224,10 @@ CutLeaf::CutLeaf(LeafContext context, QObject* parent)
 
 Status CutLeaf::exportTo(const QString& folder, bool svg, bool pdf) {
     const MasksResult& masks = context_.results.masks();
-    if (!masks.pages) return Error{"nothing_to_cut", tr("There are no pieces to write yet.").toStdString(), "masks"};
-    return writeFilesAtomically(folder.toStdString(), pageFiles(drawPages(masks.job, masks.masks, *masks.pages), svg, pdf));
+    if (!masks.pages)
+        return Error{"nothing_to_cut", tr("There are no pieces to write yet.").toStdString(), "masks"};
+    return writeFilesAtomically(folder.toStdString(),
+                                pageFiles(drawPages(masks.job, masks.masks, *masks.pages), svg, pdf));
 }
 
 void CutLeaf::rebuildCard() {
@@ -218,10 +254,14 @@ void CutLeaf::rebuildCard() {
     for (const PlacedPiece& p : pages->pieces) pieces.push_back(&p.piece);
     const CutEstimate e = estimateCut(pieces, *findTool("knife"));
     const auto row = [](const QString& what, const QString& value) {
-        return QString("<tr><td style='padding-bottom:5px; color:%1'>%2</td><td align='right'><b>%3</b></td></tr>").arg(tokens().muted.name(), what, value);
+        return QString(
+                   "<tr><td style='padding-bottom:5px; color:%1'>%2</td><td "
+                   "align='right'><b>%3</b></td></tr>")
+            .arg(tokens().muted.name(), what, value);
     };
     double used = 0;
-    for (std::size_t i = 0; i < pages->pages; ++i) used += pages->utilisation(i) / static_cast<double>(pages->pages);
+    for (std::size_t i = 0; i < pages->pages; ++i)
+        used += pages->utilisation(i) / static_cast<double>(pages->pages);
     words("<table width='100%'>" + row(tr("Pieces"), QString::number(pages->pieces.size())) +
           row(tr("Sheets"), tr("%1, %2 % used").arg(pages->pages).arg(100 * used, 0, 'f', 0)) +
           row(tr("To cut"), tr("%1 m").arg(e.length_mm / 1000, 0, 'f', 2)) +
@@ -230,7 +270,8 @@ void CutLeaf::rebuildCard() {
     words(tr("Sheet"), "color: " + tokens().muted.name());
     auto* sizes = new QWidget(body_);
     auto* flow = new FlowLayout(sizes, 30);
-    for (const auto& [name, size] : {std::pair{tr("A4"), SheetSize{210, 297}}, {tr("Letter"), SheetSize{215.9, 279.4}}}) {
+    for (const auto& [name, size] :
+         {std::pair{tr("A4"), SheetSize{210, 297}}, {tr("Letter"), SheetSize{215.9, 279.4}}}) {
         const SheetSize& now = context_.results.sheet();
         auto* pick = new QPushButton(name, sizes);
         pick->setObjectName(now.width_mm == size.width_mm ? "primary" : "second");
@@ -257,7 +298,8 @@ void CutLeaf::rebuildCard() {
     }
     layout->addWidget(outputs);
     words(tr("Print at 100 % and measure the 100 mm line and the 50 mm square before you cut."));
-    words(tr("Blade: cut away from the holding hand, cap the knife. Vinyl or PVC is never cut hot or with a laser."),
+    words(tr("Blade: cut away from the holding hand, cap the knife. Vinyl or PVC is never cut hot or with a "
+             "laser."),
           "color: " + tokens().caution.name());
     layout->addStretch();
 }

@@ -7,7 +7,10 @@
 namespace nine::app {
 
 MasksLeaf::MasksLeaf(LeafContext context, QObject* parent)
-    : Leaf(context, parent), page_(new MasksPage(context)), card_(new QWidget), layout_(new QVBoxLayout(card_)) {
+    : Leaf(context, parent),
+      page_(new MasksPage(context)),
+      card_(new QWidget),
+      layout_(new QVBoxLayout(card_)) {
     layout_->setContentsMargins(16, 14, 16, 12);
     connect(page_, &MasksPage::materialWanted, this, &MasksLeaf::useMaterial);
     connect(&context_.results, &Results::masksChanged, this, &MasksLeaf::rebuildCard);
@@ -61,7 +64,9 @@ void MasksLeaf::rebuildCard() {
         return;
     }
     const MaskSpec& spec = *masks[index].spec;
-    words(QString("%1 %2").arg(QString::fromStdString(spec.name.empty() ? spec.id : spec.name)).arg(QChar(sideLetter(spec.side))),
+    words(QString("%1 %2")
+              .arg(QString::fromStdString(spec.name.empty() ? spec.id : spec.name))
+              .arg(QChar(sideLetter(spec.side))),
           "font-size: 15px; font-weight: 700; color: " + tokens().select.name());
     auto* margin = new ValueChip(ValueChip::Kind::Length, 1, 0.5, body_);
     margin->setAccessibleName(tr("Margin"));
@@ -71,12 +76,14 @@ void MasksLeaf::rebuildCard() {
         margin->setWrong(fits ? QString() : tr("A margin lies between 1 and 60 mm."));
         if (fits) changeSpec(tr("Change the margin"), [&](MaskSpec& s) { s.margin_mm = v; });
     });
-    layout->addWidget(new Sentence(tr("A margin of %1 stays round the windows against overspray. It goes on"), {margin}, body_));
+    layout->addWidget(new Sentence(tr("A margin of %1 stays round the windows against overspray. It goes on"),
+                                   {margin}, body_));
     const std::pair<Apply, QString> ways[] = {{Apply::Loose, tr("held loose at its marks")},
                                               {Apply::Lateral, tr("smoothed from the middle line")},
                                               {Apply::Back, tr("smoothed down from the back")}};
     for (const auto& [apply, text] : ways) {
-        auto* way = new QPushButton((spec.apply == apply ? QString::fromUtf8("● ") : QString::fromUtf8("○ ")) + text, body_);
+        auto* way = new QPushButton(
+            (spec.apply == apply ? QString::fromUtf8("● ") : QString::fromUtf8("○ ")) + text, body_);
         way->setObjectName("link");
         way->setStyleSheet("border: none;");
         way->setAccessibleName(text);
@@ -87,16 +94,18 @@ void MasksLeaf::rebuildCard() {
     }
     if (masks[index].mask) {
         const Mask& mask = **masks[index].mask;
-        auto* verdict = words(QString::fromStdString(verdictOf(spec, mask.report)),
-                              QString("border: 1px solid %1; border-radius: 6px; padding: 8px; font-size: 12px;")
-                                  .arg((mask.report.liesFlat ? tokens().line : tokens().fault).name()));
+        auto* verdict =
+            words(QString::fromStdString(verdictOf(spec, mask.report)),
+                  QString("border: 1px solid %1; border-radius: 6px; padding: 8px; font-size: 12px;")
+                      .arg((mask.report.liesFlat ? tokens().line : tokens().fault).name()));
         verdict->setAccessibleName(tr("Verdict"));
         if (!mask.report.liesFlat) {
             words(tr("Where it stands off, paint creeps under the edge and the line goes soft."));
             for (int m = 0; m < static_cast<int>(sheetMaterials().size()); ++m) {
                 const SheetMaterial& material = sheetMaterials()[static_cast<std::size_t>(m)];
                 if (material.strainLimit < mask.report.strainFeasibleMax) continue;
-                auto* repair = new QPushButton(tr("Take %1").arg(QString::fromUtf8(material.name.data()).toLower()), body_);
+                auto* repair = new QPushButton(
+                    tr("Take %1").arg(QString::fromUtf8(material.name.data()).toLower()), body_);
                 repair->setObjectName("primary");
                 connect(repair, &QPushButton::clicked, this, [this, m] { useMaterial(m); });
                 layout->addWidget(repair, 0, Qt::AlignLeft);
@@ -104,9 +113,11 @@ void MasksLeaf::rebuildCard() {
             }
         }
         for (const RegistrationMark& mark : mask.marks) {
-            words(tr("Mark %1").arg(QString::fromStdString(markSentence(mark))), "color: " + tokens().muted.name());
+            words(tr("Mark %1").arg(QString::fromStdString(markSentence(mark))),
+                  "color: " + tokens().muted.name());
         }
-        for (const Warning& w : mask.warnings) words(QString::fromStdString(w.text), "color: " + tokens().caution.name());
+        for (const Warning& w : mask.warnings)
+            words(QString::fromStdString(w.text), "color: " + tokens().caution.name());
     }
     words(tr("Masks of this pattern"), "color: " + tokens().muted.name());
     auto* list = new QWidget(body_);
@@ -114,8 +125,12 @@ void MasksLeaf::rebuildCard() {
     for (std::size_t i = 0; i < masks.size(); ++i) {
         const MaskSpec& other = *masks[i].spec;
         const bool fault = !masks[i].mask || !(*masks[i].mask)->report.liesFlat;
-        auto* pick = new QPushButton(QString("%1 %2%3").arg(QString::fromStdString(other.name.empty() ? other.id : other.name))
-                                         .arg(QChar(sideLetter(other.side))).arg(fault ? QString::fromUtf8("  ⚑") : QString()), list);
+        auto* pick =
+            new QPushButton(QString("%1 %2%3")
+                                .arg(QString::fromStdString(other.name.empty() ? other.id : other.name))
+                                .arg(QChar(sideLetter(other.side)))
+                                .arg(fault ? QString::fromUtf8("  ⚑") : QString()),
+                            list);
         pick->setObjectName(i == index ? "primary" : "second");
         connect(pick, &QPushButton::clicked, this, [this, i] { context_.view.setMask(static_cast<int>(i)); });
         flow->addWidget(pick);

@@ -11,7 +11,8 @@
 
 namespace nine::app {
 
-/// The drawing: the patch on the body above, the flat piece to the same scale below, landing and materials beside.
+/// The drawing: the patch on the body above, the flat piece to the same scale below, landing and materials
+/// beside.
 class MasksPage : public QWidget {
     Q_OBJECT
   public:

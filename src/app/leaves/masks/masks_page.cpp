@@ -19,7 +19,9 @@ QPolygonF polygonOf(const Polygon2& outline, const std::function<QPointF(const V
     return polygon;
 }
 
-QString percent(double v) { return QString::number(100 * v, 'f', v < 0.01 ? 2 : 1) + " %"; }
+QString percent(double v) {
+    return QString::number(100 * v, 'f', v < 0.01 ? 2 : 1) + " %";
+}
 
 }  // namespace
 
@@ -48,11 +50,13 @@ void MasksPage::layOut() {
         // One scale for both drawings: the body above and the flat piece below it.
         double flatTall = 20, flatWide = 40;
         if (result && result->mask) {
-            const Vec2 size = context_.results.masks().pieces[static_cast<std::size_t>(context_.view.mask())].box().size();
+            const Vec2 size =
+                context_.results.masks().pieces[static_cast<std::size_t>(context_.view.mask())].box().size();
             flatWide = size.x();
             flatTall = size.y();
         }
-        const double bodyScale = BodyView::fittingScale(*body.skin, BodyView::From::Along, QSizeF(bodyWide, 1e6));
+        const double bodyScale =
+            BodyView::fittingScale(*body.skin, BodyView::From::Along, QSizeF(bodyWide, 1e6));
         double top = 0, bottom = 0;
         for (const Station& s : body.skin->loft().stations()) {
             top = std::max(top, s.top_mm);
@@ -65,12 +69,14 @@ void MasksPage::layOut() {
         const Side side = result ? result->spec->side : context_.view.side();
         side_.place(body, QRectF(left - 8, 40, len + 16, bodyTall + 16), perMm, side, devicePixelRatioF());
         const double spare = std::max(0.0, roomTall - bodyTall - flatTall * perMm);
-        if (result && result->mask) {  // the drawing's box is that of the sheet; lettering beside it hangs below
+        if (result &&
+            result->mask) {  // the drawing's box is that of the sheet; lettering beside it hangs below
             const Vec2 size = boxAround({(*result->mask)->outline}).size();
             flatWide = size.x();
             flatTall = size.y();
         }
-        flat_ = QRectF(left + 0.5 * (len - flatWide * perMm), 40 + bodyTall + 66 + 0.3 * spare, flatWide * perMm, flatTall * perMm);
+        flat_ = QRectF(left + 0.5 * (len - flatWide * perMm), 40 + bodyTall + 66 + 0.3 * spare,
+                       flatWide * perMm, flatTall * perMm);
         landing_ = QRectF(w - column - 8, 40, column, std::min(190.0, 0.27 * h));
         materials_ = QRectF(w - column - 8, landing_.bottom() + 34, column, h - landing_.bottom() - 50);
         drawStretch();
@@ -108,7 +114,8 @@ void MasksPage::drawStretch() {
     const std::vector<double> stretch = averagedStretch(mask->flat);
     for (std::size_t t = 0; t < stretch.size(); ++t) {
         QPolygonF triangle;
-        for (const int v : mask->flat.rest.triangles[t]) triangle << flatAt(mask->flat.map[static_cast<std::size_t>(v)]);
+        for (const int v : mask->flat.rest.triangles[t])
+            triangle << flatAt(mask->flat.map[static_cast<std::size_t>(v)]);
         const QColor colour = rampColour(Ramp::Stretch, stretch[t] / mask->report.strainLimit);
         p.setPen(QPen(colour, 0.6));
         p.setBrush(colour);
@@ -124,8 +131,11 @@ void MasksPage::paintEvent(QPaintEvent*) {
     const BodyResult& body = context_.results.body();
     const MaskResult* result = shown();
     if (!body.skin || !result) {
-        const bool running = context_.results.masksRunning() && !context_.document.job().pattern->elements.empty();
-        ink::text(p, QPointF(18, 26), running ? tr("Fitting the masks ...") : tr("No masks yet: add a mark on the Pattern leaf and it gets one for each side."),
+        const bool running =
+            context_.results.masksRunning() && !context_.document.job().pattern->elements.empty();
+        ink::text(p, QPointF(18, 26),
+                  running ? tr("Fitting the masks ...")
+                          : tr("No masks yet: add a mark on the Pattern leaf and it gets one for each side."),
                   inter(12.5), t.muted);
         return;
     }
@@ -133,12 +143,16 @@ void MasksPage::paintEvent(QPaintEvent*) {
     const QString applied = result->spec->apply == Apply::Loose     ? tr("held loose at its marks")
                             : result->spec->apply == Apply::Lateral ? tr("smoothed from the middle line")
                                                                     : tr("smoothed down from the back");
-    ink::heading(p, QPointF(18, 26), tr("On the body"),
-                 QString("%1, %2").arg(QString::fromUtf8(material->name.data(), static_cast<int>(material->name.size())).toLower(), applied));
+    ink::heading(
+        p, QPointF(18, 26), tr("On the body"),
+        QString("%1, %2").arg(
+            QString::fromUtf8(material->name.data(), static_cast<int>(material->name.size())).toLower(),
+            applied));
     side_.paint(p);
     if (!result->mask) {
         ink::flagShape(p, QPointF(18, flat_.top()), ink::Severity::Fault, "1");
-        ink::text(p, QPointF(48, flat_.top() + 13), QString::fromStdString(result->mask.error().text), inter(12), t.fault);
+        ink::text(p, QPointF(48, flat_.top() + 13), QString::fromStdString(result->mask.error().text),
+                  inter(12), t.fault);
         return;
     }
     paintOnBody(p, *result);
@@ -151,8 +165,9 @@ void MasksPage::paintOnBody(QPainter& p, const MaskResult& result) {
     const Mask& mask = **result.mask;
     const bool right = result.spec->side == Side::Right;
     const auto onBody = [&](const SurfacePoint& point) {
-        return SurfacePoint{Vec3(point.position.x(), right ? -point.position.y() : point.position.y(), point.position.z()),
-                            Vec3(point.normal.x(), right ? -point.normal.y() : point.normal.y(), point.normal.z())};
+        return SurfacePoint{
+            Vec3(point.position.x(), right ? -point.position.y() : point.position.y(), point.position.z()),
+            Vec3(point.normal.x(), right ? -point.normal.y() : point.normal.y(), point.normal.z())};
     };
     const std::vector<double> stretch = averagedStretch(mask.flat);
     p.setPen(Qt::NoPen);
@@ -173,7 +188,9 @@ void MasksPage::paintOnBody(QPainter& p, const MaskResult& result) {
     const BodyResult& body = context_.results.body();
     for (std::size_t i = 0; i < body.art.size(); ++i) {
         const auto& elements = body.pattern->elements;
-        if (!body.art[i] || std::find(result.spec->elements.begin(), result.spec->elements.end(), elements[i]->id) == result.spec->elements.end()) continue;
+        if (!body.art[i] || std::find(result.spec->elements.begin(), result.spec->elements.end(),
+                                      elements[i]->id) == result.spec->elements.end())
+            continue;
         for (const Outline& outline : body.art[i]->outlines) {
             QPolygonF polygon;
             for (const SurfacePoint& point : outline.points) polygon << side_.at(onBody(point).position);
@@ -183,7 +200,8 @@ void MasksPage::paintOnBody(QPainter& p, const MaskResult& result) {
         }
     }
     for (const RegistrationMark& mark : mask.marks) {
-        const QPointF at = side_.at(body.skin->at({result.spec->side, mark.skin.x(), mark.skin.y()}).position);
+        const QPointF at =
+            side_.at(body.skin->at({result.spec->side, mark.skin.x(), mark.skin.y()}).position);
         p.setPen(QPen(inkOnSheet(), 1.1));
         p.setBrush(Qt::NoBrush);
         p.drawEllipse(at, 3.6, 3.6);
@@ -196,7 +214,8 @@ void MasksPage::paintOnBody(QPainter& p, const MaskResult& result) {
 void MasksPage::paintFlat(QPainter& p, const MaskResult& result) {
     const Mask& mask = **result.mask;
     const Tokens& t = tokens();
-    ink::heading(p, QPointF(18, flat_.top() - 34), tr("Flat, to cut"), tr("same scale as above, seen from the painted side"));
+    ink::heading(p, QPointF(18, flat_.top() - 34), tr("Flat, to cut"),
+                 tr("same scale as above, seen from the painted side"));
     p.drawImage(flat_.topLeft(), stretch_);
     const auto at = [&](const Vec2& v) { return flatAt(v); };
     p.setPen(QPen(t.ink, 1.5));
@@ -217,11 +236,14 @@ void MasksPage::paintFlat(QPainter& p, const MaskResult& result) {
     const Box2 box = boxAround({mask.outline});
     const Vec2 size = box.size();
     const double below = flatAt(piece.box().low).y();  // lettering may stand beside the piece
-    ink::dimension(p, QPointF(flat_.left(), below + 18), QPointF(flat_.right(), below + 18), lengthText(size.x()));
-    ink::dimension(p, QPointF(flat_.left() - 22, flat_.top()), QPointF(flat_.left() - 22, flat_.bottom()), lengthText(size.y()));
+    ink::dimension(p, QPointF(flat_.left(), below + 18), QPointF(flat_.right(), below + 18),
+                   lengthText(size.x()));
+    ink::dimension(p, QPointF(flat_.left() - 22, flat_.top()), QPointF(flat_.left() - 22, flat_.bottom()),
+                   lengthText(size.y()));
     const QRectF bar(18, height() - 34, 130, 8);
     ink::text(p, QPointF(bar.left(), bar.top() - 6),
-              tr("stretch over 1 mm; the sheet takes %1").arg(percent(mask.report.strainLimit)), inter(11), t.muted);
+              tr("stretch over 1 mm; the sheet takes %1").arg(percent(mask.report.strainLimit)), inter(11),
+              t.muted);
     ink::legend(p, bar, Ramp::Stretch, "0", QString::number(50 * mask.report.strainLimit, 'g', 2),
                 QString::number(100 * mask.report.strainLimit, 'g', 2) + " %");
 }
@@ -229,7 +251,8 @@ void MasksPage::paintFlat(QPainter& p, const MaskResult& result) {
 void MasksPage::paintLanding(QPainter& p, const Mask& mask) {
     const Tokens& t = tokens();
     const BodyResult& body = context_.results.body();
-    ink::heading(p, QPointF(landing_.left(), 26), tr("Where it lands"), tr("+ drawn   • lands, × %1").arg(kLandingZoom));
+    ink::heading(p, QPointF(landing_.left(), 26), tr("Where it lands"),
+                 tr("+ drawn   • lands, × %1").arg(kLandingZoom));
     p.setPen(QPen(t.line, 1));
     p.setBrush(t.dark ? t.deep : QColor("#FFFDF6"));
     p.drawRoundedRect(landing_, 4, 4);
@@ -249,7 +272,8 @@ void MasksPage::paintLanding(QPainter& p, const Mask& mask) {
         const Vec2 wanted = carrier.at(probe.wanted);
         const Vec2 landed = carrier.at(body.skin->project(probe.landed));
         const QPointF a = at(wanted);
-        const QPointF by = kLandingZoom * perMm * QPointF(landed.x() - wanted.x(), -(landed.y() - wanted.y()));
+        const QPointF by =
+            kLandingZoom * perMm * QPointF(landed.x() - wanted.x(), -(landed.y() - wanted.y()));
         p.setPen(QPen(t.ink, 0.8));
         p.drawLine(a - QPointF(3, 0), a + QPointF(3, 0));
         p.drawLine(a - QPointF(0, 3), a + QPointF(0, 3));
@@ -259,21 +283,25 @@ void MasksPage::paintLanding(QPainter& p, const Mask& mask) {
         p.setBrush(t.select);
         p.drawEllipse(a + by, 1.7, 1.7);
     }
-    const QString worst = tr("worst %1, traced it would be %2")
-                              .arg(lengthText(mask.report.landing.max_mm, 2),
-                                   mask.report.tracedKnown ? lengthText(mask.report.traced.max_mm, 2) : tr("off altogether"));
-    ink::text(p, landing_.bottomRight() - QPointF(10, 10), worst, inter(11, QFont::DemiBold), t.ink, Qt::AlignRight);
+    const QString worst =
+        tr("worst %1, traced it would be %2")
+            .arg(lengthText(mask.report.landing.max_mm, 2),
+                 mask.report.tracedKnown ? lengthText(mask.report.traced.max_mm, 2) : tr("off altogether"));
+    ink::text(p, landing_.bottomRight() - QPointF(10, 10), worst, inter(11, QFont::DemiBold), t.ink,
+              Qt::AlignRight);
 }
 
 QRectF MasksPage::materialBox(int index) const {
-    const double step = std::min(84.0, (materials_.height() - 8) / static_cast<double>(sheetMaterials().size()));
+    const double step =
+        std::min(84.0, (materials_.height() - 8) / static_cast<double>(sheetMaterials().size()));
     return QRectF(materials_.left(), materials_.top() + index * step, materials_.width(), step - 8);
 }
 
 void MasksPage::paintMaterials(QPainter& p, const MaskResult& result) {
     const Tokens& t = tokens();
     const FitReport& report = (*result.mask)->report;
-    ink::heading(p, QPointF(materials_.left(), materials_.top() - 10), tr("In other sheets"), tr("each a click"));
+    ink::heading(p, QPointF(materials_.left(), materials_.top() - 10), tr("In other sheets"),
+                 tr("each a click"));
     for (int i = 0; i < static_cast<int>(sheetMaterials().size()); ++i) {
         const SheetMaterial& m = sheetMaterials()[static_cast<std::size_t>(i)];
         const QRectF box = materialBox(i);
@@ -289,7 +317,8 @@ void MasksPage::paintMaterials(QPainter& p, const MaskResult& result) {
                                 swatch.bottomRight() - QPointF(8, 0), swatch.bottomLeft()});
         const QString name = QString::fromUtf8(m.name.data(), static_cast<int>(m.name.size()));
         const double x = swatch.right() + 12;
-        ink::heading(p, QPointF(x, box.top() + 0.42 * box.height()), name, tr("takes %1").arg(percent(m.strainLimit)));
+        ink::heading(p, QPointF(x, box.top() + 0.42 * box.height()), name,
+                     tr("takes %1").arg(percent(m.strainLimit)));
         const QString words = lies ? tr("lies flat: needs %1").arg(percent(report.strainFeasibleMax))
                                    : tr("cannot: needs %1").arg(percent(report.strainFeasibleMax));
         ink::text(p, QPointF(x, box.top() + 0.42 * box.height() + 17), words, inter(11.5), t.ink);
@@ -310,9 +339,14 @@ void MasksPage::mousePressEvent(QMouseEvent* event) {
 void MasksPage::keyPressEvent(QKeyEvent* event) {
     const int count = static_cast<int>(context_.results.masks().masks.size());
     switch (event->key()) {
-        case Qt::Key_PageDown: context_.view.setMask(std::min(count - 1, context_.view.mask() + 1)); break;
-        case Qt::Key_PageUp: context_.view.setMask(std::max(0, context_.view.mask() - 1)); break;
-        default: QWidget::keyPressEvent(event);
+        case Qt::Key_PageDown:
+            context_.view.setMask(std::min(count - 1, context_.view.mask() + 1));
+            break;
+        case Qt::Key_PageUp:
+            context_.view.setMask(std::max(0, context_.view.mask() - 1));
+            break;
+        default:
+            QWidget::keyPressEvent(event);
     }
 }
 

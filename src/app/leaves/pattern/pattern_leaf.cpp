@@ -10,7 +10,10 @@
 namespace nine::app {
 
 PatternLeaf::PatternLeaf(LeafContext context, QObject* parent)
-    : Leaf(context, parent), page_(new PatternPage(context)), card_(new QWidget), layout_(new QVBoxLayout(card_)) {
+    : Leaf(context, parent),
+      page_(new PatternPage(context)),
+      card_(new QWidget),
+      layout_(new QVBoxLayout(card_)) {
     layout_->setContentsMargins(16, 14, 16, 12);
     connect(page_, &PatternPage::addWanted, this, &PatternLeaf::addElement);
     connect(&context_.document, &JobDocument::changed, this, &PatternLeaf::rebuildCard);
@@ -19,7 +22,9 @@ PatternLeaf::PatternLeaf(LeafContext context, QObject* parent)
     rebuildCard();
 }
 
-QWidget* PatternLeaf::page() { return page_; }
+QWidget* PatternLeaf::page() {
+    return page_;
+}
 
 const Element* PatternLeaf::selected() const {
     const auto& elements = job().pattern->elements;
@@ -40,9 +45,10 @@ void PatternLeaf::change(const QString& label, const std::function<void(Element&
 
 void PatternLeaf::rebuildCard() {
     const Element* e = selected();
-    const QString shownFor = e ? QString("%1 %2 %3").arg(context_.view.element()).arg(kindName(*e)).arg(e->linked) +
-                                     QString::fromStdString(e->anchor) + (tokens().dark ? "d" : "l")
-                               : QString("none");
+    const QString shownFor =
+        e ? QString("%1 %2 %3").arg(context_.view.element()).arg(kindName(*e)).arg(e->linked) +
+                QString::fromStdString(e->anchor) + (tokens().dark ? "d" : "l")
+          : QString("none");
     if (shownFor == shownFor_) return refreshValues();
     shownFor_ = shownFor;
     chips_.clear();
@@ -64,58 +70,80 @@ void PatternLeaf::rebuildCard() {
     title->setStyleSheet("font-size: 15px; font-weight: 700; color: " + tokens().select.name());
     layout->addWidget(title);
 
-    const auto chip = [&](const QString& name, ValueChip::Kind kind, int decimals, std::function<double(const Element&)> get,
+    const auto chip = [&](const QString& name, ValueChip::Kind kind, int decimals,
+                          std::function<double(const Element&)> get,
                           std::function<void(Element&, double)> set) {
         auto* c = new ValueChip(kind, decimals, 0.1, body_);
         c->setAccessibleName(name);
         chips_.emplace_back(c, std::move(get));
         connect(c, &ValueChip::committed, this, [this, c, name, set](double v) {
-            change(tr("Change %1").arg(name.toLower()), [&](Element& edited) { set(edited, v); }, c);
+            change(
+                tr("Change %1").arg(name.toLower()), [&](Element& edited) { set(edited, v); }, c);
         });
         return c;
     };
     const auto length = ValueChip::Kind::Length;
-    const QString from = e->anchor.empty() ? tr("the nose") : tr("the %1").arg(QString::fromStdString(spokenName(e->anchor)));
-    auto* dx = chip(tr("Distance"), length, 1, [](const Element& x) { return x.dx_mm; }, [](Element& x, double v) { x.dx_mm = v; });
-    auto* dg = chip(tr("Height"), length, 1, [](const Element& x) { return x.dg_mm; }, [](Element& x, double v) { x.dg_mm = v; });
+    const QString from =
+        e->anchor.empty() ? tr("the nose") : tr("the %1").arg(QString::fromStdString(spokenName(e->anchor)));
+    auto* dx = chip(
+        tr("Distance"), length, 1, [](const Element& x) { return x.dx_mm; },
+        [](Element& x, double v) { x.dx_mm = v; });
+    auto* dg = chip(
+        tr("Height"), length, 1, [](const Element& x) { return x.dg_mm; },
+        [](Element& x, double v) { x.dg_mm = v; });
     if (std::holds_alternative<DotRow>(e->shape)) {
         const auto dots = [](const Element& x) -> const DotRow& { return std::get<DotRow>(x.shape); };
         const auto edit = [](Element& x) -> DotRow& { return std::get<DotRow>(x.shape); };
-        auto* count = chip(tr("Count"), ValueChip::Kind::Count, 0, [=](const Element& x) { return dots(x).count; },
-                           [=](Element& x, double v) { edit(x).count = static_cast<int>(v); });
-        auto* first = chip(tr("First diameter"), length, 2, [=](const Element& x) { return dots(x).first_mm; },
-                           [=](Element& x, double v) { edit(x).first_mm = v; });
-        auto* last = chip(tr("Last diameter"), length, 2, [=](const Element& x) { return dots(x).last_mm; },
-                          [=](Element& x, double v) { edit(x).last_mm = v; });
-        auto* spacing = chip(tr("Spacing"), length, 1, [=](const Element& x) { return dots(x).spacing_mm; },
-                             [=](Element& x, double v) { edit(x).spacing_mm = v; });
-        auto* bow = chip(tr("Bow"), length, 1, [=](const Element& x) { return dots(x).bow_mm; },
-                         [=](Element& x, double v) { edit(x).bow_mm = v; });
-        layout->addWidget(new Sentence(tr("%1 dots, from Ø %2 at the shoulder to Ø %3 at the tail, %4 apart along the skin, the "
-                                          "middle of the row lifted by %5."),
-                                       {count, first, last, spacing, bow}, body_));
+        auto* count = chip(
+            tr("Count"), ValueChip::Kind::Count, 0, [=](const Element& x) { return dots(x).count; },
+            [=](Element& x, double v) { edit(x).count = static_cast<int>(v); });
+        auto* first = chip(
+            tr("First diameter"), length, 2, [=](const Element& x) { return dots(x).first_mm; },
+            [=](Element& x, double v) { edit(x).first_mm = v; });
+        auto* last = chip(
+            tr("Last diameter"), length, 2, [=](const Element& x) { return dots(x).last_mm; },
+            [=](Element& x, double v) { edit(x).last_mm = v; });
+        auto* spacing = chip(
+            tr("Spacing"), length, 1, [=](const Element& x) { return dots(x).spacing_mm; },
+            [=](Element& x, double v) { edit(x).spacing_mm = v; });
+        auto* bow = chip(
+            tr("Bow"), length, 1, [=](const Element& x) { return dots(x).bow_mm; },
+            [=](Element& x, double v) { edit(x).bow_mm = v; });
+        layout->addWidget(new Sentence(
+            tr("%1 dots, from Ø %2 at the shoulder to Ø %3 at the tail, %4 apart along the skin, the "
+               "middle of the row lifted by %5."),
+            {count, first, last, spacing, bow}, body_));
     } else {
         const auto bars = [](const Element& x) -> const Bars& { return std::get<Bars>(x.shape); };
         const auto edit = [](Element& x) -> Bars& { return std::get<Bars>(x.shape); };
-        auto* count = chip(tr("Count"), ValueChip::Kind::Count, 0, [=](const Element& x) { return bars(x).count; },
-                           [=](Element& x, double v) { edit(x).count = static_cast<int>(v); });
-        auto* spacing = chip(tr("Spacing"), length, 1, [=](const Element& x) { return bars(x).spacing_mm; },
-                             [=](Element& x, double v) { edit(x).spacing_mm = v; });
-        auto* back = chip(tr("Width at the back"), length, 2, [=](const Element& x) { return bars(x).widthBack_mm; },
-                          [=](Element& x, double v) { edit(x).widthBack_mm = v; });
-        auto* belly = chip(tr("Width at the belly"), length, 2, [=](const Element& x) { return bars(x).widthBelly_mm; },
-                           [=](Element& x, double v) { edit(x).widthBelly_mm = v; });
-        auto* low = chip(tr("Lower end"), length, 1, [=](const Element& x) { return bars(x).g0_mm; },
-                         [=](Element& x, double v) { edit(x).g0_mm = v; });
-        auto* high = chip(tr("Upper end"), length, 1, [=](const Element& x) { return bars(x).g1_mm; },
-                          [=](Element& x, double v) { edit(x).g1_mm = v; });
-        layout->addWidget(new Sentence(tr("%1 bars, %2 apart along the skin, %3 wide towards the back and %4 towards the belly, "
-                                          "reaching from %5 up to %6."),
-                                       {count, spacing, back, belly, low, high}, body_));
+        auto* count = chip(
+            tr("Count"), ValueChip::Kind::Count, 0, [=](const Element& x) { return bars(x).count; },
+            [=](Element& x, double v) { edit(x).count = static_cast<int>(v); });
+        auto* spacing = chip(
+            tr("Spacing"), length, 1, [=](const Element& x) { return bars(x).spacing_mm; },
+            [=](Element& x, double v) { edit(x).spacing_mm = v; });
+        auto* back = chip(
+            tr("Width at the back"), length, 2, [=](const Element& x) { return bars(x).widthBack_mm; },
+            [=](Element& x, double v) { edit(x).widthBack_mm = v; });
+        auto* belly = chip(
+            tr("Width at the belly"), length, 2, [=](const Element& x) { return bars(x).widthBelly_mm; },
+            [=](Element& x, double v) { edit(x).widthBelly_mm = v; });
+        auto* low = chip(
+            tr("Lower end"), length, 1, [=](const Element& x) { return bars(x).g0_mm; },
+            [=](Element& x, double v) { edit(x).g0_mm = v; });
+        auto* high = chip(
+            tr("Upper end"), length, 1, [=](const Element& x) { return bars(x).g1_mm; },
+            [=](Element& x, double v) { edit(x).g1_mm = v; });
+        layout->addWidget(new Sentence(
+            tr("%1 bars, %2 apart along the skin, %3 wide towards the back and %4 towards the belly, "
+               "reaching from %5 up to %6."),
+            {count, spacing, back, belly, low, high}, body_));
     }
-    layout->addWidget(new Sentence(tr("It starts %1 behind %2 and %3 above the datum line.").replace("%2", from).replace("%3", "%2"),
-                                   {dx, dg}, body_));
-    auto* linked = new QPushButton(e->linked ? tr("Linked: both sides the same") : tr("Unlinked: this side only"), body_);
+    layout->addWidget(new Sentence(
+        tr("It starts %1 behind %2 and %3 above the datum line.").replace("%2", from).replace("%3", "%2"),
+        {dx, dg}, body_));
+    auto* linked = new QPushButton(
+        e->linked ? tr("Linked: both sides the same") : tr("Unlinked: this side only"), body_);
     linked->setObjectName("second");
     linked->setCheckable(true);
     linked->setChecked(e->linked);
@@ -151,7 +179,8 @@ void PatternLeaf::addElement(bool bars) {
     Element e;
     std::set<std::string> ids;
     for (const ElementPtr& other : job().pattern->elements) ids.insert(other->id);
-    for (int n = 1; e.id.empty() || ids.count(e.id); ++n) e.id = (bars ? "bars-" : "dots-") + std::to_string(n);
+    for (int n = 1; e.id.empty() || ids.count(e.id); ++n)
+        e.id = (bars ? "bars-" : "dots-") + std::to_string(n);
     e.name = bars ? tr("Bars").toStdString() : tr("Dots").toStdString();
     const double length = context_.results.body().skin->length_mm();
     e.dx_mm = std::round(0.35 * length);
@@ -197,7 +226,8 @@ void PatternLeaf::removeSelected() {
         MaskSpec spec = *mask;
         std::erase(spec.elements, id);
         if (spec.elements.empty()) continue;
-        masks.push_back(spec.elements.size() == mask->elements.size() ? mask : std::make_shared<const MaskSpec>(spec));
+        masks.push_back(
+            spec.elements.size() == mask->elements.size() ? mask : std::make_shared<const MaskSpec>(spec));
     }
     if (masks.size() != next.masks->masks.size()) next = withMasks(next, std::move(masks));
     context_.document.beginGesture();

@@ -13,7 +13,9 @@ namespace {
 
 constexpr double kRow_px = 34;
 
-QColor shown(const Element& e, std::size_t index) { return QColor::fromRgb(colourOf(e, index)); }
+QColor shown(const Element& e, std::size_t index) {
+    return QColor::fromRgb(colourOf(e, index));
+}
 
 }  // namespace
 
@@ -35,8 +37,8 @@ void PatternPage::layOut() {
         const QRectF room(60, 64, w - listWidth - 110, h - 2 * stripHeight - 190);
         const double perMm = BodyView::fittingScale(*body.skin, BodyView::From::Along, room.size());
         const double len = body.skin->length_mm() * perMm;
-        side_.place(body, QRectF(room.center().x() - 0.5 * len - 8, room.top(), len + 16, room.height()), perMm,
-                    context_.view.side(), devicePixelRatioF());
+        side_.place(body, QRectF(room.center().x() - 0.5 * len - 8, room.top(), len + 16, room.height()),
+                    perMm, context_.view.side(), devicePixelRatioF());
         const double left = room.center().x() - 0.5 * len;
         belly_ = QRectF(left, h - stripHeight - 26, len, stripHeight);
         back_ = QRectF(left, belly_.top() - stripHeight - 26, len, stripHeight);
@@ -57,10 +59,14 @@ QPolygonF PatternPage::onSide(const Outline& outline) const {
 
 QPointF PatternPage::openingAt(int element, int index) const {
     const auto& art = context_.results.body().art;
-    if (element < 0 || element >= static_cast<int>(art.size()) || !art[static_cast<std::size_t>(element)]) return {};
+    if (element < 0 || element >= static_cast<int>(art.size()) || !art[static_cast<std::size_t>(element)])
+        return {};
     const auto& outlines = art[static_cast<std::size_t>(element)]->outlines;
     if (outlines.empty()) return {};
-    return onSide(outlines[static_cast<std::size_t>(std::min<int>(index, static_cast<int>(outlines.size()) - 1))]).boundingRect().center();
+    return onSide(outlines[static_cast<std::size_t>(
+                      std::min<int>(index, static_cast<int>(outlines.size()) - 1))])
+        .boundingRect()
+        .center();
 }
 
 QRectF PatternPage::listRow(int index) const {
@@ -74,12 +80,14 @@ void PatternPage::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), t.paper);
     const BodyResult& body = context_.results.body();
     if (!body.skin) {
-        ink::text(p, QPointF(18, 26), tr("The pattern needs a body first: open one on the Blank leaf."), inter(12.5), t.muted);
+        ink::text(p, QPointF(18, 26), tr("The pattern needs a body first: open one on the Blank leaf."),
+                  inter(12.5), t.muted);
         return;
     }
     const bool left = context_.view.side() == Side::Left;
     ink::heading(p, QPointF(18, 26), left ? tr("Left side") : tr("Right side"),
-                 left ? tr("linked marks stand mirrored on the right") : tr("linked marks stand mirrored on the left"));
+                 left ? tr("linked marks stand mirrored on the right")
+                      : tr("linked marks stand mirrored on the left"));
     side_.paint(p);
     paintArt(p);
     paintSelected(p);
@@ -123,7 +131,8 @@ void PatternPage::paintSelected(QPainter& p) {
     }
     p.setPen(QPen(t.select, 0.9));
     p.drawPolyline(line);
-    for (const QPointF& at : {line.first(), line[line.size() / 2], line.last()}) ink::diamond(p, at, 5, t.select);
+    for (const QPointF& at : {line.first(), line[line.size() / 2], line.last()})
+        ink::diamond(p, at, 5, t.select);
     const auto tag = [&](const QPointF& at, const QString& words, double up) {
         const QFont f = inter(11, QFont::DemiBold);
         const double w = QFontMetricsF(f).horizontalAdvance(words) + 12;
@@ -139,7 +148,8 @@ void PatternPage::paintSelected(QPainter& p) {
         if (dots->count > 1) tag(line.last(), QString("Ø %1").arg(lengthNumber(dots->last_mm, 2)), 26);
     }
 
-    // Anchor lines: from the landmark to the first mark, from there to the last, along the lower edge of the body.
+    // Anchor lines: from the landmark to the first mark, from there to the last, along the lower edge of the
+    // body.
     const QRectF b = side_.bounds();
     const double y = b.bottom() + 22;
     const QPointF first = line.first(), last = line.last();
@@ -154,16 +164,19 @@ void PatternPage::paintSelected(QPainter& p) {
         p.drawLine(at, QPointF(at.x(), y + 5));
         ink::diamond(p, at, 4, t.select);
         const bool mirrored = context_.view.side() == Side::Right;
-        const QString words = QString("%1 %2 %3").arg(QString::fromStdString(spokenName(e.anchor)), e.dx_mm < 0 ? "−" : "+",
-                                                     lengthText(std::abs(e.dx_mm)));
+        const QString words = QString("%1 %2 %3")
+                                  .arg(QString::fromStdString(spokenName(e.anchor)), e.dx_mm < 0 ? "−" : "+",
+                                       lengthText(std::abs(e.dx_mm)));
         p.setPen(QPen(t.select, 1.3));
         for (const double x : {at.x(), first.x()}) p.drawLine(QPointF(x - 3, y + 3), QPointF(x + 3, y - 3));
-        ink::text(p, QPointF(mirrored ? at.x() + 8 : at.x() - 8, y + 4), words, inter(11, QFont::DemiBold), t.select,
-                  mirrored ? Qt::AlignLeft : Qt::AlignRight);
+        ink::text(p, QPointF(mirrored ? at.x() + 8 : at.x() - 8, y + 4), words, inter(11, QFont::DemiBold),
+                  t.select, mirrored ? Qt::AlignLeft : Qt::AlignRight);
     }
     if (outlines.size() > 1 && std::abs(last.x() - first.x()) > 60) {
-        const double along = std::visit([](const auto& shape) { return (shape.count - 1) * shape.spacing_mm; }, e.shape);
-        ink::dimension(p, QPointF(first.x(), y), QPointF(last.x(), y), tr("row %1").arg(lengthText(along)), true);
+        const double along =
+            std::visit([](const auto& shape) { return (shape.count - 1) * shape.spacing_mm; }, e.shape);
+        ink::dimension(p, QPointF(first.x(), y), QPointF(last.x(), y), tr("row %1").arg(lengthText(along)),
+                       true);
     }
 }
 
@@ -180,13 +193,15 @@ void PatternPage::paintStrip(QPainter& p, const QRectF& box, bool back) {
     for (int x = 0; x < w; ++x) {
         const double mm = body.skin->noseX() + (x + 0.5) / side_.perMm();
         const double row = body.drawn->rowAt(mm);
-        const auto at = static_cast<std::size_t>(std::lround(row * (static_cast<double>(body.drawn->x_mm.size()) - 1)));
+        const auto at =
+            static_cast<std::size_t>(std::lround(row * (static_cast<double>(body.drawn->x_mm.size()) - 1)));
         const double arc = back ? body.drawn->backArc_mm[at] : body.drawn->bellyArc_mm[at];
         for (int y = 0; y < h; ++y) {
             const double from = (1 - 2.0 * (y + 0.5) / h) * half_mm;  // + is the right side, drawn above
             if (std::abs(from) > arc) continue;
             const double quarter = 0.25 * (1 - std::abs(from) / std::max(arc, 1e-9));
-            const double u = back ? (from > 0 ? 0.5 - quarter : quarter) : (from > 0 ? 0.5 + quarter : 1 - quarter);
+            const double u =
+                back ? (from > 0 ? 0.5 - quarter : quarter) : (from > 0 ? 0.5 + quarter : 1 - quarter);
             const int column = std::clamp(static_cast<int>(u * picture.width), 0, picture.width - 1);
             const int line = std::clamp(static_cast<int>(row * (picture.height - 1)), 0, picture.height - 1);
             image.setPixel(x, y, picture.at(column, line));
@@ -222,7 +237,8 @@ void PatternPage::paintList(QPainter& p) {
         p.setBrush(shown(e, static_cast<std::size_t>(i)));
         p.drawRoundedRect(swatch, 3, 3);
         const QFont f = inter(12, i == context_.view.element() ? QFont::Bold : QFont::Normal);
-        const QString name = QFontMetricsF(f).elidedText(QString::fromStdString(e.shownName()), Qt::ElideRight, row.width() - 48);
+        const QString name = QFontMetricsF(f).elidedText(QString::fromStdString(e.shownName()),
+                                                         Qt::ElideRight, row.width() - 48);
         ink::text(p, QPointF(swatch.right() + 10, row.center().y() + 4), name, f, t.ink);
         const auto& errors = context_.results.body().art;
         if (i < static_cast<int>(errors.size()) && !errors[static_cast<std::size_t>(i)]) {
@@ -235,10 +251,13 @@ void PatternPage::paintList(QPainter& p) {
     for (const auto& [box, words] : {std::pair{addDots_, tr("+ row of dots")}, {addBars_, tr("+ bars")}}) {
         ink::text(p, QPointF(box.left(), box.bottom() - 6), words, inter(12, QFont::DemiBold), t.ink);
         p.setPen(QPen(t.accent, 1));
-        p.drawLine(QPointF(box.left(), box.bottom() - 1), QPointF(box.left() + QFontMetricsF(inter(12, QFont::DemiBold)).horizontalAdvance(words), box.bottom() - 1));
+        p.drawLine(QPointF(box.left(), box.bottom() - 1),
+                   QPointF(box.left() + QFontMetricsF(inter(12, QFont::DemiBold)).horizontalAdvance(words),
+                           box.bottom() - 1));
     }
     if (elements().empty()) {
-        ink::text(p, QPointF(list_.left(), y + 50), tr("Nothing yet. A row of dots along"), inter(12), t.muted);
+        ink::text(p, QPointF(list_.left(), y + 50), tr("Nothing yet. A row of dots along"), inter(12),
+                  t.muted);
         ink::text(p, QPointF(list_.left(), y + 68), tr("the side is a good beginning."), inter(12), t.muted);
     }
 }
@@ -260,7 +279,9 @@ void PatternPage::mousePressEvent(QMouseEvent* event) {
         if (i < 0 || i >= static_cast<int>(art.size()) || !art[static_cast<std::size_t>(i)]) continue;
         for (const Outline& outline : art[static_cast<std::size_t>(i)]->outlines) {
             const QPolygonF polygon = onSide(outline);
-            if (!polygon.containsPoint(at, Qt::OddEvenFill) && !polygon.boundingRect().adjusted(-4, -4, 4, 4).contains(at)) continue;
+            if (!polygon.containsPoint(at, Qt::OddEvenFill) &&
+                !polygon.boundingRect().adjusted(-4, -4, 4, 4).contains(at))
+                continue;
             context_.view.setElement(i);
             context_.document.beginGesture();
             dragging_ = true;
@@ -291,11 +312,20 @@ void PatternPage::keyPressEvent(QKeyEvent* event) {
     if (!event->isAutoRepeat()) context_.document.beginGesture();
     const double way = context_.view.side() == Side::Left ? 1 : -1;
     switch (event->key()) {
-        case Qt::Key_Left: move(-way * step, 0); break;
-        case Qt::Key_Right: move(way * step, 0); break;
-        case Qt::Key_Up: move(0, step); break;
-        case Qt::Key_Down: move(0, -step); break;
-        default: QWidget::keyPressEvent(event);
+        case Qt::Key_Left:
+            move(-way * step, 0);
+            break;
+        case Qt::Key_Right:
+            move(way * step, 0);
+            break;
+        case Qt::Key_Up:
+            move(0, step);
+            break;
+        case Qt::Key_Down:
+            move(0, -step);
+            break;
+        default:
+            QWidget::keyPressEvent(event);
     }
 }
 

@@ -1,4 +1,5 @@
-// The drawing of the Pattern leaf: art on the side of the body with handles, back and belly unrolled, the list of elements.
+// The drawing of the Pattern leaf: art on the side of the body with handles, back and belly unrolled, the
+// list of elements.
 #pragma once
 
 #include <QWidget>

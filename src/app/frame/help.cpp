@@ -1,0 +1,91 @@
+#include "app/frame/help.h"
+
+#include <QDialog>
+#include <QDialogButtonBox>
+#include <QObject>
+#include <QTextBrowser>
+#include <QVBoxLayout>
+
+#include "app/theme/theme.h"
+
+namespace nine::app {
+
+QString helpFor(int leaf) {
+    switch (leaf) {
+        case 0:
+            return QObject::tr(
+                "<h3>Blank</h3><p>What shape this body is. Read the calipers at stations from nose to tail: "
+                "height above the "
+                "axis, depth below it, half the width. Drag a point to change a reading, a line to move a "
+                "station, a diamond to "
+                "move a landmark; or type the numbers on the card. A string laid round a station tells how "
+                "full its section is."
+                "</p><p><b>How hard to wrap</b> says how wide a strip of masking tape may be to lie flat "
+                "there.</p>");
+        case 1:
+            return QObject::tr(
+                "<h3>Pattern</h3><p>What is wanted on the body. Rows of dots and bars are anchored to "
+                "landmarks, so they move "
+                "with them and fit the next size. Drag a mark along the skin, or change its numbers in the "
+                "sentence. Linked marks "
+                "stand on both sides, mirrored.</p>");
+        case 4:
+            return QObject::tr(
+                "<h3>Masks</h3><p>Whether a sheet lies flat there and lands where the mark was drawn. The "
+                "colours show how far "
+                "the sheet must stretch, up to what it takes. The crosses are where the windows were drawn, "
+                "the dots where they "
+                "land when the sheet is laid back on the body, twenty times enlarged. A mask that cannot lie "
+                "stands off, and paint "
+                "creeps under it: take a softer sheet or make the mask smaller.</p>");
+        case 5:
+            return QObject::tr(
+                "<h3>Cut</h3><p>The pieces of both sides on the sheet, true to size. Drag a piece where you "
+                "want it. Print at "
+                "100 % and measure the 100 mm line and the 50 mm square before you cut; or write SVG for a "
+                "cutter.</p><p>Blades: "
+                "cut away from the holding hand. Vinyl or PVC is never cut hot or with a laser: follow the "
+                "sheet's data sheet.</p>");
+        default:
+            return QObject::tr("<p>This leaf comes in a later version.</p>");
+    }
+}
+
+QString helpOnKeys() {
+    const std::pair<const char*, QString> keys[] = {
+        {"Alt+1 ... Alt+9", QObject::tr("open a leaf")},
+        {"S", QObject::tr("other side")},
+        {"B", QObject::tr("both sides")},
+        {"H", QObject::tr("holder large or small")},
+        {"arrows", QObject::tr("nudge by 0.1 mm; with Shift by 1 mm; turn the body in the holder")},
+        {"PgUp, PgDn", QObject::tr("the station, mask or sheet before or after")},
+        {"Ctrl+O, Ctrl+S", QObject::tr("open, save")},
+        {"Ctrl+E, Ctrl+P", QObject::tr("write the pages, print them")},
+        {"Ctrl+Z, Ctrl+Shift+Z", QObject::tr("undo, redo")},
+        {"Ctrl+D", QObject::tr("light or dark")},
+        {"F1", QObject::tr("this help")}};
+    QString table = QObject::tr("<h3>Keys</h3>") + "<table cellpadding='3'>";
+    for (const auto& [key, what] : keys)
+        table += QString("<tr><td><b>%1</b></td><td>%2</td></tr>").arg(key, what);
+    return table + "</table>";
+}
+
+void showHelp(QWidget* parent, int leaf) {
+    QDialog dialog(parent);
+    dialog.setWindowTitle(QObject::tr("What is this"));
+    dialog.resize(520, 480);
+    auto* layout = new QVBoxLayout(&dialog);
+    auto* text = new QTextBrowser(&dialog);
+    text->setAccessibleName(QObject::tr("Help"));
+    text->setHtml(
+        QString("<div style='color:%1'>%2%3</div>").arg(tokens().ink.name(), helpFor(leaf), helpOnKeys()));
+    text->setStyleSheet(
+        QString("background: %1; border: none; padding: 8px; font-size: 13px;").arg(tokens().paper.name()));
+    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, &dialog);
+    QObject::connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
+    layout->addWidget(text);
+    layout->addWidget(buttons);
+    dialog.exec();
+}
+
+}  // namespace nine::app
