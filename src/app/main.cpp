@@ -1,8 +1,8 @@
 // nine-leaves: the window.
 //
 //   nine-leaves [FILE] | --demo
-//   nine-leaves --demo --pictures DIR [--size 1280x800] [--theme dark] [--leaf NAME]   pictures of every view
-//   nine-leaves --demo --do-the-job DIR    the main job through the real window, then quits
+//   nine-leaves --demo --pictures DIR [--size 1280x800] [--theme dark] [--scale 2] [--leaf NAME]   pictures
+//   of every view nine-leaves --demo --do-the-job DIR    the main job through the real window, then quits
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QElapsedTimer>
@@ -13,14 +13,23 @@
 
 #include "app/pictures.h"
 #include "app/sheet/units_text.h"
+#include "base/thread_role.h"
 
 int main(int count, char** words) {
     using namespace nine::app;
+    // Without a display the program can still draw its pictures.
+    const bool displayed =
+        !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY");
+    if (!displayed && qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    for (int i = 1; i + 1 < count; ++i) {  // must be known before the application is
+        if (qstrcmp(words[i], "--scale") == 0) qputenv("QT_SCALE_FACTOR", words[i + 1]);
+    }
     QApplication application(count, words);
     QApplication::setApplicationName("nine-leaves");
     QApplication::setApplicationVersion(NINE_VERSION);
     QApplication::setStyle(QStyleFactory::create("Fusion"));
     loadFonts();
+    nine::thisThreadPaints = true;
     QApplication::setFont(inter(12));
     useInches(QLocale::system().measurementSystem() != QLocale::MetricSystem);
 
@@ -37,7 +46,9 @@ int main(int count, char** words) {
     const QCommandLineOption size("size", QObject::tr("size of the window"), "WxH", "1280x800");
     const QCommandLineOption theme("theme", QObject::tr("light or dark"), "name", "light");
     const QCommandLineOption leaf("leaf", QObject::tr("only this leaf in pictures"), "name");
-    parser.addOptions({demo, pictures, job, size, theme, leaf});
+    const QCommandLineOption scale("scale", QObject::tr("pixels of the screen for one of the window"),
+                                   "factor", "1");
+    parser.addOptions({demo, pictures, job, size, theme, leaf, scale});
     parser.process(application);
     QTextStream err(stderr);
 

@@ -5,6 +5,7 @@
 #include <QStyleFactory>
 
 #include "app/theme/theme.h"
+#include "base/thread_role.h"
 
 int main(int count, char** words) {
     testing::InitGoogleTest(&count, words);
@@ -16,5 +17,6 @@ int main(int count, char** words) {
     QApplication::setApplicationName("nine-leaves-test");
     QApplication::setStyle(QStyleFactory::create("Fusion"));
     nine::app::loadFonts();
+    nine::thisThreadPaints = true;
     return RUN_ALL_TESTS();
 }

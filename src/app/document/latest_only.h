@@ -5,6 +5,7 @@
 // destroying it cancels and waits.
 #pragma once
 
+#include <sys/resource.h>
 #include <QCoreApplication>
 #include <QObject>
 #include <QThreadPool>
@@ -19,7 +20,11 @@ namespace nine::app {
 template <typename Result>
 class LatestOnly {
   public:
-    explicit LatestOnly(QObject* context) : context_(context) { pool_.setMaxThreadCount(1); }
+    /// `patient` work, and all threads it starts, gives way to the window and to other work: on a machine
+    /// with few cores a long solve would otherwise make drags stutter.
+    explicit LatestOnly(QObject* context, bool patient = false) : context_(context), patient_(patient) {
+        pool_.setMaxThreadCount(1);
+    }
     ~LatestOnly() {
         task_.cancel();
         pool_.waitForDone();
@@ -45,6 +50,7 @@ class LatestOnly {
         running_ = true;
         pool_.start([=, this, task = task_] {
             if (task.cancelled()) return;
+            if (patient_) ::setpriority(PRIO_PROCESS, 0, kPatientNice);  // of this thread alone (Linux)
             auto result = std::make_shared<Result>(work(task));
             QMetaObject::invokeMethod(
                 context,
@@ -65,7 +71,9 @@ class LatestOnly {
     bool running() const { return running_; }
 
   private:
+    static constexpr int kPatientNice = 10;
     QObject* context_;
+    bool patient_;
     QThreadPool pool_;
     Task task_;
     std::shared_ptr<std::atomic<quint64>> latest_ = std::make_shared<std::atomic<quint64>>(0);

@@ -74,8 +74,8 @@ class Results : public QObject {
     SheetSize sheet_;
     double progress_ = 1;
     LatestOnly<BodyResult> bodySlot_{this};
-    LatestOnly<MasksResult> masksSlot_{this};
-    LatestOnly<BodyMeasure> measureSlot_{this};
+    LatestOnly<MasksResult> masksSlot_{this, true};
+    LatestOnly<BodyMeasure> measureSlot_{this, true};
 };
 
 /// "#rrggbb" as 0xFFRRGGBB; `fallback` if it is empty or wrong.

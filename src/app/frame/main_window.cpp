@@ -261,6 +261,7 @@ void MainWindow::showLeaf(int number) {
         stem_->setCurrent(number);
         pages_->setCurrentIndex(static_cast<int>(i));
         cards_->setCurrentIndex(static_cast<int>(i));
+        leaves_[i].second->opened();
         leaves_[i].second->page()->setFocus();
     }
 }

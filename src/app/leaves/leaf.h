@@ -34,9 +34,25 @@ class Leaf : public QObject {
     virtual QWidget* card() = 0;
     virtual LeafEntry entry() const = 0;
 
+    /// The leaf has been opened: what was put off while it was out of sight is done now.
+    void opened() {
+        if (stale_) rebuildCard();
+    }
+
   protected:
+    /// Builds the card from the job. Called when something it shows has changed; costs tens of milliseconds,
+    /// so cards out of sight wait until they are opened.
+    virtual void rebuildCard() = 0;
+    bool putOff() {
+        stale_ = !card()->isVisible();
+        return stale_;
+    }
+
     const Job& job() const { return context_.document.job(); }
     LeafContext context_;
+
+  private:
+    bool stale_ = true;
 };
 
 }  // namespace nine::app

@@ -10,6 +10,7 @@ namespace {
 
 constexpr double kClearOfEdge_mm = 0.8;  // a pen line nearer to a cut is cut away or painted over
 constexpr double kLetterHeights_mm[] = {3.2, 2.6, 2.1, 1.7};
+constexpr double kSmallestBeside_mm = 1.4;
 constexpr double kLineStep = 1.6;                       // of the letter height
 constexpr double kArrowLength = 3.0, kArrowHead = 0.9;  // of the letter height
 constexpr double kMarkArm_mm = 2, kMarkLetter_mm = 1.5;
@@ -92,7 +93,11 @@ bool writeLabel(Piece& piece, const PieceLabel& label) {
             }
         }
     }
-    Block block = layOut(label, kLetterHeights_mm[1], false);
+    // Beside the piece it should not be wider than the piece, as far as it stays legible.
+    double height = kLetterHeights_mm[1];
+    const double share = outlineBox.size().x() / layOut(label, height, false).size.x();
+    height = std::max(kSmallestBeside_mm, height * std::min(1.0, share));
+    Block block = layOut(label, height, false);
     append(piece.pen, std::move(block.strokes),
            Vec2(outlineBox.low.x(), outlineBox.low.y() - block.size.y() - 1.5));
     return false;

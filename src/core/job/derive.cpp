@@ -1,16 +1,32 @@
 #include "job/derive.h"
 
 #include <algorithm>
+#include <cassert>
 #include <cctype>
 #include <optional>
 
 #include "base/number_text.h"
 #include "base/parallel.h"
+#include "base/thread_role.h"
 
 namespace nine {
 namespace {
 
 constexpr std::size_t kSkinsKept = 4, kArtsKept = 256, kMasksKept = 64;
+
+/// Lettering longer than this would outgrow the piece it stands on.
+constexpr std::size_t kLabelLetters = 22;
+
+/// The first letters of a name (UTF-8), with dots where it goes on.
+std::string shortened(const std::string& name) {
+    std::size_t end = 0, letters = 0;
+    while (end < name.size() && letters < kLabelLetters) {
+        ++end;
+        while (end < name.size() && (static_cast<unsigned char>(name[end]) & 0xC0u) == 0x80u) ++end;
+        ++letters;
+    }
+    return end == name.size() ? name : name.substr(0, end) + "..";
+}
 
 std::string upperCase(std::string text) {
     for (char& c : text) c = static_cast<char>(std::toupper(static_cast<unsigned char>(c)));
@@ -29,6 +45,7 @@ std::string solveKey(const MaskSpec& spec, int vertices) {
 Derivations::Derivations() : skins_(kSkinsKept), arts_(kArtsKept), masks_(kMasksKept) {}
 
 Result<SkinPtr> Derivations::skin(const Job& job) {
+    assert(!thisThreadPaints && "derivations belong on a worker thread");
     std::optional<Error> problem;
     SkinPtr skin = skins_.get({job.blank}, "", [&]() -> SkinPtr {
         Result<Skin> made = Skin::of(job.blank->table);
@@ -133,7 +150,7 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
         }
     }
     const std::string side(1, piece.side);
-    writeLabel(piece, {{upperCase(piece.name) + " " + side, upperCase(job.blank->name)},
+    writeLabel(piece, {{upperCase(shortened(piece.name)) + " " + side, upperCase(shortened(job.blank->name))},
                        Vec2(spec.side == Side::Left ? -1 : 1, 0)});
     return piece;
 }

@@ -75,10 +75,9 @@ BlankLeaf::BlankLeaf(LeafContext context, QObject* parent)
     buildCard();
     connect(page_, &BlankPage::openWanted, this, &BlankLeaf::openWanted);
     connect(page_, &BlankPage::demoWanted, this, &BlankLeaf::demoWanted);
-    connect(&context_.document, &JobDocument::changed, this, &BlankLeaf::refresh);
-    connect(&context_.results, &Results::bodyChanged, this, &BlankLeaf::refresh);
-    connect(&context_.view, &ViewState::changed, this, &BlankLeaf::refresh);
-    refresh();
+    connect(&context_.document, &JobDocument::changed, this, &BlankLeaf::rebuildCard);
+    connect(&context_.results, &Results::bodyChanged, this, &BlankLeaf::rebuildCard);
+    connect(&context_.view, &ViewState::changed, this, &BlankLeaf::rebuildCard);
 }
 
 QWidget* BlankLeaf::page() {
@@ -155,7 +154,8 @@ void BlankLeaf::buildCard() {
     });
 }
 
-void BlankLeaf::refresh() {
+void BlankLeaf::rebuildCard() {
+    if (putOff()) return;
     const auto& stations = job().blank->table.stations;
     const bool any = !stations.empty();
     for (QWidget* w : card_->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly))

@@ -24,7 +24,7 @@ class BlankLeaf : public Leaf {
 
   private:
     void buildCard();
-    void refresh();
+    void rebuildCard() override;
 
     BlankPage* page_;
     QWidget* card_;

@@ -219,7 +219,6 @@ CutLeaf::CutLeaf(LeafContext context, QObject* parent)
     layout_->setContentsMargins(16, 14, 16, 12);
     connect(&context_.results, &Results::masksChanged, this, &CutLeaf::rebuildCard);
     connect(&context_.view, &ViewState::changed, this, &CutLeaf::rebuildCard);
-    rebuildCard();
 }
 
 Status CutLeaf::exportTo(const QString& folder, bool svg, bool pdf) {
@@ -231,6 +230,7 @@ Status CutLeaf::exportTo(const QString& folder, bool svg, bool pdf) {
 }
 
 void CutLeaf::rebuildCard() {
+    if (putOff()) return;
     discard(layout_, body_);
     body_ = new QWidget(card_);
     layout_->addWidget(body_);

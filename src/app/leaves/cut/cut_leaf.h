@@ -53,7 +53,7 @@ class CutLeaf : public Leaf {
     void printWanted();
 
   private:
-    void rebuildCard();
+    void rebuildCard() override;
 
     CutPage* page_;
     QWidget* card_;

@@ -15,7 +15,6 @@ MasksLeaf::MasksLeaf(LeafContext context, QObject* parent)
     connect(page_, &MasksPage::materialWanted, this, &MasksLeaf::useMaterial);
     connect(&context_.results, &Results::masksChanged, this, &MasksLeaf::rebuildCard);
     connect(&context_.view, &ViewState::changed, this, &MasksLeaf::rebuildCard);
-    rebuildCard();
 }
 
 void MasksLeaf::changeSpec(const QString& label, const std::function<void(MaskSpec&)>& edit) {
@@ -43,6 +42,7 @@ void MasksLeaf::useMaterial(int index) {
 }
 
 void MasksLeaf::rebuildCard() {
+    if (putOff()) return;
     discard(layout_, body_);
     body_ = new QWidget(card_);
     layout_->addWidget(body_);

@@ -58,7 +58,7 @@ class MasksLeaf : public Leaf {
     void useMaterial(int index);
 
   private:
-    void rebuildCard();
+    void rebuildCard() override;
     void changeSpec(const QString& label, const std::function<void(MaskSpec&)>& edit);
 
     MasksPage* page_;

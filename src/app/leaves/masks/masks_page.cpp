@@ -251,13 +251,14 @@ void MasksPage::paintFlat(QPainter& p, const MaskResult& result) {
 void MasksPage::paintLanding(QPainter& p, const Mask& mask) {
     const Tokens& t = tokens();
     const BodyResult& body = context_.results.body();
-    ink::heading(p, QPointF(landing_.left(), 26), tr("Where it lands"),
-                 tr("+ drawn   • lands, × %1").arg(kLandingZoom));
+    ink::heading(
+        p, QPointF(landing_.left(), 26), tr("Where it lands"),
+        width() < 720 ? tr("× %1").arg(kLandingZoom) : tr("+ drawn   • lands, × %1").arg(kLandingZoom));
     p.setPen(QPen(t.line, 1));
     p.setBrush(t.dark ? t.deep : QColor("#FFFDF6"));
     p.drawRoundedRect(landing_, 4, 4);
     // The outline of the mask in the body's side view, small, with a cross and a dot for each window probe.
-    const QRectF room = landing_.adjusted(14, 14, -14, -30);
+    const QRectF room = landing_.adjusted(14, 12, -14, -40);
     const double scale = std::min(room.width() / flat_.width(), room.height() / flat_.height());
     const auto at = [&](const Vec2& v) {
         const QPointF f = flatAt(v) - flat_.center();
@@ -283,12 +284,14 @@ void MasksPage::paintLanding(QPainter& p, const Mask& mask) {
         p.setBrush(t.select);
         p.drawEllipse(a + by, 1.7, 1.7);
     }
-    const QString worst =
-        tr("worst %1, traced it would be %2")
-            .arg(lengthText(mask.report.landing.max_mm, 2),
-                 mask.report.tracedKnown ? lengthText(mask.report.traced.max_mm, 2) : tr("off altogether"));
-    ink::text(p, landing_.bottomRight() - QPointF(10, 10), worst, inter(11, QFont::DemiBold), t.ink,
-              Qt::AlignRight);
+    const QPointF corner = landing_.bottomLeft() + QPointF(12, -10);
+    ink::text(p, corner - QPointF(0, 16), tr("worst %1").arg(lengthText(mask.report.landing.max_mm, 2)),
+              inter(11, QFont::DemiBold), t.ink);
+    ink::text(
+        p, corner,
+        tr("traced from the side: %1")
+            .arg(mask.report.tracedKnown ? lengthText(mask.report.traced.max_mm, 2) : tr("off altogether")),
+        inter(11), t.muted);
 }
 
 QRectF MasksPage::materialBox(int index) const {
@@ -318,9 +321,11 @@ void MasksPage::paintMaterials(QPainter& p, const MaskResult& result) {
         const QString name = QString::fromUtf8(m.name.data(), static_cast<int>(m.name.size()));
         const double x = swatch.right() + 12;
         ink::heading(p, QPointF(x, box.top() + 0.42 * box.height()), name,
-                     tr("takes %1").arg(percent(m.strainLimit)));
-        const QString words = lies ? tr("lies flat: needs %1").arg(percent(report.strainFeasibleMax))
-                                   : tr("cannot: needs %1").arg(percent(report.strainFeasibleMax));
+                     box.width() < 220 ? QString() : tr("takes %1").arg(percent(m.strainLimit)));
+        const QString needs = percent(report.strainFeasibleMax);
+        const QString words = box.width() < 220 ? tr("%1 of %2").arg(needs, percent(m.strainLimit))
+                              : lies            ? tr("lies flat: needs %1").arg(needs)
+                                                : tr("cannot: needs %1").arg(needs);
         ink::text(p, QPointF(x, box.top() + 0.42 * box.height() + 17), words, inter(11.5), t.ink);
         if (lies) {
             ink::tick(p, QPointF(box.right() - 18, box.center().y()));

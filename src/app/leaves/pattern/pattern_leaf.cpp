@@ -19,7 +19,6 @@ PatternLeaf::PatternLeaf(LeafContext context, QObject* parent)
     connect(&context_.document, &JobDocument::changed, this, &PatternLeaf::rebuildCard);
     connect(&context_.view, &ViewState::changed, this, &PatternLeaf::rebuildCard);
     connect(&context_.results, &Results::bodyChanged, this, &PatternLeaf::rebuildCard);
-    rebuildCard();
 }
 
 QWidget* PatternLeaf::page() {
@@ -44,6 +43,7 @@ void PatternLeaf::change(const QString& label, const std::function<void(Element&
 }
 
 void PatternLeaf::rebuildCard() {
+    if (putOff()) return;
     const Element* e = selected();
     const QString shownFor =
         e ? QString("%1 %2 %3").arg(context_.view.element()).arg(kindName(*e)).arg(e->linked) +

@@ -24,7 +24,7 @@ class PatternLeaf : public Leaf {
     void removeSelected();
 
   private:
-    void rebuildCard();
+    void rebuildCard() override;
     void refreshValues();
     const Element* selected() const;
     void change(const QString& label, const std::function<void(Element&)>& edit, ValueChip* chip = nullptr);
