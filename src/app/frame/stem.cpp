@@ -44,9 +44,11 @@ Stem::Stem(QWidget* parent) : QWidget(parent) {
 }
 
 void Stem::setEntry(int index, const LeafEntry& entry) {
-    const QString name = entries_[static_cast<std::size_t>(index)].name;
-    entries_[static_cast<std::size_t>(index)] = entry;
-    entries_[static_cast<std::size_t>(index)].name = name;
+    LeafEntry named = entry;
+    LeafEntry& shown = entries_[static_cast<std::size_t>(index)];
+    named.name = shown.name;
+    if (named == shown) return;
+    shown = named;
     setAccessibleDescription(spokenName(current_));
     update();
 }

@@ -14,6 +14,7 @@ struct LeafEntry {
     bool built = false;  ///< leaves of later versions are drawn but cannot be opened
     int flags = 0;       ///< how many things there are to repair
     bool fault = false;  ///< whether any of them is a fault
+    bool operator==(const LeafEntry&) const = default;
 };
 
 class Stem : public QWidget {

@@ -93,15 +93,7 @@ void BlankPage::paintEvent(QPaintEvent*) {
                   inter(12.5), t.muted);
         return;
     }
-    // Crosses of drafting film every 10 mm.
-    p.setPen(QPen(t.hair, 0.9));
-    const double grid = 10 * side_.perMm();
-    for (double x = std::fmod(side_.at(0, 0).x(), grid); x < width(); x += grid) {
-        for (double y = std::fmod(side_.at(0, 0).y(), grid); y < height() - 96; y += grid) {
-            p.drawLine(QPointF(x - 2.5, y), QPointF(x + 2.5, y));
-            p.drawLine(QPointF(x, y - 2.5), QPointF(x, y + 2.5));
-        }
-    }
+    paintFilm(p);
     ink::heading(p, QPointF(18, 26), context_.view.side() == Side::Left ? tr("Left side") : tr("Right side"),
                  tr("drag the points; the numbers are the real blank's"));
     side_.paint(p);
@@ -133,6 +125,23 @@ void BlankPage::paintEvent(QPaintEvent*) {
         ink::flagShape(p, QPointF(18, 36), ink::Severity::Fault, "");
         ink::text(p, QPointF(46, 49), words, inter(12, QFont::Medium), t.fault);
     }
+}
+
+void BlankPage::paintFilm(QPainter& p) const {
+    // Crosses every 10 mm, not smoothed: they are many, and lie on whole pixels.
+    p.setRenderHint(QPainter::Antialiasing, false);
+    const double grid = 10 * side_.perMm();
+    QVector<QLineF> crosses;
+    for (double x = std::fmod(side_.at(0, 0).x(), grid); x < width(); x += grid) {
+        for (double y = std::fmod(side_.at(0, 0).y(), grid); y < height() - 96; y += grid) {
+            const QPointF c(std::floor(x), std::floor(y));
+            crosses << QLineF(c - QPointF(2, 0), c + QPointF(2, 0))
+                    << QLineF(c - QPointF(0, 2), c + QPointF(0, 2));
+        }
+    }
+    p.setPen(QPen(tokens().hair, 1));
+    p.drawLines(crosses);
+    p.setRenderHint(QPainter::Antialiasing);
 }
 
 void BlankPage::paintEmpty(QPainter& p) {
@@ -177,8 +186,11 @@ void BlankPage::paintStations(QPainter& p) {
         const QPointF top = side_.at(s.x_mm, s.top_mm), bottom = side_.at(s.x_mm, -s.bottom_mm);
         const QPointF l = above_.at(s.x_mm, s.halfWidth_mm), r = above_.at(s.x_mm, -s.halfWidth_mm);
         p.setPen(pen);
+        p.setRenderHint(QPainter::Antialiasing,
+                        on);  // upright dashes need no smoothing, which is slow for them
         p.drawLine(top, bottom);
         p.drawLine(l, r);
+        p.setRenderHint(QPainter::Antialiasing);
         for (const QPointF& at : {top, bottom, l, r}) ink::stationPoint(p, at, on);
         ink::text(p, top + QPointF(0, -9), QString::number(i), inter(11, on ? QFont::Bold : QFont::Medium),
                   on ? t.select : t.ink, Qt::AlignHCenter);
@@ -253,7 +265,11 @@ void BlankPage::paintWrapStrip(QPainter& p) {
     const Tokens& t = tokens();
     ink::heading(p, QPointF(18, strip_.top() - 12), tr("How hard to wrap"),
                  tr("widest strip of masking tape that lies flat"));
-    const auto widths = wrapWidths(*body.skin, *body.grid, kWrapStrain);
+    if (wrapFor_ != body.grid) {
+        wrapFor_ = body.grid;
+        wrap_ = wrapWidths(*body.skin, *body.grid, kWrapStrain);
+    }
+    const auto& widths = wrap_;
     if (widths.empty()) return;
     const auto at = [&](double x) { return strip_.left() + (x - body.skin->noseX()) * side_.perMm(); };
     const auto shade = [](double w) {

@@ -38,6 +38,7 @@ class BlankPage : public QWidget {
     };
     Extent2 extents(const Skin& skin) const;
     void layOut();
+    void paintFilm(QPainter& p) const;
     void paintEmpty(QPainter& p);
     void paintStations(QPainter& p);
     void paintLandmarks(QPainter& p);
@@ -48,6 +49,8 @@ class BlankPage : public QWidget {
 
     LeafContext context_;
     BodyView side_{BodyView::From::Along, this}, above_{BodyView::From::Above, this};
+    std::shared_ptr<const SkinGrid> wrapFor_;
+    std::vector<WrapWidth> wrap_;
     QRectF strip_;
     Grip grip_ = Grip::None;
     std::string landmark_;

@@ -44,7 +44,8 @@ class MasksPage : public QWidget {
     Vec2 flatMiddle_ = Vec2::Zero();
     MaskPtr drawnFor_;
     double drawnRatio_ = 0, drawnScale_ = 0;
-    QImage stretch_;
+    QSize drawnSize_;
+    QImage stretch_, onBody_;  ///< the maps, drawn once for each result
 };
 
 class MasksLeaf : public Leaf {

@@ -19,6 +19,15 @@ QPolygonF polygonOf(const Polygon2& outline, const std::function<QPointF(const V
     return polygon;
 }
 
+/// A point of the left side as it stands on `side`.
+SurfacePoint onSide(Side side, SurfacePoint point) {
+    if (side == Side::Right) {
+        point.position.y() = -point.position.y();
+        point.normal.y() = -point.normal.y();
+    }
+    return point;
+}
+
 QString percent(double v) {
     return QString::number(100 * v, 'f', v < 0.01 ? 2 : 1) + " %";
 }
@@ -99,7 +108,9 @@ void MasksPage::drawStretch() {
     const Box2 box = boxAround({mask->outline});
     flatMiddle_ = 0.5 * (box.low + box.high);
     const double ratio = devicePixelRatioF();
-    if (mask == drawnFor_ && ratio == drawnRatio_ && side_.perMm() == drawnScale_) return;
+    if (mask == drawnFor_ && ratio == drawnRatio_ && side_.perMm() == drawnScale_ && drawnSize_ == size())
+        return;
+    drawnSize_ = size();
     drawnFor_ = mask;
     drawnRatio_ = ratio;
     drawnScale_ = side_.perMm();
@@ -120,6 +131,25 @@ void MasksPage::drawStretch() {
         p.setPen(QPen(colour, 0.6));
         p.setBrush(colour);
         p.drawPolygon(triangle);
+    }
+    onBody_ = QImage((QSizeF(size()) * ratio).toSize(), QImage::Format_ARGB32_Premultiplied);
+    onBody_.setDevicePixelRatio(ratio);
+    onBody_.fill(Qt::transparent);
+    QPainter q(&onBody_);
+    for (std::size_t t = 0; t < stretch.size(); ++t) {
+        QPolygonF triangle;
+        bool faces = true;
+        for (const int v : mask->flat.rest.triangles[t]) {
+            const SurfacePoint point =
+                onSide(result->spec->side, mask->flat.patch.mesh.vertices[static_cast<std::size_t>(v)]);
+            faces = faces && side_.faces(point);
+            triangle << side_.at(point.position);
+        }
+        if (!faces) continue;
+        QColor colour = rampColour(Ramp::Stretch, stretch[t] / mask->report.strainLimit);
+        q.setPen(QPen(colour, 0.7));
+        q.setBrush(colour);
+        q.drawPolygon(triangle);
     }
 }
 
@@ -163,28 +193,7 @@ void MasksPage::paintEvent(QPaintEvent*) {
 
 void MasksPage::paintOnBody(QPainter& p, const MaskResult& result) {
     const Mask& mask = **result.mask;
-    const bool right = result.spec->side == Side::Right;
-    const auto onBody = [&](const SurfacePoint& point) {
-        return SurfacePoint{
-            Vec3(point.position.x(), right ? -point.position.y() : point.position.y(), point.position.z()),
-            Vec3(point.normal.x(), right ? -point.normal.y() : point.normal.y(), point.normal.z())};
-    };
-    const std::vector<double> stretch = averagedStretch(mask.flat);
-    p.setPen(Qt::NoPen);
-    for (std::size_t t = 0; t < stretch.size(); ++t) {
-        QPolygonF triangle;
-        bool faces = true;
-        for (const int v : mask.flat.rest.triangles[t]) {
-            const SurfacePoint point = onBody(mask.flat.patch.mesh.vertices[static_cast<std::size_t>(v)]);
-            faces = faces && side_.faces(point);
-            triangle << side_.at(point.position);
-        }
-        if (!faces) continue;
-        QColor colour = rampColour(Ramp::Stretch, stretch[t] / mask.report.strainLimit);
-        p.setPen(QPen(colour, 0.7));
-        p.setBrush(colour);
-        p.drawPolygon(triangle);
-    }
+    p.drawImage(QPointF(0, 0), onBody_);
     const BodyResult& body = context_.results.body();
     for (std::size_t i = 0; i < body.art.size(); ++i) {
         const auto& elements = body.pattern->elements;
@@ -193,7 +202,8 @@ void MasksPage::paintOnBody(QPainter& p, const MaskResult& result) {
             continue;
         for (const Outline& outline : body.art[i]->outlines) {
             QPolygonF polygon;
-            for (const SurfacePoint& point : outline.points) polygon << side_.at(onBody(point).position);
+            for (const SurfacePoint& point : outline.points)
+                polygon << side_.at(onSide(result.spec->side, point).position);
             p.setPen(QPen(inkOnSheet(), 1));
             p.setBrush(QColor::fromRgb(colourOf(*elements[i], i)));
             p.drawPolygon(polygon);

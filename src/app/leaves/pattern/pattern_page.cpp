@@ -43,6 +43,11 @@ void PatternPage::layOut() {
         belly_ = QRectF(left, h - stripHeight - 26, len, stripHeight);
         back_ = QRectF(left, belly_.top() - stripHeight - 26, len, stripHeight);
         list_ = QRectF(w - listWidth - 12, 64, listWidth, h - 90);
+        if (body.picture && (stripsFor_ != body.picture || backStrip_.size() != back_.size().toSize())) {
+            stripsFor_ = body.picture;
+            backStrip_ = unrolled(back_, true);
+            bellyStrip_ = unrolled(belly_, false);
+        }
     }
     update();
 }
@@ -180,13 +185,11 @@ void PatternPage::paintSelected(QPainter& p) {
     }
 }
 
-void PatternPage::paintStrip(QPainter& p, const QRectF& box, bool back) {
+QImage PatternPage::unrolled(const QRectF& box, bool back) const {
     const BodyResult& body = context_.results.body();
-    const Tokens& t = tokens();
-    if (!body.picture) return;
     // Half a girth wide, centred on the back or belly line, each column of pixels one x.
     const Image& picture = *body.picture;
-    const int w = static_cast<int>(box.width()), h = static_cast<int>(box.height());
+    const int w = box.size().toSize().width(), h = box.size().toSize().height();
     const double half_mm = 0.5 * box.height() / side_.perMm();
     QImage image(w, h, QImage::Format_ARGB32_Premultiplied);
     image.fill(Qt::transparent);
@@ -204,10 +207,17 @@ void PatternPage::paintStrip(QPainter& p, const QRectF& box, bool back) {
                 back ? (from > 0 ? 0.5 - quarter : quarter) : (from > 0 ? 0.5 + quarter : 1 - quarter);
             const int column = std::clamp(static_cast<int>(u * picture.width), 0, picture.width - 1);
             const int line = std::clamp(static_cast<int>(row * (picture.height - 1)), 0, picture.height - 1);
-            image.setPixel(x, y, picture.at(column, line));
+            reinterpret_cast<QRgb*>(image.scanLine(y))[x] = picture.at(column, line);
         }
     }
-    p.drawImage(box.topLeft(), image);
+    return image;
+}
+
+void PatternPage::paintStrip(QPainter& p, const QRectF& box, bool back) {
+    const BodyResult& body = context_.results.body();
+    const Tokens& t = tokens();
+    if (!body.picture) return;
+    p.drawImage(box.topLeft(), back ? backStrip_ : bellyStrip_);
     p.setPen(QPen(t.ink, 1.1));
     p.setBrush(Qt::NoBrush);
     p.drawRect(box);

@@ -34,6 +34,7 @@ class PatternPage : public QWidget {
     void layOut();
     void paintArt(QPainter& p);
     void paintSelected(QPainter& p);
+    QImage unrolled(const QRectF& box, bool back) const;
     void paintStrip(QPainter& p, const QRectF& box, bool back);
     void paintList(QPainter& p);
     void move(double dx, double dg);
@@ -43,6 +44,8 @@ class PatternPage : public QWidget {
     LeafContext context_;
     BodyView side_{BodyView::From::Along, this};
     QRectF back_, belly_, list_, addDots_, addBars_;
+    std::shared_ptr<const Image> stripsFor_;
+    QImage backStrip_, bellyStrip_;
     bool dragging_ = false;
     QPointF last_;
 };
