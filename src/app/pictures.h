@@ -8,7 +8,7 @@
 namespace nine::app {
 
 /// Waits until nothing is being worked out any more. False after `limit_ms`.
-bool waitUntilSettled(MainWindow& window, int limit_ms = 60000);
+bool waitUntilSettled(MainWindow& window, int limit_ms = 120000);
 
 /// NAME.png (or NAME-dark.png) for every leaf, or the one named. Returns the exit code.
 int takePictures(MainWindow& window, const QString& folder, const QString& leaf, const QString& theme,

@@ -95,6 +95,41 @@ TEST_F(WindowTest, AStationStopsAtItsNeighbour) {
     EXPECT_GT(stations[5].x_mm, 25.2);
 }
 
+TEST_F(WindowTest, StationsAreAddedByDoubleClickAndTakenOutByDelete) {
+    const std::string before = bytes();
+    const double girth = test::need(girthAt(*window.results().body().skin, 30, ""));
+    const QPointF between = 0.5 * (blank->stationHandle(5, true) + blank->stationHandle(6, false));
+    QTest::mouseDClick(blank, Qt::LeftButton, {}, between.toPoint());
+    ASSERT_EQ(window.document().job().blank->table.stations.size(), 13u);
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_NEAR(test::need(girthAt(*window.results().body().skin, 30, "")), girth, 0.3);  // the shape stays
+    window.view().setStation(6);
+    QTest::keyClick(blank, Qt::Key_Delete);
+    EXPECT_EQ(bytes(), before);
+    window.view().setStation(0);
+    QTest::keyClick(blank, Qt::Key_Delete);  // the nose stays
+    EXPECT_EQ(bytes(), before);
+    while (window.document().history().canUndo()) window.document().history().undo();
+    EXPECT_EQ(bytes(), before);
+}
+
+TEST_F(WindowTest, ReadingsAreSavedThroughTheDialogAndReadBack) {
+    const test::TemporaryFolder folder;
+    const QString path = QString::fromStdString(folder / "readings.csv");
+    QTimer::singleShot(300, [&] {
+        QWidget* dialog = QApplication::activeModalWidget();
+        if (!dialog) return;
+        if (auto* name = dialog->findChild<QLineEdit*>("fileNameEdit")) name->setText(path);
+        QTest::keyClick(dialog, Qt::Key_Return);
+    });
+    window.saveReadings();
+    ASSERT_TRUE(QFile::exists(path));
+    JobDocument other;
+    ASSERT_TRUE(other.openFile(path));
+    EXPECT_EQ(stationTableText(other.job().blank->table, ""),
+              stationTableText(window.document().job().blank->table, ""));
+}
+
 TEST_F(WindowTest, DraggingALandmarkMovesWhatIsAnchoredToIt) {
     const Vec2 before = window.results().body().art[1]->origin;
     drag(blank, blank->landmarkHandle("gill_plate"), QPointF(17, 0));

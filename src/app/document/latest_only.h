@@ -71,7 +71,7 @@ class LatestOnly {
     bool running() const { return running_; }
 
   private:
-    static constexpr int kPatientNice = 10;
+    static constexpr int kPatientNice = 5;
     QObject* context_;
     bool patient_;
     QThreadPool pool_;

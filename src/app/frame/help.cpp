@@ -58,6 +58,7 @@ QString helpOnKeys() {
         {"B", QObject::tr("both sides")},
         {"H", QObject::tr("holder large or small")},
         {"arrows", QObject::tr("nudge by 0.1 mm; with Shift by 1 mm; turn the body in the holder")},
+        {"Delete", QObject::tr("take out the station")},
         {"PgUp, PgDn", QObject::tr("the station, mask or sheet before or after")},
         {"Ctrl+O, Ctrl+S", QObject::tr("open, save")},
         {"Ctrl+E, Ctrl+P", QObject::tr("write the pages, print them")},

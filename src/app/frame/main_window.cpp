@@ -198,6 +198,7 @@ void MainWindow::buildActions() {
     action(tr("Open the demo"), {}, [this] { openDemo(); });
     action(tr("Save"), QKeySequence::Save, [this] { save(); });
     action(tr("Save as ..."), QKeySequence::SaveAs, [this] { saveAs(); });
+    action(tr("Save the readings ..."), {}, [this] { saveReadings(); });
     action(tr("Write the pages ..."), QKeySequence("Ctrl+E"), [this] { exportWithDialog(true, true); });
     action(tr("Print the pages ..."), QKeySequence::Print, [this] { print(); });
     auto* recent = menu->addMenu(tr("Recent"));
@@ -370,6 +371,18 @@ bool MainWindow::saveAs() {
     if (!saved) complain(saved.error());
     if (saved) Safekeeping::addRecent(path);
     return static_cast<bool>(saved);
+}
+
+void MainWindow::saveReadings() {
+    if (document_.empty()) return;
+    const BlankChapter& blank = *document_.job().blank;
+    QString path = QFileDialog::getSaveFileName(this, tr("Save the readings"),
+                                                QString::fromStdString(blank.name) + ".csv",
+                                                tr("Station tables (*.csv)"));
+    if (path.isEmpty()) return;
+    if (!path.endsWith(".csv")) path += ".csv";
+    const Status saved = writeFileAtomically(path.toStdString(), stationTableText(blank.table, blank.name));
+    if (!saved) complain(saved.error());
 }
 
 void MainWindow::exportWithDialog(bool svg, bool pdf) {

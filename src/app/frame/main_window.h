@@ -47,6 +47,7 @@ class MainWindow : public QMainWindow {
     void openWithDialog();
     bool save();
     bool saveAs();
+    void saveReadings();
     void exportWithDialog(bool svg, bool pdf);
     void print();
 

@@ -1,6 +1,7 @@
 #include "app/leaves/blank/blank_edits.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "base/number_text.h"
 
@@ -24,6 +25,45 @@ Result<Job> withStation(const Job& job, std::size_t index, Station station) {
         station.x_mm = std::min(station.x_mm, stations[index + 1].x_mm - kNearestStations_mm);
     }
     stations[index] = station;
+    const Result<Skin> skin = Skin::of(blank.table);
+    if (!skin) return skin.error();
+    if (Status ok = checkLandmarks(*skin, blank.landmarks); !ok) return ok.error();
+    return withBlank(job, std::move(blank));
+}
+
+Result<Job> withStationAt(const Job& job, double x_mm) {
+    BlankChapter blank = *job.blank;
+    const Result<Skin> skin = Skin::of(blank.table);
+    if (!skin) return skin.error();
+    auto& stations = blank.table.stations;
+    const auto after =
+        std::find_if(stations.begin(), stations.end(), [&](const Station& s) { return s.x_mm > x_mm; });
+    const bool inside = after != stations.begin() && after != stations.end();
+    if (!inside || after->x_mm - x_mm < kNearestStations_mm ||
+        x_mm - (after - 1)->x_mm < kNearestStations_mm) {
+        return Error{"off_body", "A station needs a place of its own between nose and tail.",
+                     "blank.stations"};
+    }
+    const Section s = skin->loft().sectionAt(x_mm);
+    const auto hundredth = [](double v) { return std::round(100 * v) / 100; };
+    stations.insert(after, {hundredth(x_mm),
+                            hundredth(s.top),
+                            hundredth(s.bottom),
+                            hundredth(s.halfWidth),
+                            hundredth(s.exponentUpper),
+                            hundredth(s.exponentLower),
+                            {}});
+    if (const Result<Skin> next = Skin::of(blank.table); !next) return next.error();
+    return withBlank(job, std::move(blank));
+}
+
+Result<Job> withoutStation(const Job& job, std::size_t index) {
+    BlankChapter blank = *job.blank;
+    auto& stations = blank.table.stations;
+    if (index == 0 || index + 1 >= stations.size()) {
+        return Error{"out_of_range", "Nose and tail cannot be taken out.", "blank.stations"};
+    }
+    stations.erase(stations.begin() + static_cast<long>(index));
     const Result<Skin> skin = Skin::of(blank.table);
     if (!skin) return skin.error();
     if (Status ok = checkLandmarks(*skin, blank.landmarks); !ok) return ok.error();

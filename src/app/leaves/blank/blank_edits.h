@@ -9,6 +9,13 @@ namespace nine::app {
 /// Replaces the station at `index`. Errors: those of the station table and loft.
 Result<Job> withStation(const Job& job, std::size_t index, Station station);
 
+/// A station more at `x_mm`, read off the body as it is there, so that the shape hardly changes. Errors: off_body, or too
+/// near another station.
+Result<Job> withStationAt(const Job& job, double x_mm);
+
+/// Without the station at `index`. Errors: nose and tail stay; those of the loft.
+Result<Job> withoutStation(const Job& job, std::size_t index);
+
 /// The exponent of both halves that gives the section this girth; errors when no section can have it.
 Result<double> exponentForGirth(const Station& station, double girth_mm);
 

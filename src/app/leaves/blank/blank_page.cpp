@@ -95,7 +95,7 @@ void BlankPage::paintEvent(QPaintEvent*) {
     }
     paintFilm(p);
     ink::heading(p, QPointF(18, 26), context_.view.side() == Side::Left ? tr("Left side") : tr("Right side"),
-                 tr("drag the points; the numbers are the real blank's"));
+                 tr("drag the points; double-click adds a station"));
     side_.paint(p);
     above_.paint(p);
     const QRectF s = side_.bounds(), a = above_.bounds();
@@ -349,6 +349,12 @@ void BlankPage::mouseReleaseEvent(QMouseEvent*) {
     grip_ = Grip::None;
 }
 
+void BlankPage::mouseDoubleClickEvent(QMouseEvent* event) {
+    if (context_.document.empty() || !context_.results.body().skin) return;
+    context_.document.beginGesture();
+    apply(withStationAt(context_.document.job(), side_.bodyAt(event->position()).x()), tr("Add a station"));
+}
+
 void BlankPage::drag(const QPointF& to) {
     const Vec2 side = side_.bodyAt(to), above = above_.bodyAt(to), before = side_.bodyAt(last_);
     last_ = to;
@@ -395,6 +401,10 @@ void BlankPage::keyPressEvent(QKeyEvent* event) {
             return;
         case Qt::Key_PageUp:
             context_.view.setStation(std::max(1, context_.view.station() - 1));
+            return;
+        case Qt::Key_Delete:
+            context_.document.beginGesture();
+            apply(withoutStation(context_.document.job(), index), tr("Take out station %1").arg(index));
             return;
         case Qt::Key_Up:
             s.top_mm += step;

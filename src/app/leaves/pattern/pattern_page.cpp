@@ -196,9 +196,10 @@ QImage PatternPage::unrolled(const QRectF& box, bool back) const {
     for (int x = 0; x < w; ++x) {
         const double mm = body.skin->noseX() + (x + 0.5) / side_.perMm();
         const double row = body.drawn->rowAt(mm);
-        const auto at =
-            static_cast<std::size_t>(std::lround(row * (static_cast<double>(body.drawn->x_mm.size()) - 1)));
-        const double arc = back ? body.drawn->backArc_mm[at] : body.drawn->bellyArc_mm[at];
+        const auto& arcs = back ? body.drawn->backArc_mm : body.drawn->bellyArc_mm;
+        const double along = row * (static_cast<double>(arcs.size()) - 1);
+        const std::size_t k = std::min(static_cast<std::size_t>(along), arcs.size() - 2);
+        const double arc = arcs[k] + (along - static_cast<double>(k)) * (arcs[k + 1] - arcs[k]);
         for (int y = 0; y < h; ++y) {
             const double from = (1 - 2.0 * (y + 0.5) / h) * half_mm;  // + is the right side, drawn above
             if (std::abs(from) > arc) continue;
