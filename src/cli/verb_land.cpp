@@ -11,7 +11,8 @@
 namespace nine::cli {
 namespace {
 
-/// The best a steady hand does (PRODUCT: 0.3-1 mm): a map that is worse is the cause of what goes wrong.
+/// The best a steady hand does (0.3-1 mm, common practice): a map that is worse is the cause of what goes
+/// wrong.
 constexpr double kSpoils_mm = 0.3;
 
 Result<std::vector<SurfacePoint>> parseMarks(const std::string& text, const Skin& skin) {

@@ -36,7 +36,7 @@ class Safekeeping : public QObject {
     /// Removes such a copy for good.
     void forget(const LeftBehind& left);
     QString copyPath() const { return base_ + ".nineleaves.json"; }
-    /// Writes the copy now and waits (tests, and closing the session).
+    /// Writes the copy now and waits (tests, and before the program ends).
     void keepNow();
 
     /// Takes the lock of a job file. False when another window has it.

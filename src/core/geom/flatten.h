@@ -27,7 +27,7 @@ namespace nine {
 
 using FlatMap = std::vector<Vec2>;  ///< one point of the sheet, mm, for each vertex
 
-/// Poisson ratio of the sheet; about 1/3 for paper, films and tapes (GEOMETRY models; common value).
+/// Poisson ratio of the sheet; about 1/3 for paper, films and tapes (common value).
 constexpr double kSheetPoissonRatio = 1.0 / 3.0;
 
 Result<FlatMap> conformalMap(const RestMesh& mesh, const Task& task = {});

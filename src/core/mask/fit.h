@@ -48,7 +48,7 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
 
 /// Gap that a sheet which cannot stretch leaves over a doubly curved patch, held down by finger pressure: it
 /// follows one direction and bridges the other, whichever leaves less: min(k W^2, k L^2) / 8, with k W and k
-/// L the turn of the skin across and along. Source: GEOMETRY figures of a shell solve, within a factor of 2.
+/// L the turn of the skin across and along. Source: a shell solve made beforehand, within a factor of 2.
 double liftOf(const PatchMesh& patch);
 
 }  // namespace nine

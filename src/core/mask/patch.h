@@ -22,7 +22,7 @@ struct DiscPatch {
 
 constexpr int kMinPatchVertices = 60, kMaxPatchVertices = 200000;
 /// A sheet cannot lie on a pole: a patch must keep at least this share of the body's length away from a
-/// closed end, and up to the second share a warning is given (GEOMETRY figures: 4-8 % is where strain runs
+/// closed end, and up to the second share a warning is given (tried: 4-8 % is where strain runs
 /// away).
 constexpr double kPoleForbidden = 0.005, kPoleDoubtful = 0.04;
 
