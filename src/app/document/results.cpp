@@ -150,7 +150,7 @@ void Results::setSheet(SheetSize sheet) {
 
 void Results::setPages(CutPages pages) {
     masks_.pages = std::move(pages);
-    emit masksChanged();
+    emit pagesMoved();
 }
 
 }  // namespace nine::app

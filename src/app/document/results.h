@@ -59,6 +59,8 @@ class Results : public QObject {
   signals:
     void bodyChanged();
     void masksChanged();
+    /// A piece was dragged: nothing else follows from that.
+    void pagesMoved();
     void progressChanged();
 
   private:

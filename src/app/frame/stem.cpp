@@ -178,11 +178,11 @@ void Stem::paintLeaflet(QPainter& p, int index, const QColor& ground) const {
 
     // Names stand opposite the leaflet; numbers climb the stem like nodes.
     const double x = onLeft ? stemAt(centre).x() + 11 : stemAt(centre).x() - 11;
-    const Qt::Alignment side2 = onLeft ? Qt::AlignLeft : Qt::AlignRight;
+    const Qt::Alignment nameSide = onLeft ? Qt::AlignLeft : Qt::AlignRight;
     ink::text(p, QPointF(x, centre - 8), QString::number(index + 1), inter(10.5), e.built ? t.muted : t.muted,
-              side2);
+              nameSide);
     ink::text(p, QPointF(x, centre + 7), e.name, inter(13.5, index == current_ ? QFont::Bold : QFont::Medium),
-              e.built ? t.ink : t.muted, side2);
+              e.built ? t.ink : t.muted, nameSide);
     if (e.state == LeafState::Repair && e.flags > 0) {
         const QPointF at(onLeft ? x + 12 : x - 34, centre - 22);
         ink::flagShape(p, at, e.fault ? ink::Severity::Fault : ink::Severity::Caution,

@@ -41,7 +41,7 @@ class Stem : public QWidget {
 
   private:
     double rowHeight() const { return (height() - 78.0) / kLeaves; }
-    double rowTop(int index) const { return 64 - 0.5 * 0 + index * rowHeight(); }
+    double rowTop(int index) const { return 64 + index * rowHeight(); }
     int rowAt(double y) const;
     QPointF stemAt(double y) const;
     void paintLeaflet(QPainter& p, int index, const QColor& ground) const;

@@ -116,14 +116,4 @@ void BodyView::paint(QPainter& p) const {
     p.drawPath(outline_);
 }
 
-std::optional<SkinPoint> skinAtSide(const Skin& skin, double x_mm, double z_mm) {
-    if (!(x_mm > skin.noseX() && x_mm < skin.tailX())) return std::nullopt;
-    const Section s = skin.loft().sectionAt(x_mm);
-    const bool up = z_mm >= 0;
-    const double h = up ? s.top : s.bottom, n = up ? s.exponentUpper : s.exponentLower;
-    const double t = std::min(1.0, std::abs(z_mm) / h);
-    const double y = s.halfWidth * std::pow(std::max(0.0, 1 - std::pow(t, n)), 1 / n);
-    return SkinPoint{Side::Left, x_mm, skin.arcAt(x_mm).arcAt({y, up ? t * h : -t * h})};
-}
-
 }  // namespace nine::app

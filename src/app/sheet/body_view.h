@@ -56,7 +56,4 @@ class BodyView : public QObject {
     LatestOnly<Image> slot_{this};
 };
 
-/// The skin point at a height of the side view on the side that faces the viewer.
-std::optional<SkinPoint> skinAtSide(const Skin& skin, double x_mm, double z_mm);
-
 }  // namespace nine::app

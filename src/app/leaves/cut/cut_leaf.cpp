@@ -17,6 +17,7 @@ CutPage::CutPage(LeafContext context) : context_(context) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("The sheet with the pieces to cut"));
     connect(&context_.results, &Results::masksChanged, this, [this] { update(); });
+    connect(&context_.results, &Results::pagesMoved, this, [this] { update(); });
     connect(&context_.view, &ViewState::changed, this, [this] { update(); });
 }
 

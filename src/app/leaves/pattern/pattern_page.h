@@ -30,7 +30,6 @@ class PatternPage : public QWidget {
     void keyPressEvent(QKeyEvent*) override;
 
   private:
-    enum class Handle { Whole, Last };
     void layOut();
     void paintArt(QPainter& p);
     void paintSelected(QPainter& p);
