@@ -113,7 +113,7 @@ int run(const std::string& path) {
              [&] {
                  Derivations derived;
                  const auto masks = derived.masks(*job);
-                 const Result<CutPages> pages = cutPages(*job, masks, {});
+                 const Result<CutPages> pages = cutPages(*job, masks);
                  (void)pageFiles(drawPages(*job, masks, *pages), true, true);
              }),
         "3000");

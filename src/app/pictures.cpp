@@ -8,6 +8,7 @@
 
 #include "app/leaves/blank/blank_page.h"
 #include "app/leaves/pattern/pattern_page.h"
+#include "app/sheet/names.h"
 
 namespace nine::app {
 namespace {
@@ -101,8 +102,11 @@ int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
     window.showLeaf(MasksNumber);
     pause(kStill_ms);
     out << window.tellTale().verdict().sentence << Qt::endl;
-    if (const Status written = window.cutLeaf().exportTo(folder, true, true); !written) {
-        err << QString::fromStdString(written.error().text) << Qt::endl;
+    std::optional<Status> written;
+    window.cutLeaf().exportTo(folder, true, true, [&](const Status& status) { written = status; });
+    while (!written) pause(20);
+    if (!*written) {
+        err << said(written->error()) << Qt::endl;
         return 1;
     }
     const Status saved = window.document().save(QDir(folder).filePath("demo.nineleaves.json"));

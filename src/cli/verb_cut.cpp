@@ -42,12 +42,12 @@ struct CutReply {
     std::vector<NamedFile> files;
 };
 
-Result<CutReply> cutJob(const Job& job, const SheetSize& sheet, const std::vector<std::string>& formats,
-                        const CutTool& tool, Derivations& derived, const Task& task) {
+Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats, const CutTool& tool,
+                        Derivations& derived, const Task& task) {
     const std::vector<MaskResult> masks = derived.masks(job, kFitVertices, task);
     Result<MaskReplies> described = describeMasks(masks);
     if (!described) return described.error();
-    const Result<CutPages> pages = cutPages(job, masks, sheet);
+    const Result<CutPages> pages = cutPages(job, masks);
     if (!pages) return pages.error();
     const auto wants = [&](const char* format) {
         return std::find(formats.begin(), formats.end(), format) != formats.end();
@@ -90,6 +90,7 @@ Result<CutReply> cutJob(const Job& job, const SheetSize& sheet, const std::vecto
                          {"height_mm", size.y()},
                          {"openings", std::move(openings)}});
     }
+    described->warnings.insert(described->warnings.end(), pages->warnings.begin(), pages->warnings.end());
     const CutEstimate estimate = estimateCut(pieces, tool);
     if (estimate.smallestFeature_mm > 0 && estimate.smallestFeature_mm < tool.smallest_mm) {
         described->warnings.push_back({"too_fine",
@@ -123,8 +124,9 @@ Result<Reply> cut(const Words& words, const Task& task) {
     if (!args) return args.error();
     const Result<std::string> folder = args->need("out");
     if (!folder) return folder.error();
-    const Result<SheetSize> sheet = parseSheet(args->value("sheet").value_or("A4"));
-    if (!sheet) return sheet.error();
+    const auto sheet = args->value("sheet");
+    const Result<SheetSize> size = parseSheet(sheet.value_or("A4"));
+    if (!size) return size.error();
     const Result<std::vector<std::string>> formats = parseFormats(args->value("format").value_or("svg,pdf"));
     if (!formats) return formats.error();
     const std::string toolId = args->value("tool").value_or("knife");
@@ -135,8 +137,14 @@ Result<Reply> cut(const Words& words, const Task& task) {
     }
     const Result<LoadedJob> loaded = loadJob(args->word(0));
     if (!loaded) return loaded.error();
+    Job job = loaded->job;
+    if (sheet) {  // places by hand belong to the sheet they were made on
+        const SheetSize& own = job.cut->sheet;
+        const bool same = own.width_mm == size->width_mm && own.height_mm == size->height_mm;
+        if (!same) job = withCut(std::move(job), {*size, {}, {}});
+    }
     Derivations derived;
-    Result<CutReply> result = cutJob(loaded->job, *sheet, *formats, *tool, derived, task);
+    Result<CutReply> result = cutJob(job, *formats, *tool, derived, task);
     if (!result) return withLine(result.error(), args->word(0));
     if (Status written = writeFilesAtomically(*folder, result->files); !written) return written.error();
     for (const Warning& w : loaded->warnings) result->reply.json["warnings"].push_back(warningsJson({w})[0]);
@@ -151,7 +159,7 @@ Result<Reply> demo(const Words& words, const Task& task) {
     const Result<Job> job = demoJob();
     if (!job) return job.error();
     Derivations derived;
-    Result<CutReply> result = cutJob(*job, SheetSize{}, {"svg", "pdf"}, *findTool("knife"), derived, task);
+    Result<CutReply> result = cutJob(*job, {"svg", "pdf"}, *findTool("knife"), derived, task);
     if (!result) return result.error();
     const Result<MaskReplies> fits = describeMasks(derived.masks(*job));
     if (!fits) return fits.error();

@@ -201,7 +201,7 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
                              {"distance_mm", m.distance_mm}});
         }
         Json json{{"id", result.spec->id},
-                  {"name", result.spec->name.empty() ? result.spec->id : result.spec->name},
+                  {"name", result.spec->shownName()},
                   {"side", std::string(1, sideLetter(result.spec->side))},
                   {"material", result.spec->material},
                   {"apply", applyName(result.spec->apply)},

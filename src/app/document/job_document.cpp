@@ -43,6 +43,7 @@ void JobDocument::set(const Job& job) {
     if (job.blank != job_.blank) parts |= BlankPart;
     if (job.pattern != job_.pattern) parts |= PatternPart;
     if (job.masks != job_.masks) parts |= MasksPart;
+    if (job.cut != job_.cut) parts |= CutPart;
     job_ = job;
     emit changed(parts, ++revision_);
 }
@@ -56,7 +57,7 @@ void JobDocument::open(Job job, const QString& path) {
     history_.clear();
     path_ = path;
     job_ = std::move(job);
-    emit changed(BlankPart | PatternPart | MasksPart, ++revision_);
+    emit changed(BlankPart | PatternPart | MasksPart | CutPart, ++revision_);
     emit fileChanged();
 }
 

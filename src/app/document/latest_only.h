@@ -20,8 +20,8 @@ namespace nine::app {
 template <typename Result>
 class LatestOnly {
   public:
-    /// `patient` work, and all threads it starts, gives way to the window and to other work: on a machine
-    /// with few cores a long solve would otherwise make drags stutter.
+    /// Work, and all threads it starts, gives way to the window; `patient` work gives way to other work too:
+    /// on a machine with few cores a long solve would otherwise make drags stutter.
     explicit LatestOnly(QObject* context, bool patient = false) : context_(context), patient_(patient) {
         pool_.setMaxThreadCount(1);
     }
@@ -50,7 +50,7 @@ class LatestOnly {
         running_ = true;
         pool_.start([=, this, task = task_] {
             if (task.cancelled()) return;
-            if (patient_) ::setpriority(PRIO_PROCESS, 0, kPatientNice);  // of this thread alone (Linux)
+            ::setpriority(PRIO_PROCESS, 0, patient_ ? kPatientNice : kNice);  // of this thread alone (Linux)
             auto result = std::make_shared<Result>(work(task));
             QMetaObject::invokeMethod(
                 context,
@@ -71,7 +71,7 @@ class LatestOnly {
     bool running() const { return running_; }
 
   private:
-    static constexpr int kPatientNice = 5;
+    static constexpr int kNice = 3, kPatientNice = 8;
     QObject* context_;
     bool patient_;
     QThreadPool pool_;

@@ -61,22 +61,68 @@ std::uint32_t colourOf(const Element& element, std::size_t index) {
     return colourOf(element.colour, choice[index % choice.size()]);
 }
 
-Results::Results(JobDocument& document, QObject* parent) : QObject(parent), document_(document) {
+Results::Results(JobDocument& document, ViewState& view, QObject* parent)
+    : QObject(parent), document_(document), view_(view) {
     connect(&document, &JobDocument::changed, this, [this](Parts parts) { onChanged(parts); });
+    connect(&view, &ViewState::changed, this, [this] {
+        if (view_.mask() != sketchedIndex_ && !document_.empty()) requestSketch();
+    });
+    quiet_.setSingleShot(true);
+    quiet_.setInterval(kQuiet_ms);
+    connect(&quiet_, &QTimer::timeout, this, &Results::requestMasks);
 }
 
 void Results::onChanged(Parts parts) {
     if (document_.empty()) {
         bodySlot_.cancel();
         masksSlot_.cancel();
+        sketchSlot_.cancel();
+        exactSlot_.cancel();
+        quiet_.stop();
         body_ = {};
         masks_ = {};
+        sketch_.reset();
         emit bodyChanged();
         emit masksChanged();
         return;
     }
+    if (parts == CutPart) return requestMasks();  // all are remembered; only the pages are new
     if (parts & (BlankPart | PatternPart)) requestBody();
-    requestMasks();
+    requestSketch();
+    masksSlot_.cancel();
+    progress_ = 0;
+    quiet_.start();
+    emit progressChanged();
+}
+
+void Results::requestSketch() {
+    const std::vector<MaskSpecPtr> specs = maskSpecs(document_.job());
+    sketchedIndex_ = view_.mask();
+    exactSlot_.cancel();
+    if (sketchedIndex_ < 0 || sketchedIndex_ >= static_cast<int>(specs.size())) {
+        sketchSlot_.cancel();
+        sketch_.reset();
+        emit sketchChanged();
+        return;
+    }
+    const MaskSpecPtr spec = specs[static_cast<std::size_t>(sketchedIndex_)];
+    const auto cut = [job = document_.job(), index = sketchedIndex_, spec, derived = derived_](
+                         Precision precision, const Task& task) {
+        const Result<MaskPtr> mask = derived->cutOnly(job, *spec, precision, task);
+        MaskSketch sketch{index, spec, mask ? *mask : nullptr, {}, precision};
+        if (sketch.mask && precision == Precision::Exact) sketch.piece = pieceOf(job, *spec, **mask);
+        return sketch;
+    };
+    const auto take = [this](MaskSketch sketch) {
+        sketch_ = sketch.mask ? std::optional(std::move(sketch)) : std::nullopt;
+        emit sketchChanged();
+    };
+    sketchSlot_.request([cut](const Task& task) { return cut(Precision::Preview, task); },
+                        [this, cut, take](MaskSketch sketch) {
+                            take(std::move(sketch));
+                            exactSlot_.request(
+                                [cut](const Task& task) { return cut(Precision::Exact, task); }, take);
+                        });
 }
 
 void Results::requestBody() {
@@ -102,11 +148,9 @@ void Results::requestBody() {
 
 void Results::requestMasks() {
     const Job job = document_.job();
-    progress_ = 0;
-    emit progressChanged();
     masksSlot_.request(
-        [job, sheet = sheet_, derived = derived_](const Task& task) {
-            MasksResult result{job, derived->masks(job, kFitVertices, task), {}, {}, {}};
+        [job, derived = derived_](const Task& task) {
+            MasksResult result{job, derived->masks(job, kFitVertices, task), {}, {}, {}, {}};
             if (task.cancelled()) return result;
             for (const MaskResult& m : result.masks) {
                 if (!m.mask) {
@@ -117,8 +161,9 @@ void Results::requestMasks() {
                 }
             }
             if (result.pagesError) return result;
-            Result<CutPages> pages = layOutPieces(result.pieces, sheet);
+            Result<CutPages> pages = layOutPieces(result.pieces, job.cut->sheet, job.cut->places);
             if (pages) {
+                result.drawings = drawPages(job, result.masks, *pages);
                 result.pages = std::move(*pages);
             } else {
                 result.pagesError = pages.error();
@@ -139,13 +184,9 @@ void Results::requestMasks() {
 
 void Results::cancelMasks() {
     masksSlot_.cancel();
+    quiet_.stop();
     progress_ = 1;
     emit progressChanged();
-}
-
-void Results::setSheet(SheetSize sheet) {
-    sheet_ = sheet;
-    if (!document_.empty()) requestMasks();
 }
 
 void Results::setPages(CutPages pages) {

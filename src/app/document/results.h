@@ -7,9 +7,11 @@
 #pragma once
 
 #include <QObject>
+#include <QTimer>
 
 #include "app/document/job_document.h"
 #include "app/document/latest_only.h"
+#include "app/document/view_state.h"
 #include "blank/measure.h"
 #include "blank/wrap.h"
 #include "job/export.h"
@@ -34,31 +36,46 @@ struct MasksResult {
     std::vector<MaskResult> masks;
     std::vector<Piece> pieces;  ///< of each mask that could be made, else empty
     std::optional<CutPages> pages;
+    std::vector<Drawing> drawings;  ///< of the pages; only the texts of their feet hold while a piece is dragged
     std::optional<Error> pagesError;
+};
+
+/// The selected mask as it would be cut now: coarse while something is dragged, then exact, before its verdict
+/// is there.
+struct MaskSketch {
+    int index = -1;  ///< among the masks in force
+    MaskSpecPtr spec;
+    MaskPtr mask;
+    Piece piece;  ///< lettered only once it is exact: finding room for letters takes its time
+    Precision precision = Precision::Preview;
 };
 
 class Results : public QObject {
     Q_OBJECT
   public:
-    Results(JobDocument& document, QObject* parent);
+    Results(JobDocument& document, ViewState& view, QObject* parent);
 
     const BodyResult& body() const { return body_; }
     const MasksResult& masks() const { return masks_; }
+    /// Empty when the selected mask cannot be cut.
+    const std::optional<MaskSketch>& sketch() const { return sketch_; }
     const BodyMeasure& measure() const { return measure_; }
-    bool masksRunning() const { return masksSlot_.running(); }
+    bool masksRunning() const { return masksSlot_.running() || quiet_.isActive(); }
     double progress() const { return progress_; }
     /// True when nothing is under way.
-    bool settled() const { return !bodySlot_.running() && !masksSlot_.running() && !measureSlot_.running(); }
+    bool settled() const {
+        return !bodySlot_.running() && !masksRunning() && !sketchSlot_.running() && !exactSlot_.running() &&
+               !measureSlot_.running();
+    }
     void cancelMasks();
 
-    const SheetSize& sheet() const { return sheet_; }
-    void setSheet(SheetSize sheet);
-    /// Replaces the pages with moved pieces (view state until saved layouts exist).
+    /// The pages while a piece is dragged; the edit at its end makes them the job's.
     void setPages(CutPages pages);
 
   signals:
     void bodyChanged();
     void masksChanged();
+    void sketchChanged();
     /// A piece was dragged: nothing else follows from that.
     void pagesMoved();
     void progressChanged();
@@ -66,16 +83,24 @@ class Results : public QObject {
   private:
     void onChanged(Parts parts);
     void requestBody();
+    void requestSketch();
     void requestMasks();
 
+    /// All masks are solved once nothing has changed for so long: a drag is not followed step by step.
+    static constexpr int kQuiet_ms = 120;
+
     JobDocument& document_;
+    ViewState& view_;
     std::shared_ptr<Derivations> derived_ = std::make_shared<Derivations>();
     BodyResult body_;
     MasksResult masks_;
     BodyMeasure measure_{};
-    SheetSize sheet_;
     double progress_ = 1;
+    std::optional<MaskSketch> sketch_;
+    int sketchedIndex_ = -1;
+    QTimer quiet_;
     LatestOnly<BodyResult> bodySlot_{this};
+    LatestOnly<MaskSketch> sketchSlot_{this}, exactSlot_{this};
     LatestOnly<MasksResult> masksSlot_{this, true};
     LatestOnly<BodyMeasure> measureSlot_{this, true};
 };

@@ -14,6 +14,7 @@ namespace nine::app {
 JobStrip::JobStrip(JobDocument& document, ViewState& view, QWidget* parent)
     : QWidget(parent), document_(document), view_(view) {
     setFixedHeight(44);
+    setAttribute(Qt::WA_OpaquePaintEvent);
     setAccessibleName(tr("Job"));
     connect(&document, &JobDocument::changed, this, [this] { update(); });
     connect(&document, &JobDocument::fileChanged, this, [this] { update(); });

@@ -15,6 +15,7 @@
 #include <QVBoxLayout>
 
 #include "app/frame/help.h"
+#include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
 #include "job/demo_job.h"
 
@@ -28,11 +29,11 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results) {
     }
     const BodyResult& body = results.body();
     if (body.error) {
-        return {Verdict::Kind::Fault, QString::fromStdString(body.error->text), {}, BlankNumber, {}};
+        return {Verdict::Kind::Fault, said(*body.error), {}, BlankNumber, {}};
     }
     if (!body.artErrors.empty()) {
         return {
-            Verdict::Kind::Fault, QString::fromStdString(body.artErrors.front().text), {}, PatternNumber, {}};
+            Verdict::Kind::Fault, said(body.artErrors.front()), {}, PatternNumber, {}};
     }
     const auto& masks = results.masks().masks;
     if (document.job().pattern->elements.empty()) {
@@ -44,43 +45,32 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results) {
         v.sentence = QObject::tr("Fitting the masks ...");
         return v;
     }
-    int flat = 0;
     double landing = 0;
-    const MaskResult* worst = nullptr;
-    double worstLift = -1;
+    int flat = 0;
     for (const MaskResult& m : masks) {
-        if (!m.mask)
-            return {Verdict::Kind::Fault, QString::fromStdString(m.mask.error().text), {}, MasksNumber, {}};
+        if (!m.mask) return {Verdict::Kind::Fault, said(m.mask.error()), {}, MasksNumber, {}};
         const FitReport& r = (*m.mask)->report;
         landing = std::max(landing, r.landing.max_mm);
-        v.figures += QString("%1 %2: %3 %, %4; ")
-                         .arg(QString::fromStdString(m.spec->name.empty() ? m.spec->id : m.spec->name))
-                         .arg(QChar(sideLetter(m.spec->side)))
-                         .arg(100 * r.strainFeasibleMax, 0, 'f', 2)
-                         .arg(lengthText(r.landing.max_mm, 2));
-        if (r.liesFlat) {
-            ++flat;
-        } else if (r.lift_mm > worstLift) {
-            worstLift = r.lift_mm;
-            worst = &m;
-        }
+        flat += r.liesFlat ? 1 : 0;
+        v.figures += QString("%1 %2: %3, %4; ")
+                         .arg(QString::fromStdString(m.spec->shownName()), QChar(sideLetter(m.spec->side)),
+                              percentText(r.strainFeasibleMax), lengthText(r.landing.max_mm, 2));
     }
     v.leaf = MasksNumber;
-    const QString lands = QObject::tr("land within %1, inside your hand's %2")
-                              .arg(lengthText(std::max(landing, 0.01), 2), lengthText(0.5));
-    if (!worst) {
+    const int worst = worstMask(results.masks());
+    if (worst < 0) {
         v.kind = Verdict::Kind::Fine;
-        v.sentence = QObject::tr("All %1 masks lie flat and %2.").arg(masks.size()).arg(lands);
+        v.sentence = QObject::tr("All %1 masks lie flat and land within %2, inside your hand's %3.")
+                         .arg(QString::number(masks.size()), lengthText(std::max(landing, 0.01), 2),
+                              lengthText(0.5));
         return v;
     }
+    const MaskResult& off = masks[static_cast<std::size_t>(worst)];
     v.kind = Verdict::Kind::Fault;
-    v.sentence =
-        QObject::tr("%1 of %2 masks lie flat; %3 %4 stands off %5: take a softer sheet or split it.")
-            .arg(flat)
-            .arg(masks.size())
-            .arg(QString::fromStdString(worst->spec->name.empty() ? worst->spec->id : worst->spec->name))
-            .arg(QChar(sideLetter(worst->spec->side)))
-            .arg(lengthText(worstLift));
+    v.sentence = QObject::tr("%1 of %2 masks lie flat; %3 stands off %4: take a softer sheet or split it.")
+                     .arg(QString::number(flat), QString::number(masks.size()),
+                          QString::fromStdString(off.spec->shownName()) + ' ' + QChar(sideLetter(off.spec->side)),
+                          lengthText((*off.mask)->report.lift_mm));
     v.repair = QObject::tr("softer sheet");
     return v;
 }
@@ -88,7 +78,7 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results) {
 MainWindow::MainWindow(const QString& stateFolder)
     : document_(this),
       view_(this),
-      results_(new Results(document_, this)),
+      results_(new Results(document_, view_, this)),
       safe_(new Safekeeping(document_, stateFolder, this)) {
     setWindowTitle("Nine Leaves");
     setAcceptDrops(true);
@@ -151,25 +141,7 @@ MainWindow::MainWindow(const QString& stateFolder)
     connect(tellTale_, &TellTale::causeWanted, this, &MainWindow::showLeaf);
     connect(tellTale_, &TellTale::cancelWanted, results_, &Results::cancelMasks);
     connect(tellTale_, &TellTale::repairWanted, this, [this] {
-        // The worst mask gets the stiffest sheet that lies flat there.
-        const auto& all = results_->masks().masks;
-        int worst = -1;
-        for (int i = 0; i < static_cast<int>(all.size()); ++i) {
-            const auto& m = all[static_cast<std::size_t>(i)].mask;
-            if (!m || (*m)->report.liesFlat) continue;
-            if (worst < 0 ||
-                (*m)->report.lift_mm > (*all[static_cast<std::size_t>(worst)].mask)->report.lift_mm)
-                worst = i;
-        }
-        if (worst < 0) return;
-        const double needed = (*all[static_cast<std::size_t>(worst)].mask)->report.strainFeasibleMax;
-        view_.setMask(worst);
-        for (int m = 0; m < static_cast<int>(sheetMaterials().size()); ++m) {
-            if (sheetMaterials()[static_cast<std::size_t>(m)].strainLimit < needed) continue;
-            masks_->useMaterial(m);
-            return;
-        }
-        showLeaf(MasksNumber);
+        if (!masks_->repairWorst()) showLeaf(MasksNumber);
     });
     connect(blank_, &BlankLeaf::openWanted, this, &MainWindow::openWithDialog);
     connect(blank_, &BlankLeaf::demoWanted, this, &MainWindow::openDemo);
@@ -276,12 +248,13 @@ void MainWindow::refresh() {
     const bool running = results_->masksRunning();
     tellTale_->setRunning(document_.empty() ? QString()
                           : running         ? tr("Fitting masks")
+                          : cut_->exporting() ? tr("Writing the pages")
                                             : tr("Landing checked by wrapping it again"),
                           running ? results_->progress() : 1);
 }
 
 void MainWindow::complain(const Error& error) {
-    QMessageBox box(QMessageBox::Warning, tr("Nine Leaves"), QString::fromStdString(error.text),
+    QMessageBox box(QMessageBox::Warning, tr("Nine Leaves"), said(error),
                     QMessageBox::Ok, this);
     if (!error.where.empty()) box.setInformativeText(QString::fromStdString(error.where));
     box.exec();
@@ -388,7 +361,11 @@ void MainWindow::saveReadings() {
 void MainWindow::exportWithDialog(bool svg, bool pdf) {
     const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder for the pages"));
     if (folder.isEmpty()) return;
-    if (const Status written = cut_->exportTo(folder, svg, pdf); !written) complain(written.error());
+    cut_->exportTo(folder, svg, pdf, [this](const Status& written) {
+        if (!written) complain(written.error());
+        refresh();
+    });
+    refresh();
 }
 
 void MainWindow::print() {
@@ -397,7 +374,7 @@ void MainWindow::print() {
         return complain({"nothing_to_cut", tr("There are no pages to print yet.").toStdString(), ""});
     QPrinter printer(QPrinter::HighResolution);
     printer.setFullPage(true);
-    const SheetSize& sheet = results_->sheet();
+    const SheetSize& sheet = document_.job().cut->sheet;
     printer.setPageSize(QPageSize(QSizeF(sheet.width_mm, sheet.height_mm), QPageSize::Millimeter));
     QPrintDialog dialog(&printer, this);
     if (dialog.exec() != QDialog::Accepted) return;

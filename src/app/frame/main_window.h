@@ -6,6 +6,7 @@
 #include <QStackedWidget>
 
 #include "app/document/safekeeping.h"
+#include "app/document/selection.h"
 #include "app/frame/job_strip.h"
 #include "app/holder/holder.h"
 #include "app/leaves/blank/blank_leaf.h"
@@ -66,6 +67,7 @@ class MainWindow : public QMainWindow {
 
     JobDocument document_;
     ViewState view_;
+    Selection selection_{document_, view_, nullptr};
     Results* results_;
     Safekeeping* safe_;
     Stem* stem_;

@@ -9,6 +9,7 @@ namespace nine::app {
 TellTale::TellTale(QWidget* parent)
     : QWidget(parent), repair_(new QPushButton(this)), cancel_(new QPushButton(tr("stop"), this)) {
     setFixedHeight(30);
+    setAttribute(Qt::WA_OpaquePaintEvent);
     repair_->setObjectName("link");
     repair_->hide();
     cancel_->setObjectName("link");
@@ -19,6 +20,7 @@ TellTale::TellTale(QWidget* parent)
 }
 
 void TellTale::setVerdict(const Verdict& verdict) {
+    if (verdict == verdict_) return;
     verdict_ = verdict;
     setAccessibleName(verdict.sentence);
     setToolTip(verdict.figures);
@@ -29,6 +31,7 @@ void TellTale::setVerdict(const Verdict& verdict) {
 }
 
 void TellTale::setRunning(const QString& what, double share) {
+    if (running_ == what && share_ == share) return;
     running_ = what;
     share_ = share;
     cancel_->setVisible(share < 1);

@@ -14,6 +14,7 @@ struct Verdict {
     QString repair;   ///< words of the button; empty for none
     int leaf = -1;    ///< where the cause is
     QString figures;  ///< unfolds on demand
+    bool operator==(const Verdict&) const = default;
 };
 
 class TellTale : public QWidget {

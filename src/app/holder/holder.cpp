@@ -24,6 +24,7 @@ QImage toQImage(const Image& image) {
 
 Holder::Holder(QWidget* parent) : QWidget(parent) {
     setFocusPolicy(Qt::StrongFocus);
+    setAttribute(Qt::WA_OpaquePaintEvent);
     setMinimumHeight(150);
     setAccessibleName(tr("Holder: the body in three dimensions"));
     setToolTip(tr("Drag or arrow keys turn the body; S shows the other side, H makes it larger"));

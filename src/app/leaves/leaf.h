@@ -17,14 +17,6 @@ struct LeafContext {
     ViewState& view;
 };
 
-/// Takes an old card out of its layout at once and deletes it once nothing in it is running any more.
-inline void discard(QLayout* layout, QWidget* old) {
-    if (!old) return;
-    layout->removeWidget(old);
-    old->hide();
-    old->deleteLater();
-}
-
 class Leaf : public QObject {
     Q_OBJECT
   public:

@@ -8,7 +8,8 @@
 namespace nine::app {
 namespace {
 
-constexpr int kOutlineSteps = 160;
+constexpr int kOutlineSteps = 120;
+constexpr int kRest_ms = 120;  // two samples a pixel each way once nothing has moved for so long
 
 /// x more closely spaced towards both ends, where round noses are steep.
 double stepX(const Loft& loft, int i) {
@@ -31,6 +32,12 @@ Extent extentOf(const Loft& loft, BodyView::From from) {
 }
 
 }  // namespace
+
+BodyView::BodyView(From from, QObject* parent) : QObject(parent), from_(from) {
+    rest_.setSingleShot(true);
+    rest_.setInterval(kRest_ms);
+    connect(&rest_, &QTimer::timeout, this, [this] { draw(2); });
+}
 
 double BodyView::fittingScale(const Skin& skin, From from, const QSizeF& box) {
     const Extent e = extentOf(skin.loft(), from);
@@ -77,10 +84,15 @@ void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Si
     outline_.addPolygon(top + bottom);
     outline_.closeSubpath();
 
-    const int w = static_cast<int>(box.width() * ratio), h = static_cast<int>(box.height() * ratio);
+    draw(1);
+    rest_.start();
+}
+
+void BodyView::draw(int samples) {
+    const int w = static_cast<int>(box_.width() * ratio_), h = static_cast<int>(box_.height() * ratio_);
     if (w < 4 || h < 4) return;
-    slot_.request([drawn = drawn_, picture = picture_, view = view3(), w,
-                   h](const Task& task) { return render(drawn->mesh, *picture, view, w, h, 2, task).image; },
+    slot_.request([drawn = drawn_, picture = picture_, view = view3(), w, h, samples](
+                      const Task& task) { return render(drawn->mesh, *picture, view, w, h, samples, task).image; },
                   [this](Image image) {
                       image_ = toQImage(image);
                       image_.setDevicePixelRatio(ratio_);
@@ -111,7 +123,7 @@ bool BodyView::faces(const SurfacePoint& point) const {
 
 void BodyView::paint(QPainter& p) const {
     if (!image_.isNull()) p.drawImage(box_.topLeft(), image_);
-    p.setPen(QPen(tokens().ink, 1.5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    p.setPen(QPen(tokens().ink, 1.5, Qt::SolidLine, Qt::FlatCap, Qt::BevelJoin));  // round joins cost most of it
     p.setBrush(Qt::NoBrush);
     p.drawPath(outline_);
 }

@@ -8,6 +8,7 @@
 #include <QObject>
 #include <QPainter>
 #include <QPainterPath>
+#include <QTimer>
 
 #include "app/document/results.h"
 
@@ -17,7 +18,7 @@ class BodyView : public QObject {
     Q_OBJECT
   public:
     enum class From { Along, Above };
-    BodyView(From from, QObject* parent) : QObject(parent), from_(from) {}
+    BodyView(From from, QObject* parent);
 
     /// The body fills `box` (pixels) as far as its proportions allow; `perMm` 0 chooses the scale.
     void place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio,
@@ -37,11 +38,15 @@ class BodyView : public QObject {
     QRectF bounds() const { return outline_.boundingRect(); }
     void paint(QPainter& p) const;
 
+    /// What draws something else over the picture at the same place: the view, in device pixels of `box`.
+    View3 view3() const;
+    const QRectF& box() const { return box_; }
+
   signals:
     void redrawn();
 
   private:
-    View3 view3() const;
+    void draw(int samples);
 
     From from_;
     Side side_ = Side::Left;
@@ -54,6 +59,7 @@ class BodyView : public QObject {
     QPainterPath outline_;
     QImage image_;
     LatestOnly<Image> slot_{this};
+    QTimer rest_;
 };
 
 }  // namespace nine::app

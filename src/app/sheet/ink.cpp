@@ -1,28 +1,70 @@
 #include "app/sheet/ink.h"
 
 #include <QFontMetricsF>
+#include <QHash>
 #include <QPainterPath>
+#include <QStaticText>
 #include <cmath>
 
 namespace nine::app::ink {
 
+namespace {
+
+/// Words ready to be drawn: shaping them anew at every painting would take most of its time.
+struct Shaped {
+    QStaticText text;
+    double width, ascent;
+};
+
+const Shaped& shaped(const QString& words, const QFont& f) {
+    constexpr qsizetype kKept = 600;
+    static QHash<QString, Shaped> known;
+    const QString key = QString::number(f.pixelSize()) + '/' + QString::number(f.weight()) + '/' + words;
+    const auto found = known.constFind(key);
+    if (found != known.constEnd()) return *found;
+    if (known.size() >= kKept) known.clear();
+    Shaped s{QStaticText(words), QFontMetricsF(f).horizontalAdvance(words), QFontMetricsF(f).ascent()};
+    s.text.setTextFormat(Qt::PlainText);
+    s.text.setPerformanceHint(QStaticText::AggressiveCaching);
+    s.text.prepare({}, f);
+    return *known.insert(key, s);
+}
+
+Witness witness;
+
+}  // namespace
+
+void setWitness(Witness w) {
+    witness = std::move(w);
+}
+
+double widthOf(const QString& words, const QFont& f) {
+    return shaped(words, f).width;
+}
+
 void text(QPainter& p, const QPointF& baseline, const QString& words, const QFont& f, const QColor& colour,
           Qt::Alignment alignment) {
+    if (words.isEmpty()) return;
+    const Shaped& s = shaped(words, f);
+    const double shift = alignment & Qt::AlignRight     ? -s.width
+                         : alignment & Qt::AlignHCenter ? -0.5 * s.width
+                                                        : 0;
     p.setFont(f);
     p.setPen(colour);
-    const double width = QFontMetricsF(f).horizontalAdvance(words);
-    const double shift = alignment & Qt::AlignRight     ? -width
-                         : alignment & Qt::AlignHCenter ? -0.5 * width
-                                                        : 0;
-    p.drawText(baseline + QPointF(shift, 0), words);
+    p.drawStaticText(baseline + QPointF(shift, -s.ascent), s.text);
+    if (witness) {
+        const QRectF box(baseline.x() + shift, baseline.y() - 0.75 * f.pixelSize(), s.width,
+                         0.95 * f.pixelSize());
+        witness(p, words, p.transform().mapRect(box));
+    }
 }
 
 double heading(QPainter& p, const QPointF& at, const QString& title, const QString& remark) {
     const QFont bold = inter(12, QFont::Bold), plain = inter(11);
     text(p, at, title, bold, tokens().ink);
-    const double width = QFontMetricsF(bold).horizontalAdvance(title) + 8;
+    const double width = widthOf(title, bold) + 8;
     text(p, at + QPointF(width, 0), remark, plain, tokens().muted);
-    return width + QFontMetricsF(plain).horizontalAdvance(remark);
+    return width + widthOf(remark, plain);
 }
 
 QRectF dimension(QPainter& p, const QPointF& from, const QPointF& to, const QString& value, bool selected) {
@@ -33,8 +75,7 @@ QRectF dimension(QPainter& p, const QPointF& from, const QPointF& to, const QStr
     const QPointF unit = along / length;
     const bool upright = std::abs(unit.y()) > 0.7;
     const QFont f = inter(11, QFont::DemiBold);
-    const QFontMetricsF metrics(f);
-    const double width = metrics.horizontalAdvance(value);
+    const double width = widthOf(value, f);
     const QPointF middle = 0.5 * (from + to);
     const double gap = 0.5 * width + 6;
     p.setPen(QPen(colour, 0.9));

@@ -5,6 +5,7 @@
 #include <QPainter>
 #include <QRectF>
 #include <QString>
+#include <functional>
 
 #include "app/theme/theme.h"
 
@@ -41,7 +42,15 @@ void ruler(QPainter& p, const QPointF& left, double length_mm, double perMm);
 void legend(QPainter& p, const QRectF& bar, Ramp ramp, const QString& from, const QString& middle,
             const QString& to);
 
+double widthOf(const QString& words, const QFont& font);
+
+/// All words drawn on pages go through here.
 void text(QPainter& p, const QPointF& baseline, const QString& words, const QFont& font, const QColor& colour,
           Qt::Alignment alignment = Qt::AlignLeft);
+
+/// Called with each text as it is drawn and the box it fills, in pixels of the widget; for checks of the
+/// interface. An empty function takes it away.
+using Witness = std::function<void(const QPainter& p, const QString& words, const QRectF& box)>;
+void setWitness(Witness witness);
 
 }  // namespace nine::app::ink

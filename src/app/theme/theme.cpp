@@ -104,6 +104,10 @@ QPushButton#link { background: transparent; border: none; border-bottom: 1px sol
   font-weight: 600; text-align: left; }
 QPushButton#link:focus { border-bottom: 2px solid SELECT; }
 QScrollArea { border: none; background: transparent; }
+QScrollBar:vertical { background: transparent; width: 8px; margin: 0px; }
+QScrollBar::handle:vertical { background: LINE; border-radius: 3px; min-height: 24px; margin: 1px; }
+QScrollBar::add-line:vertical, QScrollBar::sub-line:vertical { height: 0px; }
+QScrollBar::add-page:vertical, QScrollBar::sub-page:vertical { background: transparent; }
 QLabel { font-size: 12px; }
 )";
     for (const auto& [name, colour] : {std::pair{"PAPER", t.paper},

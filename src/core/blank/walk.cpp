@@ -70,4 +70,19 @@ Result<double> walkAlong(const Skin& skin, double x_mm, double g_mm, double dist
     return x;
 }
 
+Result<double> distanceAlong(const Skin& skin, double from_mm, double to_mm, double g_mm,
+                             const std::string& where) {
+    const int steps = std::max(1, static_cast<int>(std::ceil(std::abs(to_mm - from_mm) / detail::kWalkStep_mm)));
+    double length = 0;
+    SurfacePoint before{};
+    for (int i = 0; i <= steps; ++i) {
+        const SkinPoint at{Side::Left, from_mm + (to_mm - from_mm) * i / steps, g_mm};
+        if (Status ok = skin.check(at, where); !ok) return ok.error();
+        const SurfacePoint here = skin.at(at);
+        if (i > 0) length += arcLength(before, here);
+        before = here;
+    }
+    return to_mm < from_mm ? -length : length;
+}
+
 }  // namespace nine

@@ -12,6 +12,11 @@ namespace nine {
 Result<double> walkAlong(const Skin& skin, double x_mm, double g_mm, double distance_mm,
                          const std::string& where);
 
+/// What walkAlong has to walk to get from one x to the other (negative towards the nose), right to 1e-5 mm.
+/// Errors: off_body.
+Result<double> distanceAlong(const Skin& skin, double from_mm, double to_mm, double g_mm,
+                             const std::string& where);
+
 /// Points of a line g(s) = g_mm + rise(s), starting at x_mm, at the given ascending arc lengths (mm, from 0)
 /// along the skin. Returns x, g of each. Errors: off_body.
 template <typename Rise>

@@ -1,7 +1,8 @@
 #include "cut/layout.h"
 
 #include <algorithm>
-#include <numeric>
+#include <functional>
+#include <optional>
 
 #include "base/number_text.h"
 #include "geom/stroke_font.h"
@@ -70,14 +71,19 @@ double CutPages::utilisation(std::size_t page) const {
     return used / (sheet.width_mm * sheet.height_mm);
 }
 
+Status checkSheet(const SheetSize& sheet, const std::string& where) {
+    const auto fits = [](double v) { return v >= kMinSheet_mm && v <= kMaxSheet_mm; };
+    if (fits(sheet.width_mm) && fits(sheet.height_mm)) return Done{};
+    return Error{"bad_sheet", "A sheet is 120 to 2000 mm wide and high.", where};
+}
+
 Result<SheetSize> parseSheet(const std::string& text) {
     if (text == "A4" || text == "a4") return SheetSize{210, 297};              // ISO 216
     if (text == "Letter" || text == "letter") return SheetSize{215.9, 279.4};  // ANSI/ASME Y14.1, 8.5 x 11 in
     const auto cross = text.find('x');
     const auto width = parseNumber(text.substr(0, cross));
     const auto height = cross == std::string::npos ? std::nullopt : parseNumber(text.substr(cross + 1));
-    const auto fits = [](double v) { return v >= kMinSheet_mm && v <= kMaxSheet_mm; };
-    if (!width || !height || !fits(*width) || !fits(*height)) {
+    if (!width || !height || !checkSheet({*width, *height}, "sheet")) {
         return Error{"bad_sheet",
                      "\"" + text +
                          "\" is not a sheet size; write for example 210x297 (mm, 120 to 2000 each), A4 or "
@@ -87,16 +93,87 @@ Result<SheetSize> parseSheet(const std::string& text) {
     return SheetSize{*width, *height};
 }
 
-Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet) {
+namespace {
+
+bool inside(const Box2& box, const Area& area) {
+    constexpr double slack = 1e-9;
+    return (box.low - area.low).minCoeff() >= -slack && (area.high - box.high).minCoeff() >= -slack;
+}
+
+Box2 shifted(const Box2& box, const Vec2& by) {
+    return {box.low + by, box.high + by};
+}
+
+/// Boxes that stand on one page.
+using Taken = std::vector<Box2>;
+
+/// Upper left corner of the highest, then leftmost room for a box of `size` on a page, a gap away from the others.
+std::optional<Vec2> roomOn(const Taken& taken, const Area& area, const Vec2& size) {
+    std::vector<double> tops{area.high.y()}, lefts{area.low.x()};
+    for (const Box2& box : taken) {
+        tops.push_back(box.low.y() - kPieceGap_mm);
+        lefts.push_back(box.high.x() + kPieceGap_mm);
+    }
+    std::sort(tops.begin(), tops.end(), std::greater<>());
+    std::sort(lefts.begin(), lefts.end());
+    for (const double top : tops) {
+        for (const double left : lefts) {
+            const Box2 box{Vec2(left, top - size.y()), Vec2(left + size.x(), top)};
+            if (!inside(box, area)) continue;
+            const bool free = std::none_of(taken.begin(), taken.end(), [&](const Box2& other) {
+                constexpr double gap = kPieceGap_mm - 1e-9;
+                return box.low.x() < other.high.x() + gap && other.low.x() < box.high.x() + gap &&
+                       box.low.y() < other.high.y() + gap && other.low.y() < box.high.y() + gap;
+            });
+            if (free) return Vec2(left, top);
+        }
+    }
+    return std::nullopt;
+}
+
+/// Puts the pieces whose place is given there; true for each that stands now.
+std::vector<bool> placeByHand(CutPages& pages, const std::vector<PiecePlace>& places, const Area& area) {
+    std::vector<bool> stands(pages.pieces.size(), false);
+    for (const PiecePlace& place : places) {
+        const auto found = std::find_if(pages.pieces.begin(), pages.pieces.end(), [&](const PlacedPiece& p) {
+            return p.piece.id == place.piece;
+        });
+        if (found == pages.pieces.end()) continue;  // its mask is gone
+        const Box2 box = found->piece.box();
+        const Vec2 by = place.middle_mm - 0.5 * (box.low + box.high);
+        Piece moved = found->piece;
+        transform(moved, [&](const Vec2& p) { return Vec2(p + by); });
+        bool fits = place.page < kMaxPages && inside(shifted(box, by), area);
+        for (std::size_t i = 0; fits && i < pages.pieces.size(); ++i) {
+            fits = !stands[i] || pages.pieces[i].page != place.page || !overlapping(pages.pieces[i].piece, moved);
+        }
+        if (!fits) {
+            pages.warnings.push_back({"place_lost",
+                                      "The piece \"" + moved.name + " " + moved.side +
+                                          "\" no longer fits where it was put and was laid out anew.",
+                                      "cut.places"});
+            continue;
+        }
+        found->piece = std::move(moved);
+        found->page = place.page;
+        stands[static_cast<std::size_t>(found - pages.pieces.begin())] = true;
+    }
+    return stands;
+}
+
+}  // namespace
+
+Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet,
+                              const std::vector<PiecePlace>& places) {
     if (pieces.empty()) {
         return Error{"nothing_to_cut", "There are no masks to cut: add an element to the pattern first.",
                      "masks"};
     }
     const Area area = usable(sheet);
     const Vec2 room = area.high - area.low;
-    CutPages result{sheet, 0, std::vector<PlacedPiece>(pieces.size())};
+    CutPages result{sheet, 0, std::vector<PlacedPiece>(pieces.size()), {}};
 
-    // Lay each piece on its longer side if it fits so; low pieces make full shelves.
+    // Lay each piece on its longer side if it fits so: low pieces fill a page better.
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         Piece piece = pieces[i];
         const Vec2 size = piece.box().size();
@@ -116,43 +193,35 @@ Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize&
         result.pieces[i].piece = std::move(piece);
     }
 
-    std::vector<std::size_t> order(pieces.size());
-    std::iota(order.begin(), order.end(), std::size_t{0});
+    const std::vector<bool> stands = placeByHand(result, places, area);
+    std::vector<Taken> taken;
+    const auto take = [&](const PlacedPiece& placed) {
+        if (taken.size() <= placed.page) taken.resize(placed.page + 1);
+        taken[placed.page].push_back(placed.piece.box());
+    };
+    std::vector<std::size_t> order;
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+        if (stands[i])
+            take(result.pieces[i]);
+        else
+            order.push_back(i);
+    }
     const auto heightOf = [&](std::size_t i) { return result.pieces[i].piece.box().size().y(); };
     std::stable_sort(order.begin(), order.end(),
                      [&](std::size_t a, std::size_t b) { return heightOf(a) > heightOf(b) + 0.5; });
-    // Shelves fill from the top of the page downwards; a shelf's height is that of its first piece.
-    struct Shelf {
-        std::size_t page;
-        double top, height, x;
-    };
-    std::vector<Shelf> shelves;
     for (const std::size_t i : order) {
-        const Box2 box = result.pieces[i].piece.box();
-        const Vec2 size = box.size();
-        auto shelf = std::find_if(shelves.begin(), shelves.end(), [&](const Shelf& s) {
-            return s.x + size.x() <= area.high.x() + 1e-9 && size.y() <= s.height + 1e-9;
-        });
-        if (shelf == shelves.end()) {
-            std::size_t page = 0;
-            double top = area.high.y();
-            if (!shelves.empty()) {
-                page = shelves.back().page;
-                top = shelves.back().top - shelves.back().height - kPieceGap_mm;
-                if (top - size.y() < area.low.y() - 1e-9) {
-                    ++page;
-                    top = area.high.y();
-                }
-            }
-            shelves.push_back({page, top, size.y(), area.low.x()});
-            shelf = shelves.end() - 1;
+        PlacedPiece& placed = result.pieces[i];
+        const Box2 box = placed.piece.box();
+        std::optional<Vec2> corner;
+        for (placed.page = 0; !corner; placed.page += corner ? 0 : 1) {
+            if (taken.size() <= placed.page) taken.resize(placed.page + 1);
+            corner = roomOn(taken[placed.page], area, box.size());
         }
-        const Vec2 shift = Vec2(shelf->x, shelf->top - size.y()) - box.low;
-        transform(result.pieces[i].piece, [&](const Vec2& p) { return Vec2(p + shift); });
-        result.pieces[i].page = shelf->page;
-        shelf->x += size.x() + kPieceGap_mm;
+        const Vec2 by = *corner - Vec2(box.low.x(), box.high.y());
+        transform(placed.piece, [&](const Vec2& p) { return Vec2(p + by); });
+        take(placed);
     }
-    result.pages = shelves.back().page + 1;
+    result.pages = taken.size();
     return result;
 }
 

@@ -1,6 +1,7 @@
 // Pieces laid out on pages of the printer's sheet, true to size, without overlap.
 //
-// A simple layout: boxes on shelves, tall ones first, each upright or turned by a quarter. Every page has a
+// A simple layout: boxes from the top left corner on, tall ones first, each upright or turned by a quarter;
+// pieces whose place is given stand there, the others round them. Every page has a
 // 100 mm check line and a 50 mm check square along its lower edge, so that the print can be measured before
 // cutting.
 #pragma once
@@ -25,10 +26,20 @@ struct PlacedPiece {
     Piece piece;  ///< in page coordinates, y up from the lower left corner
 };
 
+/// Where a piece was put by hand.
+struct PiecePlace {
+    std::string piece;  ///< its id
+    std::size_t page = 0;
+    Vec2 middle_mm = Vec2::Zero();  ///< of the piece's box on the page
+    bool operator==(const PiecePlace&) const = default;
+};
+constexpr std::size_t kMaxPages = 100;
+
 struct CutPages {
     SheetSize sheet;
     std::size_t pages = 0;
     std::vector<PlacedPiece> pieces;  ///< in the order given
+    Warnings warnings;                ///< place_lost: a given place that had to be given up
 
     /// Pairs of pieces whose areas overlap; 0 unless something is wrong.
     int overlaps() const;
@@ -36,11 +47,16 @@ struct CutPages {
     double utilisation(std::size_t page) const;
 };
 
+/// Errors: bad_sheet.
+Status checkSheet(const SheetSize& sheet, const std::string& where);
+
 /// "210x297" or "A4", "Letter". Errors: bad_sheet.
 Result<SheetSize> parseSheet(const std::string& text);
 
+/// A place that is off the page or where the piece would lie over one placed before is given up, with a warning.
 /// Errors: piece_too_large (names the piece), nothing_to_cut.
-Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet);
+Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet,
+                              const std::vector<PiecePlace>& places = {});
 
 /// What stands at the foot of every page besides the checks and the cautions.
 struct PageText {

@@ -109,7 +109,7 @@ struct Canvas {
 };
 
 void fill(const ScreenTriangle& t, const std::array<double, 3>& order, int fromRow, int toRow,
-          const Image& texture, double gloss, Canvas& canvas) {
+          const Image& texture, const View3& view, Canvas& canvas) {
     const double area = (t[1].x - t[0].x) * (t[2].y - t[0].y) - (t[2].x - t[0].x) * (t[1].y - t[0].y);
     if (area == 0) return;
     const auto [lowX, highX] = std::minmax({t[0].x, t[1].x, t[2].x});
@@ -131,9 +131,12 @@ void fill(const ScreenTriangle& t, const std::array<double, 3>& order, int fromR
             if (height <= canvas.nearest[at]) continue;
             canvas.nearest[at] = height;
             const double depth = 1 / (a * t[0].inverseDepth + b * t[1].inverseDepth + c * t[2].inverseDepth);
-            const Vec3 normal = (a * t[0].normal + b * t[1].normal + c * t[2].normal).normalized();
             const Vec2 uv = (a * t[0].texture + b * t[1].texture + c * t[2].texture) * depth;
-            canvas.pixels[at] = lit(sample(texture, uv), shadeOf(normal, gloss));
+            canvas.pixels[at] = sample(texture, uv);
+            if (view.shaded) {
+                const Vec3 normal = (a * t[0].normal + b * t[1].normal + c * t[2].normal).normalized();
+                canvas.pixels[at] = lit(canvas.pixels[at], shadeOf(normal, view.gloss));
+            }
             canvas.texture[at] = uv;
         }
     }
@@ -211,7 +214,7 @@ Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& vie
         const int from = static_cast<int>(band) * kBandRows, to = std::min(canvas.height, from + kBandRows);
         if (task.cancelled()) return;
         for (std::size_t i = 0; i < triangles.size(); ++i) {
-            fill(triangles[i], orders[i], from, to, texture, view.gloss, canvas);
+            fill(triangles[i], orders[i], from, to, texture, view, canvas);
         }
     });
     if (task.cancelled()) return {};

@@ -38,6 +38,7 @@ struct View3 {
     double pixelsPerMm = 10;     ///< at the target
     double distance_mm = 0;      ///< of the eye from the target; 0 is orthographic
     double gloss = 0.25;         ///< strength of the highlight, 0 when colours are compared
+    bool shaded = true;          ///< false shows the texture's colours as they are, for maps with a legend
 };
 
 constexpr double kNearPlane_mm = 1;

@@ -42,7 +42,7 @@ std::string solveKey(const MaskSpec& spec, int vertices) {
 
 }  // namespace
 
-Derivations::Derivations() : skins_(kSkinsKept), arts_(kArtsKept), masks_(kMasksKept) {}
+Derivations::Derivations() : skins_(kSkinsKept), arts_(kArtsKept), cuts_(kMasksKept), masks_(kMasksKept), mirrored_(kMasksKept) {}
 
 Result<SkinPtr> Derivations::skin(const Job& job) {
     assert(!thisThreadPaints && "derivations belong on a worker thread");
@@ -73,12 +73,16 @@ Result<ArtPtr> Derivations::art(const Job& job, std::size_t index) {
     return art;
 }
 
-Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vertices, const Task& task) {
+std::vector<const ElementArt*> Derivations::Sources::artPointers() const {
+    std::vector<const ElementArt*> pointers;
+    for (const ArtPtr& a : art) pointers.push_back(a.get());
+    return pointers;
+}
+
+Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSpec& spec) {
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
-    std::vector<std::shared_ptr<const void>> keys{job.blank};
-    std::vector<const ElementArt*> art;
-    std::vector<ArtPtr> held;
+    Sources from{*body, {}, {job.blank}, 0};
     for (const std::string& id : spec.elements) {
         const auto& elements = job.pattern->elements;
         const auto found =
@@ -87,29 +91,67 @@ Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vert
             return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.",
                          "masks." + spec.id};
         }
-        const Result<ArtPtr> drawn = this->art(job, static_cast<std::size_t>(found - elements.begin()));
+        Result<ArtPtr> drawn = art(job, static_cast<std::size_t>(found - elements.begin()));
         if (!drawn) return drawn.error();
-        keys.push_back(*found);
-        held.push_back(*drawn);
-        art.push_back(drawn->get());
+        from.keys.push_back(*found);
+        from.art.push_back(std::move(*drawn));
     }
     const auto material = findMaterial(spec.material);
-    if (art.empty() || !material) {
+    if (from.art.empty() || !material) {
         return Error{"bad_value", "The mask \"" + spec.id + "\" has no elements or an unknown material.",
                      "masks." + spec.id};
     }
+    from.strainLimit = material->strainLimit;
+    return from;
+}
+
+Result<MaskPtr> Derivations::cutLeft(const Job& job, const MaskSpec& spec, const Sources& from, int vertices,
+                                     Precision precision, const Task& task) {
     std::optional<Error> problem;
-    MaskPtr left = masks_.get(keys, solveKey(spec, vertices), [&]() -> MaskPtr {
-        Result<Mask> made = makeMask(**body, job.blank->landmarks, art, spec, material->strainLimit, vertices,
-                                     "masks." + spec.id, task);
+    const auto cutIt = [&]() -> MaskPtr {
+        Result<Mask> made = cutMask(*from.skin, job.blank->landmarks, from.artPointers(), spec,
+                                    from.strainLimit, vertices, precision, "masks." + spec.id, task);
+        if (made) return std::make_shared<const Mask>(std::move(*made));
+        problem = made.error();
+        return nullptr;
+    };
+    // Previews are drawn once, while something is dragged: nobody asks for them again.
+    const MaskPtr cut = precision == Precision::Preview
+                            ? cutIt()
+                            : cuts_.get(from.keys, solveKey(spec, vertices), cutIt);
+    if (problem) return *problem;
+    return cut;
+}
+
+MaskPtr Derivations::onSideOf(const MaskSpec& spec, const MaskPtr& left) {
+    if (spec.side == Side::Left) return left;
+    return mirrored_.get({left}, "", [&] { return std::make_shared<const Mask>(mirrored(*left)); });
+}
+
+Result<MaskPtr> Derivations::cutOnly(const Job& job, const MaskSpec& spec, Precision precision,
+                                     const Task& task) {
+    const Result<Sources> from = sourcesOf(job, spec);
+    if (!from) return from.error();
+    const int vertices = precision == Precision::Exact ? kFitVertices : kPreviewVertices;
+    const Result<MaskPtr> left = cutLeft(job, spec, *from, vertices, precision, task);
+    if (!left) return left.error();
+    return onSideOf(spec, *left);
+}
+
+Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vertices, const Task& task) {
+    const Result<Sources> from = sourcesOf(job, spec);
+    if (!from) return from.error();
+    std::optional<Error> problem;
+    MaskPtr left = masks_.get(from->keys, solveKey(spec, vertices), [&]() -> MaskPtr {
+        const Result<MaskPtr> cut = cutLeft(job, spec, *from, vertices, Precision::Exact, task);
+        Result<Mask> made = cut ? judgedMask(*from->skin, from->artPointers(), spec, **cut, task)
+                                : Result<Mask>(cut.error());
         if (made) return std::make_shared<const Mask>(std::move(*made));
         problem = made.error();
         return nullptr;
     });
     if (problem) return *problem;
-    if (spec.side == Side::Left) return left;
-    keys = {left};
-    return masks_.get(keys, "mirrored", [&] { return std::make_shared<const Mask>(mirrored(*left)); });
+    return onSideOf(spec, left);
 }
 
 std::vector<MaskResult> Derivations::masks(const Job& job, int vertices, const Task& task) {
@@ -139,7 +181,7 @@ std::vector<MaskResult> Derivations::masks(const Job& job, int vertices, const T
 Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
     Piece piece;
     piece.id = spec.id;
-    piece.name = spec.name.empty() ? spec.id : spec.name;
+    piece.name = spec.shownName();
     piece.side = sideLetter(spec.side);
     piece.outline = mask.outline;
     for (const Window& window : mask.windows) piece.windows.push_back({window.element, window.outline});
@@ -167,7 +209,7 @@ std::string markSentence(const RegistrationMark& mark) {
 
 std::string verdictOf(const MaskSpec& spec, const FitReport& report) {
     const auto percent = [](double v) { return fixedText(100 * v, v < 0.01 ? 2 : 1) + " %"; };
-    const std::string name = (spec.name.empty() ? spec.id : spec.name) + " " + sideLetter(spec.side);
+    const std::string name = (spec.shownName()) + " " + sideLetter(spec.side);
     std::string material(findMaterial(spec.material)->name);
     material[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(material[0])));
     const std::string stretch = "stretch " + percent(report.strainFeasibleMax) + ", " + material + " takes " +

@@ -23,6 +23,8 @@ struct MaskResult {
     Result<MaskPtr> mask;
 };
 
+constexpr int kPreviewVertices = 700;
+
 class Derivations {
   public:
     Derivations();
@@ -35,13 +37,29 @@ class Derivations {
     Result<MaskPtr> mask(const Job& job, const MaskSpec& spec, int vertices = kFitVertices,
                          const Task& task = {});
 
+    /// The mask as it is cut, without its verdict: soon there, for drawing. A preview has kPreviewVertices.
+    Result<MaskPtr> cutOnly(const Job& job, const MaskSpec& spec, Precision precision, const Task& task = {});
+
     /// All masks in force, in order; solved on all cores. Cost: 0.5-1 s a mask on one core.
     std::vector<MaskResult> masks(const Job& job, int vertices = kFitVertices, const Task& task = {});
 
   private:
+    struct Sources {  ///< what a mask is made from
+        SkinPtr skin;
+        std::vector<ArtPtr> art;
+        std::vector<std::shared_ptr<const void>> keys;
+        double strainLimit;
+        std::vector<const ElementArt*> artPointers() const;
+    };
+    Result<Sources> sourcesOf(const Job& job, const MaskSpec& spec);
+    /// Of the left side, whichever side the spec is for.
+    Result<MaskPtr> cutLeft(const Job& job, const MaskSpec& spec, const Sources& from, int vertices,
+                            Precision precision, const Task& task);
+    MaskPtr onSideOf(const MaskSpec& spec, const MaskPtr& left);
+
     Memo<Skin> skins_;
     Memo<ElementArt> arts_;
-    Memo<Mask> masks_;
+    Memo<Mask> cuts_, masks_, mirrored_;
 };
 
 /// The piece of sheet that a mask is cut from, marked and labelled.

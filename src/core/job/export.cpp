@@ -8,13 +8,13 @@ std::string sheetFileName(std::size_t page) {
     return "sheet-" + std::to_string(page + 1) + ".svg";
 }
 
-Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks, const SheetSize& sheet) {
+Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks) {
     std::vector<Piece> pieces;
     for (const MaskResult& result : masks) {
         if (!result.mask) return result.mask.error();
         pieces.push_back(pieceOf(job, *result.spec, **result.mask));
     }
-    return layOutPieces(pieces, sheet);
+    return layOutPieces(pieces, job.cut->sheet, job.cut->places);
 }
 
 std::vector<Drawing> drawPages(const Job& job, const std::vector<MaskResult>& masks, const CutPages& pages) {

@@ -10,8 +10,8 @@ inline constexpr const char* kPdfFileName = "sheets.pdf";
 /// "sheet-1.svg" for page 0.
 std::string sheetFileName(std::size_t page);
 
-/// Pieces of all masks, in their order, laid out. Errors: those of the masks and of layOutPieces.
-Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks, const SheetSize& sheet);
+/// Pieces of all masks, in their order, laid out as the job says. Errors: those of the masks and of layOutPieces.
+Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks);
 
 /// The pages as lines, with the notes that say where marks belong.
 std::vector<Drawing> drawPages(const Job& job, const std::vector<MaskResult>& masks, const CutPages& pages);

@@ -22,6 +22,18 @@ Job withMasks(Job job, std::vector<MaskSpecPtr> masks) {
     return job;
 }
 
+Job withCut(Job job, CutChapter cut) {
+    job.cut = std::make_shared<const CutChapter>(std::move(cut));
+    return job;
+}
+
+Job withPlace(const Job& job, PiecePlace place) {
+    CutChapter cut = *job.cut;
+    std::erase_if(cut.places, [&](const PiecePlace& p) { return p.piece == place.piece; });
+    cut.places.push_back(std::move(place));
+    return withCut(job, std::move(cut));
+}
+
 std::vector<MaskSpecPtr> maskSpecs(const Job& job) {
     if (!job.masks->masks.empty()) return job.masks->masks;
     std::vector<MaskSpecPtr> specs;

@@ -6,6 +6,7 @@
 
 #include <memory>
 
+#include "cut/layout.h"
 #include "mask/mask.h"
 
 namespace nine {
@@ -31,6 +32,14 @@ struct MasksChapter {
     std::vector<MaskSpecPtr> masks;
 };
 
+/// The sheet pieces are cut from, and where they were put by hand.
+struct CutChapter {
+    SheetSize sheet;
+    std::vector<PiecePlace> places;
+    std::string unknownJson;
+};
+
+using CutPtr = std::shared_ptr<const CutChapter>;
 using BlankPtr = std::shared_ptr<const BlankChapter>;
 using PatternPtr = std::shared_ptr<const PatternChapter>;
 using MasksPtr = std::shared_ptr<const MasksChapter>;
@@ -39,6 +48,7 @@ struct Job {
     BlankPtr blank = std::make_shared<const BlankChapter>();
     PatternPtr pattern = std::make_shared<const PatternChapter>();
     MasksPtr masks = std::make_shared<const MasksChapter>();
+    CutPtr cut = std::make_shared<const CutChapter>();
     std::string unknownJson;
 
     bool operator==(const Job&) const = default;  ///< the same values shared, not merely equal ones
@@ -46,6 +56,9 @@ struct Job {
 
 Job withBlank(Job job, BlankChapter blank);
 Job withElement(Job job, std::size_t index, Element element);
+Job withCut(Job job, CutChapter cut);
+/// The piece stands where it is given; a place given before is replaced.
+Job withPlace(const Job& job, PiecePlace place);
 Job withMasks(Job job, std::vector<MaskSpecPtr> masks);
 
 /// The mask specs in force: those given, or one film mask, held loose, per element and side.

@@ -351,6 +351,53 @@ Json writeMask(const MaskSpec& spec) {
     return json;
 }
 
+// Cut
+// ------------------------------------------------------------------------------------------------------------
+
+CutChapter readCut(const Json& json) {
+    Fields f(json, "cut");
+    CutChapter cut;
+    if (const Json* sheet = f.find("sheet")) {
+        Fields s(*sheet, "cut.sheet");
+        cut.sheet = {s.number("width_mm"), s.number("height_mm")};
+        if (Status ok = checkSheet(cut.sheet, "cut.sheet"); !ok) throw Bad{ok.error()};
+    }
+    if (const Json* places = f.find("places")) {
+        needArray(*places, "cut.places");
+        for (std::size_t i = 0; i < places->size(); ++i) {
+            Fields p((*places)[i], indexed("cut.places", i));
+            PiecePlace place;
+            p.need("mask");
+            p.read("mask", place.piece);
+            int page = 1;
+            p.read("sheet", page);
+            if (page < 1 || page > static_cast<int>(kMaxPages))
+                fail("bad_value", "Sheets count from 1 to " + std::to_string(kMaxPages) + ".", p.at("sheet"));
+            place.page = static_cast<std::size_t>(page - 1);
+            place.middle_mm = {p.number("x_mm"), p.number("y_mm")};
+            cut.places.push_back(std::move(place));
+        }
+    }
+    cut.unknownJson = f.unknown();
+    return cut;
+}
+
+/// Nothing for a chapter that says nothing.
+Json writeCut(const CutChapter& cut) {
+    Json json = Json::object();
+    const SheetSize usual;
+    if (cut.sheet.width_mm != usual.width_mm || cut.sheet.height_mm != usual.height_mm)
+        json["sheet"] = {{"width_mm", cut.sheet.width_mm}, {"height_mm", cut.sheet.height_mm}};
+    for (const PiecePlace& place : cut.places) {
+        json["places"].push_back({{"mask", place.piece},
+                                  {"sheet", place.page + 1},
+                                  {"x_mm", place.middle_mm.x()},
+                                  {"y_mm", place.middle_mm.y()}});
+    }
+    addUnknown(json, cut.unknownJson);
+    return json;
+}
+
 // The whole
 // ------------------------------------------------------------------------------------------------------
 
@@ -391,6 +438,8 @@ LoadedJob readJob(const Json& json) {
         }
         loaded.job.masks = std::make_shared<const MasksChapter>(std::move(chapter));
     }
+    if (const Json* cut = f.find("cut"))
+        loaded.job.cut = std::make_shared<const CutChapter>(readCut(*cut));
     loaded.job.unknownJson = f.unknown();
     raise(checkJob(loaded.job));
     return loaded;
@@ -434,6 +483,7 @@ std::string jobText(const Job& job) {
         json["masks"] = Json::array();
         for (const MaskSpecPtr& spec : job.masks->masks) json["masks"].push_back(writeMask(*spec));
     }
+    if (Json cut = writeCut(*job.cut); !cut.empty()) json["cut"] = std::move(cut);
     addUnknown(json, job.unknownJson);
     return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
@@ -450,7 +500,9 @@ Status saveJob(const Job& job, const std::string& path) {
 
 Error withLine(Error error, const std::string& path) {
     const auto startsWith = [&](const char* chapter) { return error.where.rfind(chapter, 0) == 0; };
-    if (!startsWith("blank") && !startsWith("pattern") && !startsWith("masks")) return error;
+    if (!startsWith("blank") && !startsWith("pattern") && !startsWith("masks") &&
+        !startsWith("cut"))
+        return error;
     if (const Result<std::string> text = readFile(path)) {
         error.where = path + ":" + std::to_string(lineOfField(*text, error.where)) + " " + error.where;
     }

@@ -176,9 +176,9 @@ BandPatch patchAround(const Skin& skin, const std::vector<const ElementArt*>& ar
     return patch;
 }
 
-Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
-                      const MaskSpec& spec, double strainLimit, int vertices, const std::string& where,
-                      const Task& task) {
+Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
+                     const MaskSpec& spec, double strainLimit, int vertices, Precision precision,
+                     const std::string& where, const Task& task) {
     Mask mask;
     const BandPatch band = patchAround(skin, art, spec.margin_mm, where, mask.warnings);
     Result<PatchMesh> mesh = meshPatch(skin, band, vertices, where);
@@ -195,16 +195,25 @@ Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::v
     for (const ElementArt* a : art)
         mask.warnings.insert(mask.warnings.end(), a->warnings.begin(), a->warnings.end());
 
-    Result<FlatPatch> flat = flattenPatch(std::move(*mesh), task);
+    Result<FlatPatch> flat = precision == Precision::Exact ? flattenPatch(std::move(*mesh), task)
+                                                           : previewPatch(std::move(*mesh), task);
     if (!flat) return flat.error();
     mask.flat = std::move(*flat);
+    mask.report.vertices = mask.flat.rest.vertexCount;
+    mask.report.strainMax = mask.flat.strain.max;
+    mask.report.strainP95 = mask.flat.strain.p95;
+    mask.report.strainLimit = strainLimit;
     const SheetCarrier sheet(mask.flat.patch.pairedWith(mask.flat.map));
     mask.outline = borderOf(mask.flat);
     mask.windows = cutWindows(art, sheet);
     mask.marks = {makeMark('A', skin, landmarks, mask.flat.patch.markA, sheet),
                   makeMark('B', skin, landmarks, mask.flat.patch.markB, sheet)};
     warnOfThinWebs(mask.windows, where, mask.warnings);
+    return mask;
+}
 
+Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& art, const MaskSpec& spec,
+                        Mask mask, const Task& task) {
     std::vector<SurfacePoint> probes;
     for (const ElementArt* a : art) {
         for (const Outline& outline : a->outlines) {
@@ -213,11 +222,20 @@ Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::v
                 probes.push_back(outline.points[i]);
         }
     }
-    Result<FitReport> report =
-        judgeFit(skin, mask.flat, strainLimit, layingOf(spec.apply), std::move(probes), task);
+    Result<FitReport> report = judgeFit(skin, mask.flat, mask.report.strainLimit, layingOf(spec.apply),
+                                        std::move(probes), task);
     if (!report) return report.error();
-    mask.report = *report;
+    mask.report = std::move(*report);
     return mask;
+}
+
+Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
+                      const MaskSpec& spec, double strainLimit, int vertices, const std::string& where,
+                      const Task& task) {
+    Result<Mask> mask =
+        cutMask(skin, landmarks, art, spec, strainLimit, vertices, Precision::Exact, where, task);
+    if (!mask) return mask;
+    return judgedMask(skin, art, spec, std::move(*mask), task);
 }
 
 Mask mirrored(Mask mask) {

@@ -26,6 +26,8 @@ struct MaskSpec {
     Apply apply = Apply::Loose;
     double margin_mm = 6;  ///< of sheet round the art, against overspray
     std::string unknownJson;
+
+    const std::string& shownName() const { return name.empty() ? id : name; }
 };
 using MaskSpecPtr = std::shared_ptr<const MaskSpec>;
 
@@ -56,7 +58,21 @@ struct Mask {
     Warnings warnings;
 };
 
-/// Errors: those of meshPatch and judgeFit. Cost: 0.5-1 s at 2000 vertices, most of it the verdict.
+/// How good the flat map of a mask is: conformal and rigid, for drawing while something is dragged, or relaxed,
+/// as it is cut.
+enum class Precision { Preview, Exact };
+
+/// The mask as it is cut, not judged: of the report only vertices, strain and material limit are set.
+/// Errors: those of meshPatch and flattenPatch. Cost: 0.1 s at 2000 vertices, a third of it as a preview.
+Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
+                     const MaskSpec& spec, double strainLimit, int vertices, Precision precision,
+                     const std::string& where, const Task& task = {});
+
+/// The same mask with its whole report. Errors: those of judgeFit. Cost: 0.5-1 s at 2000 vertices.
+Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& art, const MaskSpec& spec,
+                        Mask mask, const Task& task = {});
+
+/// cutMask, exact, and judgedMask.
 Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
                       const MaskSpec& spec, double strainLimit, int vertices, const std::string& where,
                       const Task& task = {});

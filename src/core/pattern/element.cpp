@@ -84,4 +84,23 @@ Result<Vec2> originOf(const Skin& skin, const Landmarks& landmarks, const Elemen
     return Vec2(*x, g);
 }
 
+Result<Element> reanchored(const Skin& skin, const Landmarks& landmarks, Element element,
+                           const std::string& anchor, const std::string& path) {
+    const Result<Vec2> origin = originOf(skin, landmarks, element, path);
+    if (!origin) return origin.error();
+    const auto hundredth = [](double v) { return std::round(100 * v) / 100; };
+    element.anchor = anchor;
+    element.dx_mm = hundredth(origin->x());
+    element.dg_mm = hundredth(origin->y());
+    const auto found = landmarks.find(anchor);
+    if (found == landmarks.end()) return anchor.empty() ? Result<Element>(element) : originOf(skin, landmarks, element, path).error();
+    const Landmark& landmark = found->second;
+    const double g = origin->y();
+    if (!landmark.isCurve()) element.dg_mm = hundredth(g - landmark.points.front().y());
+    const Result<double> along = distanceAlong(skin, referencePoint(landmark, g).x(), origin->x(), g, path);
+    if (!along) return along.error();
+    element.dx_mm = hundredth(*along);
+    return element;
+}
+
 }  // namespace nine

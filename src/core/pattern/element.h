@@ -64,4 +64,9 @@ Status checkElement(const Element& element, const std::string& path);
 Result<Vec2> originOf(const Skin& skin, const Landmarks& landmarks, const Element& element,
                       const std::string& path);
 
+/// The same element measured from another landmark (or, with an empty name, in skin coordinates): its origin
+/// stays where it is, within 0.01 mm, rounded to hundredths. Errors: those of originOf.
+Result<Element> reanchored(const Skin& skin, const Landmarks& landmarks, Element element,
+                           const std::string& anchor, const std::string& path);
+
 }  // namespace nine

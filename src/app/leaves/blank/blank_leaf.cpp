@@ -8,6 +8,7 @@
 #include "app/leaves/blank/blank_edits.h"
 #include "app/leaves/blank/blank_page.h"
 #include "app/sheet/ink.h"
+#include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
 
 namespace nine::app {
@@ -124,7 +125,7 @@ void BlankLeaf::buildCard() {
             const Status possible = change(s, value);
             const Result<Job> edited =
                 possible ? withStation(job(), index, s) : Result<Job>(possible.error());
-            chip->setWrong(edited ? QString() : QString::fromStdString(edited.error().text));
+            chip->setWrong(edited ? QString() : said(edited.error()));
             if (!edited) return;
             context_.document.beginGesture();
             context_.document.edit(*edited, tr("Change station %1").arg(index));

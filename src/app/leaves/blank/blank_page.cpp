@@ -7,6 +7,7 @@
 
 #include "app/leaves/blank/blank_edits.h"
 #include "app/sheet/ink.h"
+#include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
 
 namespace nine::app {
@@ -17,14 +18,11 @@ constexpr double kWrapStrain = 0.03;  // of masking tape, the sheet most painter
 
 }  // namespace
 
-BlankPage::BlankPage(LeafContext context) : context_(context) {
-    setFocusPolicy(Qt::StrongFocus);
+BlankPage::BlankPage(LeafContext context) : LeafPage(context) {
     setMouseTracking(true);
     setAccessibleName(tr("Outline of the blank with its stations"));
     connect(&side_, &BodyView::redrawn, this, [this] { update(); });
     connect(&above_, &BodyView::redrawn, this, [this] { update(); });
-    connect(&context_.results, &Results::bodyChanged, this, [this] { layOut(); });
-    connect(&context_.view, &ViewState::changed, this, [this] { layOut(); });
 }
 
 void BlankPage::layOut() {
@@ -45,6 +43,7 @@ void BlankPage::layOut() {
                     false);
         above_.place(body, QRectF(left - 8, y1 - 8, len + 16, wide + 16), perMm, Side::Left, ratio, false);
         strip_ = QRectF(left, h - stripHeight + 16, len, 30);
+        placeLandmarks();
     }
     update();
 }
@@ -68,13 +67,23 @@ QPointF BlankPage::stationHandle(int index, bool top) const {
 }
 
 QPointF BlankPage::landmarkHandle(const std::string& name) const {
-    const BodyResult& body = context_.results.body();
-    const auto found = context_.document.job().blank->landmarks.find(name);
-    if (!body.skin || found == context_.document.job().blank->landmarks.end()) return {};
-    const auto& points = found->second.points;
-    const Vec2 at = points[points.size() / 2];
-    if (!body.skin->check({Side::Left, at.x(), at.y()}, "")) return {};
-    return side_.at(body.skin->at({context_.view.side(), at.x(), at.y()}).position);
+    for (const DrawnLandmark& drawn : landmarks_) {
+        if (drawn.name == name) return drawn.points[drawn.points.size() / 2];
+    }
+    return {};
+}
+
+void BlankPage::placeLandmarks() {
+    const Skin& skin = *context_.results.body().skin;
+    landmarks_.clear();
+    for (const auto& [name, landmark] : context_.document.job().blank->landmarks) {
+        DrawnLandmark drawn{name, landmark, {}};
+        for (const Vec2& v : landmark.points) {
+            if (!skin.check({Side::Left, v.x(), v.y()}, "")) continue;
+            drawn.points << side_.at(skin.at({context_.view.side(), v.x(), v.y()}).position);
+        }
+        if (!drawn.points.isEmpty()) landmarks_.push_back(std::move(drawn));
+    }
 }
 
 void BlankPage::paintEvent(QPaintEvent*) {
@@ -89,7 +98,7 @@ void BlankPage::paintEvent(QPaintEvent*) {
     }
     if (!body.skin) {
         ink::text(p, QPointF(18, 26),
-                  body.error ? QString::fromStdString(body.error->text) : tr("Working out the body ..."),
+                  body.error ? said(*body.error) : tr("Working out the body ..."),
                   inter(12.5), t.muted);
         return;
     }
@@ -121,7 +130,7 @@ void BlankPage::paintEvent(QPaintEvent*) {
     paintLandmarks(p);
     paintWrapStrip(p);
     if (!wrong_.isEmpty() || body.error) {
-        const QString words = wrong_.isEmpty() ? QString::fromStdString(body.error->text) : wrong_;
+        const QString words = wrong_.isEmpty() ? said(*body.error) : wrong_;
         ink::flagShape(p, QPointF(18, 36), ink::Severity::Fault, "");
         ink::text(p, QPointF(46, 49), words, inter(12, QFont::Medium), t.fault);
     }
@@ -208,15 +217,8 @@ void BlankPage::paintStations(QPainter& p) {
 
 void BlankPage::paintLandmarks(QPainter& p) {
     const Tokens& t = tokens();
-    const BodyResult& body = context_.results.body();
     int labelled = 0;
-    for (const auto& [name, landmark] : context_.document.job().blank->landmarks) {
-        QPolygonF line;
-        for (const Vec2& v : landmark.points) {
-            if (!body.skin->check({Side::Left, v.x(), v.y()}, "")) continue;
-            line << side_.at(body.skin->at({context_.view.side(), v.x(), v.y()}).position);
-        }
-        if (line.isEmpty()) continue;
+    for (const auto& [name, landmark, line] : landmarks_) {
         QPen pen(t.ink, landmark.isCurve() ? 1.1 : 1);
         if (name == "lateral_line") pen.setDashPattern({9, 3, 2, 3});
         p.setPen(pen);
@@ -236,7 +238,7 @@ void BlankPage::paintLandmarks(QPainter& p) {
                           0.5 * landmark.diameter_mm * side_.perMm());
         }
         ink::diamond(p, at, 4.6, t.ink);
-        QString words = QString::fromStdString(spokenName(name));
+        QString words = landmarkName(name);
         if (landmark.diameter_mm > 0) words += " " + lengthText(landmark.diameter_mm);
         // Labels outside the body on the nearer side, staggered so that leaders do not cross.
         const QRectF b = side_.bounds();
@@ -361,7 +363,7 @@ void BlankPage::drag(const QPointF& to) {
     if (grip_ == Grip::Landmark) {
         const Vec2 by = side - before;  // on the flank a rise of z is about a rise of g
         apply(withLandmark(context_.document.job(), landmark_, by),
-              tr("Move %1").arg(QString::fromStdString(spokenName(landmark_))));
+              tr("Move %1").arg(landmarkName(landmark_)));
         return;
     }
     const auto index = static_cast<std::size_t>(context_.view.station());
@@ -384,7 +386,7 @@ void BlankPage::apply(const Result<Job>& job, const QString& label) {
         wrong_.clear();
         context_.document.edit(*job, label);
     } else {
-        wrong_ = QString::fromStdString(job.error().text);
+        wrong_ = said(job.error());
     }
     update();
 }

@@ -5,12 +5,12 @@
 #include <QLineEdit>
 #include <QWidget>
 
-#include "app/leaves/leaf.h"
+#include "app/leaves/leaf_page.h"
 #include "app/sheet/body_view.h"
 
 namespace nine::app {
 
-class BlankPage : public QWidget {
+class BlankPage : public LeafPage {
     Q_OBJECT
   public:
     explicit BlankPage(LeafContext context);
@@ -24,8 +24,8 @@ class BlankPage : public QWidget {
     void demoWanted();
 
   protected:
+    void layOut() override;
     void paintEvent(QPaintEvent*) override;
-    void resizeEvent(QResizeEvent*) override { layOut(); }
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override;
@@ -38,7 +38,7 @@ class BlankPage : public QWidget {
         double tall, wide;
     };
     Extent2 extents(const Skin& skin) const;
-    void layOut();
+    void placeLandmarks();
     void paintFilm(QPainter& p) const;
     void paintEmpty(QPainter& p);
     void paintStations(QPainter& p);
@@ -48,11 +48,17 @@ class BlankPage : public QWidget {
     void apply(const Result<Job>& job, const QString& label);
     const std::vector<Station>& stations() const { return context_.document.job().blank->table.stations; }
 
-    LeafContext context_;
     BodyView side_{BodyView::From::Along, this}, above_{BodyView::From::Above, this};
     std::shared_ptr<const SkinGrid> wrapFor_;
     std::vector<WrapWidth> wrap_;
     QRectF strip_;
+    /// Where landmarks stand, worked out once for each layout.
+    struct DrawnLandmark {
+        std::string name;
+        Landmark landmark;
+        QPolygonF points;  ///< those that are on the body
+    };
+    std::vector<DrawnLandmark> landmarks_;
     Grip grip_ = Grip::None;
     std::string landmark_;
     QPointF last_;

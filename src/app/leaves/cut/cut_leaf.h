@@ -1,52 +1,24 @@
 // Leaf 6, Cut: how the masks get out of the sheet.
 #pragma once
 
-#include <QLabel>
-#include <QVBoxLayout>
-
 #include "app/leaves/leaf.h"
+#include "app/sheet/card.h"
 
 namespace nine::app {
 
-/// The page with its pieces, true to scale with rulers; pieces are dragged and never overlap.
-class CutPage : public QWidget {
-    Q_OBJECT
-  public:
-    explicit CutPage(LeafContext context);
-    int sheet() const { return sheet_; }
-    void showSheet(int sheet);
-    QPointF pieceCentre(int index) const;
-
-  protected:
-    void paintEvent(QPaintEvent*) override;
-    void mousePressEvent(QMouseEvent*) override;
-    void mouseMoveEvent(QMouseEvent*) override;
-    void mouseReleaseEvent(QMouseEvent*) override;
-    void keyPressEvent(QKeyEvent*) override;
-
-  private:
-    double perMm() const;
-    QPointF origin() const;  ///< lower left corner of the sheet
-    QPointF at(const Vec2& mm) const;
-    void move(int piece, const Vec2& shift);
-
-    LeafContext context_;
-    int sheet_ = 0, selected_ = -1;
-    bool dragging_ = false;
-    QPointF last_;
-    QString refused_;
-};
+class CutPage;
 
 class CutLeaf : public Leaf {
     Q_OBJECT
   public:
     CutLeaf(LeafContext context, QObject* parent);
-    QWidget* page() override { return page_; }
+    QWidget* page() override;
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
 
-    /// Writes the files into a folder. Errors: those of writing.
-    Status exportTo(const QString& folder, bool svg, bool pdf);
+    /// Writes the files into a folder in the background; `done` gets how it went, on the GUI thread.
+    void exportTo(const QString& folder, bool svg, bool pdf, std::function<void(Status)> done);
+    bool exporting() const { return exporter_.running(); }
 
   signals:
     void exportWanted(bool svg, bool pdf);
@@ -54,11 +26,11 @@ class CutLeaf : public Leaf {
 
   private:
     void rebuildCard() override;
+    void useSheet(SheetSize sheet);
 
     CutPage* page_;
-    QWidget* card_;
-    QVBoxLayout* layout_;
-    QWidget* body_ = nullptr;
+    CardHolder* card_;
+    LatestOnly<Status> exporter_{this};
 };
 
 }  // namespace nine::app

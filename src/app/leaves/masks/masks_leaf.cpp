@@ -1,20 +1,41 @@
 #include "app/leaves/masks/masks_leaf.h"
 
-#include <QPushButton>
-
+#include "app/leaves/masks/masks_page.h"
+#include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
+#include "app/theme/theme.h"
 
 namespace nine::app {
 
+int worstMask(const MasksResult& masks) {
+    int worst = -1;
+    double lift = -1;
+    for (int i = 0; i < static_cast<int>(masks.masks.size()); ++i) {
+        const auto& mask = masks.masks[static_cast<std::size_t>(i)].mask;
+        if (!mask || (*mask)->report.liesFlat || (*mask)->report.lift_mm <= lift) continue;
+        worst = i;
+        lift = (*mask)->report.lift_mm;
+    }
+    return worst;
+}
+
+int stiffestSheetFor(double strain) {
+    const auto& all = sheetMaterials();
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        if (all[i].strainLimit >= strain) return static_cast<int>(i);
+    }
+    return -1;
+}
+
 MasksLeaf::MasksLeaf(LeafContext context, QObject* parent)
-    : Leaf(context, parent),
-      page_(new MasksPage(context)),
-      card_(new QWidget),
-      layout_(new QVBoxLayout(card_)) {
-    layout_->setContentsMargins(16, 14, 16, 12);
+    : Leaf(context, parent), page_(new MasksPage(context)), card_(new CardHolder) {
     connect(page_, &MasksPage::materialWanted, this, &MasksLeaf::useMaterial);
     connect(&context_.results, &Results::masksChanged, this, &MasksLeaf::rebuildCard);
     connect(&context_.view, &ViewState::changed, this, &MasksLeaf::rebuildCard);
+}
+
+QWidget* MasksLeaf::page() {
+    return page_;
 }
 
 void MasksLeaf::changeSpec(const QString& label, const std::function<void(MaskSpec&)>& edit) {
@@ -41,105 +62,82 @@ void MasksLeaf::useMaterial(int index) {
     });
 }
 
+bool MasksLeaf::repairWorst() {
+    const MasksResult& all = context_.results.masks();
+    const int worst = worstMask(all);
+    if (worst < 0) return false;
+    context_.view.setMask(worst);
+    const int sheet =
+        stiffestSheetFor((*all.masks[static_cast<std::size_t>(worst)].mask)->report.strainFeasibleMax);
+    if (sheet >= 0) useMaterial(sheet);
+    return sheet >= 0;
+}
+
 void MasksLeaf::rebuildCard() {
     if (putOff()) return;
-    discard(layout_, body_);
-    body_ = new QWidget(card_);
-    layout_->addWidget(body_);
-    auto* layout = new QVBoxLayout(body_);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(8);
-    const auto words = [&](const QString& text, const QString& style = {}) {
-        auto* label = new QLabel(text, body_);
-        label->setWordWrap(true);
-        label->setStyleSheet(style);
-        layout->addWidget(label);
-        return label;
-    };
+    auto* card = new Card;
     const auto& masks = context_.results.masks().masks;
     const auto index = static_cast<std::size_t>(context_.view.mask());
     if (index >= masks.size()) {
-        words(tr("No mask is selected."));
-        layout->addStretch();
-        return;
+        card->words(tr("No mask is selected."));
+        card->finish();
+        return card_->show(card);
     }
     const MaskSpec& spec = *masks[index].spec;
-    words(QString("%1 %2")
-              .arg(QString::fromStdString(spec.name.empty() ? spec.id : spec.name))
-              .arg(QChar(sideLetter(spec.side))),
-          "font-size: 15px; font-weight: 700; color: " + tokens().select.name());
-    auto* margin = new ValueChip(ValueChip::Kind::Length, 1, 0.5, body_);
-    margin->setAccessibleName(tr("Margin"));
+    card->title(QString("%1 %2").arg(QString::fromStdString(spec.shownName()), QChar(sideLetter(spec.side))));
+    ValueChip* margin = card->chip(tr("Margin"), ValueChip::Kind::Length, 1, 0.5, {});
     margin->setValue(spec.margin_mm);
     connect(margin, &ValueChip::committed, this, [this, margin](double v) {
         const bool fits = v >= kMinMargin_mm && v <= kMaxMargin_mm;
-        margin->setWrong(fits ? QString() : tr("A margin lies between 1 and 60 mm."));
+        margin->setWrong(fits ? QString()
+                              : tr("A margin lies between %1 and %2.")
+                                    .arg(lengthText(kMinMargin_mm, 0), lengthText(kMaxMargin_mm, 0)));
         if (fits) changeSpec(tr("Change the margin"), [&](MaskSpec& s) { s.margin_mm = v; });
     });
-    layout->addWidget(new Sentence(tr("A margin of %1 stays round the windows against overspray. It goes on"),
-                                   {margin}, body_));
-    const std::pair<Apply, QString> ways[] = {{Apply::Loose, tr("held loose at its marks")},
-                                              {Apply::Lateral, tr("smoothed from the middle line")},
-                                              {Apply::Back, tr("smoothed down from the back")}};
-    for (const auto& [apply, text] : ways) {
-        auto* way = new QPushButton(
-            (spec.apply == apply ? QString::fromUtf8("● ") : QString::fromUtf8("○ ")) + text, body_);
-        way->setObjectName("link");
-        way->setStyleSheet("border: none;");
-        way->setAccessibleName(text);
-        connect(way, &QPushButton::clicked, this, [this, apply = apply] {
-            changeSpec(tr("Change how it is laid on"), [&](MaskSpec& s) { s.apply = apply; });
-        });
-        layout->addWidget(way, 0, Qt::AlignLeft);
+    card->sentence(tr("A margin of %1 stays round the windows against overspray. It goes on"), {margin});
+    QList<Card::Choice> ways;
+    for (const auto& [apply, text] : {std::pair{Apply::Loose, tr("held loose at its marks")},
+                                      {Apply::Lateral, tr("smoothed from the middle line")},
+                                      {Apply::Back, tr("smoothed down from the back")}}) {
+        ways.append({text, spec.apply == apply, [this, apply = apply] {
+                         changeSpec(tr("Change how it is laid on"), [&](MaskSpec& s) { s.apply = apply; });
+                     }});
     }
+    card->radio(ways);
     if (masks[index].mask) {
         const Mask& mask = **masks[index].mask;
-        auto* verdict =
-            words(QString::fromStdString(verdictOf(spec, mask.report)),
-                  QString("border: 1px solid %1; border-radius: 6px; padding: 8px; font-size: 12px;")
-                      .arg((mask.report.liesFlat ? tokens().line : tokens().fault).name()));
-        verdict->setAccessibleName(tr("Verdict"));
+        card->framed((mask.report.liesFlat ? QString() : QString::fromUtf8("⚑ 1  ")) +
+                         said(verdictOf(spec, mask.report)),
+                     !mask.report.liesFlat)
+            ->setAccessibleName(tr("Verdict"));
         if (!mask.report.liesFlat) {
-            words(tr("Where it stands off, paint creeps under the edge and the line goes soft."));
-            for (int m = 0; m < static_cast<int>(sheetMaterials().size()); ++m) {
-                const SheetMaterial& material = sheetMaterials()[static_cast<std::size_t>(m)];
-                if (material.strainLimit < mask.report.strainFeasibleMax) continue;
-                auto* repair = new QPushButton(
-                    tr("Take %1").arg(QString::fromUtf8(material.name.data()).toLower()), body_);
-                repair->setObjectName("primary");
-                connect(repair, &QPushButton::clicked, this, [this, m] { useMaterial(m); });
-                layout->addWidget(repair, 0, Qt::AlignLeft);
-                break;
+            card->words(tr("Where it stands off, paint creeps under the edge and the line goes soft."));
+            const int sheet = stiffestSheetFor(mask.report.strainFeasibleMax);
+            if (sheet >= 0) {
+                const auto id = sheetMaterials()[static_cast<std::size_t>(sheet)].id;
+                card->button(tr("Take %1").arg(materialName(id).toLower()), Card::Look::Primary,
+                             [this, sheet] { useMaterial(sheet); });
             }
         }
-        for (const RegistrationMark& mark : mask.marks) {
-            words(tr("Mark %1").arg(QString::fromStdString(markSentence(mark))),
-                  "color: " + tokens().muted.name());
-        }
-        for (const Warning& w : mask.warnings)
-            words(QString::fromStdString(w.text), "color: " + tokens().caution.name());
+        for (const RegistrationMark& mark : mask.marks)
+            card->muted(tr("Mark %1").arg(said(markSentence(mark))));
+        for (const Warning& w : mask.warnings) card->caution(said(w.text));
+    } else {
+        card->framed(said(masks[index].mask.error()), true);
     }
-    words(tr("Masks of this pattern"), "color: " + tokens().muted.name());
-    auto* list = new QWidget(body_);
-    auto* flow = new FlowLayout(list, 28);
+    card->muted(tr("Masks of this pattern"));
+    QList<Card::Choice> all;
     for (std::size_t i = 0; i < masks.size(); ++i) {
         const MaskSpec& other = *masks[i].spec;
         const bool fault = !masks[i].mask || !(*masks[i].mask)->report.liesFlat;
-        auto* pick =
-            new QPushButton(QString("%1 %2%3")
-                                .arg(QString::fromStdString(other.name.empty() ? other.id : other.name))
-                                .arg(QChar(sideLetter(other.side)))
-                                .arg(fault ? QString::fromUtf8("  ⚑") : QString()),
-                            list);
-        pick->setObjectName(i == index ? "primary" : "second");
-        connect(pick, &QPushButton::clicked, this, [this, i] { context_.view.setMask(static_cast<int>(i)); });
-        flow->addWidget(pick);
+        const QString name =
+            QString("%1 %2").arg(QString::fromStdString(other.shownName()), QChar(sideLetter(other.side)));
+        all.append({name + (fault ? QString::fromUtf8("  ⚑") : QString()), i == index,
+                    [this, i] { context_.view.setMask(static_cast<int>(i)); }});
     }
-    QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Fixed);
-    policy.setHeightForWidth(true);
-    list->setSizePolicy(policy);
-    layout->addWidget(list);
-    layout->addStretch();
+    card->choices(all);
+    card->finish();
+    card_->show(card);
 }
 
 LeafEntry MasksLeaf::entry() const {

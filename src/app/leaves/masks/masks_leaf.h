@@ -1,71 +1,37 @@
 // Leaf 5, Masks: does it lie flat and land where it was drawn?
 #pragma once
 
-#include <QImage>
-#include <QLabel>
-#include <QVBoxLayout>
-
 #include "app/leaves/leaf.h"
-#include "app/sheet/body_view.h"
-#include "app/sheet/sentence.h"
+#include "app/sheet/card.h"
 
 namespace nine::app {
 
-/// The drawing: the patch on the body above, the flat piece to the same scale below, landing and materials
-/// beside.
-class MasksPage : public QWidget {
-    Q_OBJECT
-  public:
-    explicit MasksPage(LeafContext context);
-    QRectF materialBox(int index) const;
-
-  signals:
-    void materialWanted(int index);
-
-  protected:
-    void paintEvent(QPaintEvent*) override;
-    void resizeEvent(QResizeEvent*) override { layOut(); }
-    void mousePressEvent(QMouseEvent*) override;
-    void keyPressEvent(QKeyEvent*) override;
-
-  private:
-    void layOut();
-    void drawStretch();
-    const MaskResult* shown() const;
-    void paintOnBody(QPainter& p, const MaskResult& result);
-    void paintFlat(QPainter& p, const MaskResult& result);
-    void paintLanding(QPainter& p, const Mask& mask);
-    void paintMaterials(QPainter& p, const MaskResult& result);
-    QPointF flatAt(const Vec2& p) const;
-
-    LeafContext context_;
-    BodyView side_{BodyView::From::Along, this};
-    QRectF flat_, landing_, materials_;
-    Vec2 flatMiddle_ = Vec2::Zero();
-    MaskPtr drawnFor_;
-    double drawnRatio_ = 0, drawnScale_ = 0;
-    QSize drawnSize_;
-    QImage stretch_, onBody_;  ///< the maps, drawn once for each result
-};
+class MasksPage;
 
 class MasksLeaf : public Leaf {
     Q_OBJECT
   public:
     MasksLeaf(LeafContext context, QObject* parent);
-    QWidget* page() override { return page_; }
+    QWidget* page() override;
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
 
     void useMaterial(int index);
+    /// Gives the worst mask the stiffest sheet that lies flat there; false when none does.
+    bool repairWorst();
 
   private:
     void rebuildCard() override;
     void changeSpec(const QString& label, const std::function<void(MaskSpec&)>& edit);
+    void selectElementOfMask();
 
     MasksPage* page_;
-    QWidget* card_;
-    QVBoxLayout* layout_;
-    QWidget* body_ = nullptr;
+    CardHolder* card_;
 };
+
+/// The mask that stands off most, or -1 when all lie flat.
+int worstMask(const MasksResult& masks);
+/// The stiffest sheet that takes a strain, or -1.
+int stiffestSheetFor(double strain);
 
 }  // namespace nine::app

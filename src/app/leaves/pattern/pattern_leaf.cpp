@@ -1,24 +1,20 @@
 #include "app/leaves/pattern/pattern_leaf.h"
 
-#include <QPushButton>
 #include <cmath>
 #include <set>
 
 #include "app/leaves/pattern/pattern_page.h"
+#include "app/sheet/names.h"
 #include "app/theme/theme.h"
 
 namespace nine::app {
 
 PatternLeaf::PatternLeaf(LeafContext context, QObject* parent)
-    : Leaf(context, parent),
-      page_(new PatternPage(context)),
-      card_(new QWidget),
-      layout_(new QVBoxLayout(card_)) {
-    layout_->setContentsMargins(16, 14, 16, 12);
-    connect(page_, &PatternPage::addWanted, this, &PatternLeaf::addElement);
+    : Leaf(context, parent), page_(new PatternPage(context)), card_(new CardHolder) {
     connect(&context_.document, &JobDocument::changed, this, &PatternLeaf::rebuildCard);
     connect(&context_.view, &ViewState::changed, this, &PatternLeaf::rebuildCard);
     connect(&context_.results, &Results::bodyChanged, this, &PatternLeaf::rebuildCard);
+    connect(page_, &PatternPage::removeWanted, this, &PatternLeaf::removeSelected);
 }
 
 QWidget* PatternLeaf::page() {
@@ -36,135 +32,125 @@ void PatternLeaf::change(const QString& label, const std::function<void(Element&
     Element e = *selected();
     edit(e);
     const Status ok = checkElement(e, "");
-    if (chip) chip->setWrong(ok ? QString() : QString::fromStdString(ok.error().text));
+    if (chip) chip->setWrong(ok ? QString() : said(ok.error()));
     if (!ok) return;
     context_.document.beginGesture();
     context_.document.edit(withElement(job(), static_cast<std::size_t>(context_.view.element()), e), label);
 }
 
+ValueChip* PatternLeaf::chip(Card& card, const QString& name, ValueChip::Kind kind, int decimals,
+                             std::function<double(const Element&)> get,
+                             std::function<void(Element&, double)> set) {
+    ValueChip* c = card.chip(name, kind, decimals, 0.1, {});
+    chips_.emplace_back(c, std::move(get));
+    connect(c, &ValueChip::committed, this, [this, c, name, set](double v) {
+        change(tr("Change %1").arg(name.toLower()), [&](Element& edited) { set(edited, v); }, c);
+    });
+    return c;
+}
+
+template <typename Shape, typename Number>
+ValueChip* PatternLeaf::shapeChip(Card& card, const QString& name, int decimals, Number Shape::*member) {
+    const auto kind = std::is_integral_v<Number> ? ValueChip::Kind::Count : ValueChip::Kind::Length;
+    return chip(
+        card, name, kind, decimals,
+        [member](const Element& e) { return static_cast<double>(std::get<Shape>(e.shape).*member); },
+        [member](Element& e, double v) { std::get<Shape>(e.shape).*member = static_cast<Number>(v); });
+}
+
+void PatternLeaf::dotSentence(Card& card) {
+    card.sentence(tr("%1 dots, from Ø %2 at the shoulder to Ø %3 at the tail, %4 apart along the skin, the "
+                     "middle of the row lifted by %5."),
+                  {shapeChip(card, tr("Count"), 0, &DotRow::count),
+                   shapeChip(card, tr("First diameter"), 2, &DotRow::first_mm),
+                   shapeChip(card, tr("Last diameter"), 2, &DotRow::last_mm),
+                   shapeChip(card, tr("Spacing"), 1, &DotRow::spacing_mm),
+                   shapeChip(card, tr("Bow"), 1, &DotRow::bow_mm)});
+}
+
+void PatternLeaf::barSentence(Card& card) {
+    card.sentence(tr("%1 bars, %2 apart along the skin, %3 wide towards the back and %4 towards the belly, "
+                     "reaching from %5 up to %6."),
+                  {shapeChip(card, tr("Count"), 0, &Bars::count),
+                   shapeChip(card, tr("Spacing"), 1, &Bars::spacing_mm),
+                   shapeChip(card, tr("Width at the back"), 2, &Bars::widthBack_mm),
+                   shapeChip(card, tr("Width at the belly"), 2, &Bars::widthBelly_mm),
+                   shapeChip(card, tr("Lower end"), 1, &Bars::g0_mm),
+                   shapeChip(card, tr("Upper end"), 1, &Bars::g1_mm)});
+}
+
+void PatternLeaf::placeSentence(Card& card, const Element& e) {
+    const auto length = ValueChip::Kind::Length;
+    auto* dx = chip(card, tr("Distance"), length, 1, [](const Element& x) { return x.dx_mm; },
+                    [](Element& x, double v) { x.dx_mm = v; });
+    auto* dg = chip(card, tr("Height"), length, 1, [](const Element& x) { return x.dg_mm; },
+                    [](Element& x, double v) { x.dg_mm = v; });
+    // The landmark is no value to type: it is put into the words before they are laid out.
+    const auto anchor = job().blank->landmarks.find(e.anchor);
+    const bool point = anchor != job().blank->landmarks.end() && !anchor->second.isCurve();
+    card.sentence((point ? tr("It starts %1 behind the %3 and %2 above it.")
+                         : tr("It starts %1 behind the %3 and %2 above the datum line."))
+                      .replace("%3", e.anchor.empty() ? tr("nose") : landmarkName(e.anchor)),
+                  {dx, dg});
+    QList<Card::Choice> anchors{{tr("nose"), e.anchor.empty(), [this] { anchorTo({}); }}};
+    for (const auto& [name, ignored] : job().blank->landmarks)
+        anchors.append({landmarkName(name), e.anchor == name, [this, name = name] { anchorTo(name); }});
+    card.muted(tr("Anchored to"));
+    card.choices(anchors);
+}
+
+void PatternLeaf::anchorTo(const std::string& landmark) {
+    const BodyResult& body = context_.results.body();
+    if (!selected() || !body.skin) return;
+    const Result<Element> moved = reanchored(*body.skin, job().blank->landmarks, *selected(), landmark, "");
+    if (!moved) return;
+    context_.document.beginGesture();
+    context_.document.edit(withElement(job(), static_cast<std::size_t>(context_.view.element()), *moved),
+                           tr("Change the anchor"));
+}
+
 void PatternLeaf::rebuildCard() {
     if (putOff()) return;
     const Element* e = selected();
+    const auto& errors = context_.results.body().artErrors;
     const QString shownFor =
-        e ? QString("%1 %2 %3").arg(context_.view.element()).arg(kindName(*e)).arg(e->linked) +
-                QString::fromStdString(e->anchor) + (tokens().dark ? "d" : "l")
-          : QString("none");
+        (e ? QString("%1 %2 %3 %4 %5")
+                 .arg(context_.view.element())
+                 .arg(kindName(*e))
+                 .arg(e->linked)
+                 .arg(QString::fromStdString(e->anchor), QString::fromStdString(e->shownName()))
+           : QString("none %1").arg(context_.document.empty())) +
+        (tokens().dark ? "d" : "l") + (errors.empty() ? "" : said(errors.front()));
     if (shownFor == shownFor_) return refreshValues();
     shownFor_ = shownFor;
     chips_.clear();
-    discard(layout_, body_);
-    body_ = new QWidget(card_);
-    auto* layout = new QVBoxLayout(body_);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(8);
-    layout_->addWidget(body_);
-    if (!e) {
-        auto* words = new QLabel(tr("Nothing is selected. Click a mark on the body or in the list."), body_);
-        words->setWordWrap(true);
-        layout->addWidget(words);
-        layout->addStretch();
-        return;
-    }
-    auto* title = new QLabel(QString::fromStdString(e->shownName()), body_);
-    title->setWordWrap(true);
-    title->setStyleSheet("font-size: 15px; font-weight: 700; color: " + tokens().select.name());
-    layout->addWidget(title);
-
-    const auto chip = [&](const QString& name, ValueChip::Kind kind, int decimals,
-                          std::function<double(const Element&)> get,
-                          std::function<void(Element&, double)> set) {
-        auto* c = new ValueChip(kind, decimals, 0.1, body_);
-        c->setAccessibleName(name);
-        chips_.emplace_back(c, std::move(get));
-        connect(c, &ValueChip::committed, this, [this, c, name, set](double v) {
-            change(
-                tr("Change %1").arg(name.toLower()), [&](Element& edited) { set(edited, v); }, c);
-        });
-        return c;
-    };
-    const auto length = ValueChip::Kind::Length;
-    const QString from =
-        e->anchor.empty() ? tr("the nose") : tr("the %1").arg(QString::fromStdString(spokenName(e->anchor)));
-    auto* dx = chip(
-        tr("Distance"), length, 1, [](const Element& x) { return x.dx_mm; },
-        [](Element& x, double v) { x.dx_mm = v; });
-    auto* dg = chip(
-        tr("Height"), length, 1, [](const Element& x) { return x.dg_mm; },
-        [](Element& x, double v) { x.dg_mm = v; });
-    if (std::holds_alternative<DotRow>(e->shape)) {
-        const auto dots = [](const Element& x) -> const DotRow& { return std::get<DotRow>(x.shape); };
-        const auto edit = [](Element& x) -> DotRow& { return std::get<DotRow>(x.shape); };
-        auto* count = chip(
-            tr("Count"), ValueChip::Kind::Count, 0, [=](const Element& x) { return dots(x).count; },
-            [=](Element& x, double v) { edit(x).count = static_cast<int>(v); });
-        auto* first = chip(
-            tr("First diameter"), length, 2, [=](const Element& x) { return dots(x).first_mm; },
-            [=](Element& x, double v) { edit(x).first_mm = v; });
-        auto* last = chip(
-            tr("Last diameter"), length, 2, [=](const Element& x) { return dots(x).last_mm; },
-            [=](Element& x, double v) { edit(x).last_mm = v; });
-        auto* spacing = chip(
-            tr("Spacing"), length, 1, [=](const Element& x) { return dots(x).spacing_mm; },
-            [=](Element& x, double v) { edit(x).spacing_mm = v; });
-        auto* bow = chip(
-            tr("Bow"), length, 1, [=](const Element& x) { return dots(x).bow_mm; },
-            [=](Element& x, double v) { edit(x).bow_mm = v; });
-        layout->addWidget(new Sentence(
-            tr("%1 dots, from Ø %2 at the shoulder to Ø %3 at the tail, %4 apart along the skin, the "
-               "middle of the row lifted by %5."),
-            {count, first, last, spacing, bow}, body_));
+    auto* card = new Card;
+    if (e) {
+        card->title(QString::fromStdString(e->shownName()));
+        std::holds_alternative<DotRow>(e->shape) ? dotSentence(*card) : barSentence(*card);
+        placeSentence(*card, *e);
+        card->radio({{tr("both sides the same"), e->linked,
+                      [this] { change(tr("Link sides"), [&](Element& x) { x.linked = true; }); }},
+                     {tr("this side only"), !e->linked, [this] {
+                          change(tr("Unlink sides"), [&](Element& x) {
+                              x.linked = false;
+                              x.side = context_.view.side();
+                          });
+                      }}});
+        for (const Error& error : errors) card->framed(said(error), true);
+        card->button(tr("Take it out"), Card::Look::Link, [this] { removeSelected(); });
     } else {
-        const auto bars = [](const Element& x) -> const Bars& { return std::get<Bars>(x.shape); };
-        const auto edit = [](Element& x) -> Bars& { return std::get<Bars>(x.shape); };
-        auto* count = chip(
-            tr("Count"), ValueChip::Kind::Count, 0, [=](const Element& x) { return bars(x).count; },
-            [=](Element& x, double v) { edit(x).count = static_cast<int>(v); });
-        auto* spacing = chip(
-            tr("Spacing"), length, 1, [=](const Element& x) { return bars(x).spacing_mm; },
-            [=](Element& x, double v) { edit(x).spacing_mm = v; });
-        auto* back = chip(
-            tr("Width at the back"), length, 2, [=](const Element& x) { return bars(x).widthBack_mm; },
-            [=](Element& x, double v) { edit(x).widthBack_mm = v; });
-        auto* belly = chip(
-            tr("Width at the belly"), length, 2, [=](const Element& x) { return bars(x).widthBelly_mm; },
-            [=](Element& x, double v) { edit(x).widthBelly_mm = v; });
-        auto* low = chip(
-            tr("Lower end"), length, 1, [=](const Element& x) { return bars(x).g0_mm; },
-            [=](Element& x, double v) { edit(x).g0_mm = v; });
-        auto* high = chip(
-            tr("Upper end"), length, 1, [=](const Element& x) { return bars(x).g1_mm; },
-            [=](Element& x, double v) { edit(x).g1_mm = v; });
-        layout->addWidget(new Sentence(
-            tr("%1 bars, %2 apart along the skin, %3 wide towards the back and %4 towards the belly, "
-               "reaching from %5 up to %6."),
-            {count, spacing, back, belly, low, high}, body_));
+        card->words(job().pattern->elements.empty()
+                        ? tr("Nothing yet. A row of dots along the side is a good beginning.")
+                        : tr("Nothing is selected. Click a mark on the body or in the list."));
     }
-    layout->addWidget(new Sentence(
-        tr("It starts %1 behind %2 and %3 above the datum line.").replace("%2", from).replace("%3", "%2"),
-        {dx, dg}, body_));
-    auto* linked = new QPushButton(
-        e->linked ? tr("Linked: both sides the same") : tr("Unlinked: this side only"), body_);
-    linked->setObjectName("second");
-    linked->setCheckable(true);
-    linked->setChecked(e->linked);
-    connect(linked, &QPushButton::clicked, this, [this](bool on) {
-        change(on ? tr("Link sides") : tr("Unlink sides"), [&](Element& x) {
-            x.linked = on;
-            x.side = context_.view.side();
-        });
-    });
-    auto* remove = new QPushButton(tr("Take it out"), body_);
-    remove->setObjectName("link");
-    connect(remove, &QPushButton::clicked, this, &PatternLeaf::removeSelected);
-    layout->addWidget(linked, 0, Qt::AlignLeft);
-    layout->addWidget(remove, 0, Qt::AlignLeft);
-    for (const Error& error : context_.results.body().artErrors) {
-        auto* wrong = new QLabel(QString::fromStdString(error.text), body_);
-        wrong->setWordWrap(true);
-        wrong->setStyleSheet("color: " + tokens().fault.name());
-        layout->addWidget(wrong);
+    if (!context_.document.empty()) {
+        card->muted(tr("Add"));
+        card->choices({{tr("row of dots"), false, [this] { addElement(false); }},
+                       {tr("bars"), false, [this] { addElement(true); }}});
     }
-    layout->addStretch();
+    card->finish();
+    card_->show(card);
     refreshValues();
 }
 

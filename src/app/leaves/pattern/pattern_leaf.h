@@ -1,11 +1,8 @@
 // Leaf 2, Pattern: what is wanted on the body, the same on both sides.
 #pragma once
 
-#include <QLabel>
-#include <QVBoxLayout>
-
 #include "app/leaves/leaf.h"
-#include "app/sheet/sentence.h"
+#include "app/sheet/card.h"
 
 namespace nine::app {
 
@@ -26,13 +23,21 @@ class PatternLeaf : public Leaf {
   private:
     void rebuildCard() override;
     void refreshValues();
+    /// A value of the selected element: how it is read and set, with the name it has in the history.
+    ValueChip* chip(Card& card, const QString& name, ValueChip::Kind kind, int decimals,
+                    std::function<double(const Element&)> get, std::function<void(Element&, double)> set);
+    template <typename Shape, typename Number>
+    ValueChip* shapeChip(Card& card, const QString& name, int decimals, Number Shape::*member);
+    void dotSentence(Card& card);
+    void barSentence(Card& card);
+    /// Measured from another landmark; the element stays where it is.
+    void anchorTo(const std::string& landmark);
+    void placeSentence(Card& card, const Element& e);
     const Element* selected() const;
     void change(const QString& label, const std::function<void(Element&)>& edit, ValueChip* chip = nullptr);
 
     PatternPage* page_;
-    QWidget* card_;
-    QVBoxLayout* layout_;
-    QWidget* body_ = nullptr;
+    CardHolder* card_;
     std::vector<std::pair<ValueChip*, std::function<double(const Element&)>>> chips_;
     QString shownFor_;
 };

@@ -6,12 +6,16 @@
 #include <cmath>
 
 #include "app/sheet/ink.h"
+#include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
 
 namespace nine::app {
 namespace {
 
 constexpr double kRow_px = 34;
+constexpr double kHandle_px = 8;
+constexpr PatternHandle kHandles[] = {PatternHandle::Middle, PatternHandle::Upper, PatternHandle::Lower,
+                                      PatternHandle::First, PatternHandle::Last};
 
 QColor shown(const Element& e, std::size_t index) {
     return QColor::fromRgb(colourOf(e, index));
@@ -19,45 +23,85 @@ QColor shown(const Element& e, std::size_t index) {
 
 }  // namespace
 
-PatternPage::PatternPage(LeafContext context) : context_(context) {
-    setFocusPolicy(Qt::StrongFocus);
+PatternPage::PatternPage(LeafContext context) : LeafPage(context) {
     setMouseTracking(true);
     setAccessibleName(tr("The pattern on the body"));
-    connect(&side_, &BodyView::redrawn, this, [this] { update(); });
-    connect(&context_.results, &Results::bodyChanged, this, [this] { layOut(); });
-    connect(&context_.view, &ViewState::changed, this, [this] { layOut(); });
+    for (BodyView* view : {&left_, &right_}) connect(view, &BodyView::redrawn, this, [this] { update(); });
+    connect(&context_.results, &Results::sketchChanged, this, [this] { update(); });
+    connect(&context_.results, &Results::masksChanged, this, [this] { update(); });
+}
+
+std::vector<PatternPage::SideView> PatternPage::sideViews() const {
+    auto* left = const_cast<BodyView*>(&left_);
+    auto* right = const_cast<BodyView*>(&right_);
+    switch (context_.view.sides()) {
+        case Sides::Both:
+            return {{left, Side::Left}, {right, Side::Right}};
+        case Sides::Right:
+            return {{right, Side::Right}};
+        default:
+            return {{left, Side::Left}};
+    }
+}
+
+PatternPage::SideView PatternPage::leading() const {
+    const std::vector<SideView> all = sideViews();
+    const Element* e = selected();
+    for (const SideView& on : all) {
+        if (e && e->standsOn(on.side)) return on;
+    }
+    return all.front();
+}
+
+const Element* PatternPage::selected() const {
+    const auto index = static_cast<std::size_t>(context_.view.element());
+    return index < elements().size() ? elements()[index].get() : nullptr;
+}
+
+const ElementArt* PatternPage::selectedArt() const {
+    const auto& art = context_.results.body().art;
+    const auto index = static_cast<std::size_t>(context_.view.element());
+    return index < art.size() && art[index] && !art[index]->outlines.empty() ? art[index].get() : nullptr;
 }
 
 void PatternPage::layOut() {
     const BodyResult& body = context_.results.body();
-    if (body.skin) {
-        const double w = width(), h = height();
-        const double listWidth = std::min(214.0, 0.26 * w);
-        const double stripHeight = std::max(48.0, 0.115 * h);
-        const QRectF room(60, 64, w - listWidth - 110, h - 2 * stripHeight - 190);
-        const double perMm = BodyView::fittingScale(*body.skin, BodyView::From::Along, room.size());
-        const double len = body.skin->length_mm() * perMm;
-        side_.place(body, QRectF(room.center().x() - 0.5 * len - 8, room.top(), len + 16, room.height()),
-                    perMm, context_.view.side(), devicePixelRatioF());
-        const double left = room.center().x() - 0.5 * len;
+    if (!body.skin) return update();
+    const double w = width(), h = height();
+    const double listWidth = std::min(214.0, 0.26 * w);
+    const std::vector<SideView> views = sideViews();
+    const bool both = views.size() > 1;
+    const double stripHeight = both ? 0 : std::max(48.0, 0.115 * h);
+    const double roomTall = both ? 0.5 * (h - 110) - 40 : h - 2 * stripHeight - 190;
+    const QSizeF room(w - listWidth - 110, roomTall);
+    const double perMm = BodyView::fittingScale(*body.skin, BodyView::From::Along, room);
+    const double len = body.skin->length_mm() * perMm, left = 60 + 0.5 * (room.width() - len);
+    double y = 56;
+    for (const SideView& on : views) {
+        on.view->place(body, QRectF(left - 8, y, len + 16, roomTall), perMm, on.side, devicePixelRatioF());
+        y += roomTall + 64;
+    }
+    if (!both) {  // strips are drawn to the scale of whichever side is seen
         belly_ = QRectF(left, h - stripHeight - 26, len, stripHeight);
         back_ = QRectF(left, belly_.top() - stripHeight - 26, len, stripHeight);
-        list_ = QRectF(w - listWidth - 12, 64, listWidth, h - 90);
         if (body.picture && (stripsFor_ != body.picture || backStrip_.size() != back_.size().toSize())) {
             stripsFor_ = body.picture;
             backStrip_ = unrolled(back_, true);
             bellyStrip_ = unrolled(belly_, false);
         }
     }
+    const double listTall = std::min(0.5 * h, 20 + kRow_px * static_cast<double>(elements().size()));
+    list_ = QRectF(w - listWidth - 12, 64, listWidth, listTall);
+    const double below = list_.bottom() + 44;
+    mask_ = QRectF(list_.left(), below, listWidth, std::max(0.0, std::min(270.0, h - below - 26)));
     update();
 }
 
-QPolygonF PatternPage::onSide(const Outline& outline) const {
+QPolygonF PatternPage::drawn(const SideView& on, const Outline& outline) const {
     QPolygonF polygon;
     for (const SurfacePoint& p : outline.points) {
-        const bool right = context_.view.side() == Side::Right;
-        const Vec3 at(p.position.x(), right ? -p.position.y() : p.position.y(), p.position.z());
-        polygon << side_.at(at);
+        const double y = on.side == Side::Right ? -p.position.y() : p.position.y();
+        polygon << on.view->at(Vec3(p.position.x(), y, p.position.z()));
     }
     return polygon;
 }
@@ -68,10 +112,33 @@ QPointF PatternPage::openingAt(int element, int index) const {
         return {};
     const auto& outlines = art[static_cast<std::size_t>(element)]->outlines;
     if (outlines.empty()) return {};
-    return onSide(outlines[static_cast<std::size_t>(
-                      std::min<int>(index, static_cast<int>(outlines.size()) - 1))])
-        .boundingRect()
-        .center();
+    const auto last = static_cast<int>(outlines.size()) - 1;
+    return drawn(leading(), outlines[static_cast<std::size_t>(std::min(index, last))]).boundingRect().center();
+}
+
+QPointF PatternPage::handleAt(PatternHandle handle) const {
+    const ElementArt* art = selectedArt();
+    const Element* e = selected();
+    if (!art || !e) return {};
+    const auto& all = art->outlines;
+    const bool bars = std::holds_alternative<Bars>(e->shape);
+    const SideView on = leading();
+    const auto box = [&](std::size_t i) { return drawn(on, all[i]).boundingRect(); };
+    const std::size_t middle = all.size() / 2;
+    switch (handle) {
+        case PatternHandle::First:
+            return box(0).center();
+        case PatternHandle::Last:
+            return all.size() > 1 ? box(all.size() - 1).center() : QPointF();
+        case PatternHandle::Middle:
+            return !bars && all.size() > 2 ? box(middle).center() : QPointF();
+        case PatternHandle::Upper:
+            return bars ? QPointF(box(middle).center().x(), box(middle).top()) : QPointF();
+        case PatternHandle::Lower:
+            return bars ? QPointF(box(middle).center().x(), box(middle).bottom()) : QPointF();
+        default:
+            return {};
+    }
 }
 
 QRectF PatternPage::listRow(int index) const {
@@ -89,58 +156,61 @@ void PatternPage::paintEvent(QPaintEvent*) {
                   inter(12.5), t.muted);
         return;
     }
-    const bool left = context_.view.side() == Side::Left;
-    ink::heading(p, QPointF(18, 26), left ? tr("Left side") : tr("Right side"),
-                 left ? tr("linked marks stand mirrored on the right")
-                      : tr("linked marks stand mirrored on the left"));
-    side_.paint(p);
-    paintArt(p);
+    for (const SideView& on : sideViews()) {
+        const bool left = on.side == Side::Left;
+        const double y = on.view->box().top() - 30;
+        ink::heading(p, QPointF(18, y), left ? tr("Left side") : tr("Right side"),
+                     left ? tr("linked marks stand mirrored on the right")
+                          : tr("linked marks stand mirrored on the left"));
+        on.view->paint(p);
+        paintArt(p, on);
+    }
     paintSelected(p);
-    ink::text(p, QPointF(18, back_.top() - 8), tr("Back"), inter(12, QFont::Bold), t.ink);
-    ink::text(p, QPointF(52, back_.top() - 8), tr("unrolled"), inter(11), t.muted);
-    ink::text(p, QPointF(18, belly_.top() - 8), tr("Belly"), inter(12, QFont::Bold), t.ink);
-    ink::text(p, QPointF(56, belly_.top() - 8), tr("unrolled"), inter(11), t.muted);
-    paintStrip(p, back_, true);
-    paintStrip(p, belly_, false);
+    if (context_.view.sides() != Sides::Both) {
+        for (const bool back : {true, false}) {
+            const QRectF& box = back ? back_ : belly_;
+            ink::heading(p, QPointF(18, box.top() - 8), back ? tr("Back") : tr("Belly"), tr("unrolled"));
+            paintStrip(p, box, back);
+        }
+    }
     paintList(p);
+    paintMask(p);
 }
 
-void PatternPage::paintArt(QPainter& p) {
+void PatternPage::paintArt(QPainter& p, const SideView& on) const {
     const BodyResult& body = context_.results.body();
     for (std::size_t i = 0; i < body.art.size() && i < elements().size(); ++i) {
-        if (!body.art[i] || !elements()[i]->standsOn(context_.view.side())) continue;
+        if (!body.art[i] || !elements()[i]->standsOn(on.side)) continue;
         const QColor colour = shown(*elements()[i], i);
-        for (const Outline& outline : body.art[i]->outlines) {
-            p.setPen(QPen(colour.darker(150), 0.7));
-            p.setBrush(colour);
-            p.drawPolygon(onSide(outline));
-        }
+        p.setPen(QPen(colour.darker(150), 0.7));
+        p.setBrush(colour);
+        for (const Outline& outline : body.art[i]->outlines) p.drawPolygon(drawn(on, outline));
     }
 }
 
-void PatternPage::paintSelected(QPainter& p) {
-    const BodyResult& body = context_.results.body();
-    const auto index = static_cast<std::size_t>(context_.view.element());
-    if (index >= body.art.size() || index >= elements().size() || !body.art[index]) return;
+void PatternPage::paintSelected(QPainter& p) const {
+    const ElementArt* art = selectedArt();
+    const Element* e = selected();
+    const SideView on = leading();
+    if (!art || !e || !e->standsOn(on.side)) return;
     const Tokens& t = tokens();
-    const Element& e = *elements()[index];
-    if (!e.standsOn(context_.view.side())) return;
-    const auto& outlines = body.art[index]->outlines;
     p.setPen(QPen(t.select, 1.5));
     p.setBrush(Qt::NoBrush);
     QPolygonF line;
-    for (const Outline& outline : outlines) {
-        const QPolygonF polygon = onSide(outline);
+    for (const Outline& outline : art->outlines) {
+        const QPolygonF polygon = drawn(on, outline);
         p.drawPolygon(polygon);
         line << polygon.boundingRect().center();
     }
     p.setPen(QPen(t.select, 0.9));
     p.drawPolyline(line);
-    for (const QPointF& at : {line.first(), line[line.size() / 2], line.last()})
-        ink::diamond(p, at, 5, t.select);
+    for (const PatternHandle handle : kHandles) {
+        const QPointF at = handleAt(handle);
+        if (!at.isNull()) ink::diamond(p, at, 5, t.select);
+    }
     const auto tag = [&](const QPointF& at, const QString& words, double up) {
         const QFont f = inter(11, QFont::DemiBold);
-        const double w = QFontMetricsF(f).horizontalAdvance(words) + 12;
+        const double w = ink::widthOf(words, f) + 12;
         const QRectF box(at.x() - 0.5 * w, at.y() - up - 18, w, 18);
         p.setPen(QPen(t.select, 1));
         p.drawLine(at, QPointF(at.x(), box.bottom()));
@@ -148,41 +218,50 @@ void PatternPage::paintSelected(QPainter& p) {
         p.drawRoundedRect(box, 4, 4);
         ink::text(p, QPointF(box.center().x(), box.bottom() - 5), words, f, t.ink, Qt::AlignHCenter);
     };
-    if (const auto* dots = std::get_if<DotRow>(&e.shape)) {
-        tag(line.first(), QString("Ø %1").arg(lengthNumber(dots->first_mm, 2)), 26);
-        if (dots->count > 1) tag(line.last(), QString("Ø %1").arg(lengthNumber(dots->last_mm, 2)), 26);
+    if (const auto* dots = std::get_if<DotRow>(&e->shape)) {
+        tag(line.first(), QString("Ø %1").arg(lengthText(dots->first_mm, 2)), 26);
+        if (dots->count > 1 && std::abs(line.last().x() - line.first().x()) > 70)
+            tag(line.last(), QString("Ø %1").arg(lengthText(dots->last_mm, 2)), 26);
     }
 
-    // Anchor lines: from the landmark to the first mark, from there to the last, along the lower edge of the
-    // body.
-    const QRectF b = side_.bounds();
-    const double y = b.bottom() + 22;
+    // Anchor lines: from the landmark to the first mark, from there to the last, under the body.
+    const double y = on.view->bounds().bottom() + 22;
     const QPointF first = line.first(), last = line.last();
     p.setPen(QPen(t.select, 0.6));
     p.drawLine(QPointF(first.x(), first.y() + 6), QPointF(first.x(), y + 5));
     p.drawLine(QPointF(last.x(), last.y() + 6), QPointF(last.x(), y + 5));
-    const auto landmark = context_.document.job().blank->landmarks.find(e.anchor);
-    if (landmark != context_.document.job().blank->landmarks.end()) {
-        const Vec2 from = referencePoint(landmark->second, body.art[index]->origin.y());
-        const QPointF at = side_.at(body.skin->at({context_.view.side(), from.x(), from.y()}).position);
-        p.setPen(QPen(t.select, 0.6));
-        p.drawLine(at, QPointF(at.x(), y + 5));
-        ink::diamond(p, at, 4, t.select);
-        const bool mirrored = context_.view.side() == Side::Right;
-        const QString words = QString("%1 %2 %3")
-                                  .arg(QString::fromStdString(spokenName(e.anchor)), e.dx_mm < 0 ? "−" : "+",
-                                       lengthText(std::abs(e.dx_mm)));
-        p.setPen(QPen(t.select, 1.3));
-        for (const double x : {at.x(), first.x()}) p.drawLine(QPointF(x - 3, y + 3), QPointF(x + 3, y - 3));
-        ink::text(p, QPointF(mirrored ? at.x() + 8 : at.x() - 8, y + 4), words, inter(11, QFont::DemiBold),
-                  t.select, mirrored ? Qt::AlignLeft : Qt::AlignRight);
-    }
-    if (outlines.size() > 1 && std::abs(last.x() - first.x()) > 60) {
+    paintAnchor(p, first, y);
+    if (art->outlines.size() > 1 && std::abs(last.x() - first.x()) > 60) {
         const double along =
-            std::visit([](const auto& shape) { return (shape.count - 1) * shape.spacing_mm; }, e.shape);
+            std::visit([](const auto& shape) { return (shape.count - 1) * shape.spacing_mm; }, e->shape);
         ink::dimension(p, QPointF(first.x(), y), QPointF(last.x(), y), tr("row %1").arg(lengthText(along)),
                        true);
     }
+}
+
+void PatternPage::paintAnchor(QPainter& p, const QPointF& first, double y) const {
+    const Element& e = *selected();
+    const auto& landmarks = context_.document.job().blank->landmarks;
+    const auto landmark = landmarks.find(e.anchor);
+    if (landmark == landmarks.end()) return;
+    const SideView on = leading();
+    const Skin& skin = *context_.results.body().skin;
+    const Vec2 from = referencePoint(landmark->second, selectedArt()->origin.y());
+    const SkinPoint point{on.side, from.x(), from.y()};
+    if (!skin.check(point, "")) return;
+    const QPointF at = on.view->at(skin.at(point).position);
+    const QColor colour = tokens().select;
+    p.setPen(QPen(colour, 0.6));
+    p.drawLine(at, QPointF(at.x(), y + 5));
+    ink::diamond(p, at, 4, colour);
+    p.setPen(QPen(colour, 1.3));
+    for (const double x : {at.x(), first.x()}) p.drawLine(QPointF(x - 3, y + 3), QPointF(x + 3, y - 3));
+    const QString words = QString("%1 %2 %3").arg(landmarkName(e.anchor), e.dx_mm < 0 ? "−" : "+",
+                                                  lengthText(std::abs(e.dx_mm)));
+    // On the side away from the row.
+    const bool before = at.x() < first.x();
+    ink::text(p, QPointF(before ? at.x() - 8 : at.x() + 8, y + 4), words, inter(11, QFont::DemiBold), colour,
+              before ? Qt::AlignRight : Qt::AlignLeft);
 }
 
 QImage PatternPage::unrolled(const QRectF& box, bool back) const {
@@ -190,11 +269,11 @@ QImage PatternPage::unrolled(const QRectF& box, bool back) const {
     // Half a girth wide, centred on the back or belly line, each column of pixels one x.
     const Image& picture = *body.picture;
     const int w = box.size().toSize().width(), h = box.size().toSize().height();
-    const double half_mm = 0.5 * box.height() / side_.perMm();
+    const double half_mm = 0.5 * box.height() / leading().view->perMm();
     QImage image(w, h, QImage::Format_ARGB32_Premultiplied);
     image.fill(Qt::transparent);
     for (int x = 0; x < w; ++x) {
-        const double mm = body.skin->noseX() + (x + 0.5) / side_.perMm();
+        const double mm = body.skin->noseX() + (x + 0.5) / leading().view->perMm();
         const double row = body.drawn->rowAt(mm);
         const auto& arcs = back ? body.drawn->backArc_mm : body.drawn->bellyArc_mm;
         const double along = row * (static_cast<double>(arcs.size()) - 1);
@@ -214,7 +293,7 @@ QImage PatternPage::unrolled(const QRectF& box, bool back) const {
     return image;
 }
 
-void PatternPage::paintStrip(QPainter& p, const QRectF& box, bool back) {
+void PatternPage::paintStrip(QPainter& p, const QRectF& box, bool back) const {
     const BodyResult& body = context_.results.body();
     const Tokens& t = tokens();
     if (!body.picture) return;
@@ -229,16 +308,17 @@ void PatternPage::paintStrip(QPainter& p, const QRectF& box, bool back) {
     ink::text(p, QPointF(box.left() - 10, box.top() + 14), tr("R"), inter(11), t.muted, Qt::AlignRight);
     ink::text(p, QPointF(box.left() - 10, box.bottom() - 4), tr("L"), inter(11), t.muted, Qt::AlignRight);
     ink::dimension(p, QPointF(box.right() + 16, box.top()), QPointF(box.right() + 16, box.bottom()),
-                   lengthText(box.height() / side_.perMm(), 0));
+                   lengthText(box.height() / leading().view->perMm(), 0));
 }
 
-void PatternPage::paintList(QPainter& p) {
+void PatternPage::paintList(QPainter& p) const {
     const Tokens& t = tokens();
     ink::text(p, QPointF(list_.left(), list_.top()), tr("Made of"), inter(12, QFont::Bold), t.ink);
     for (int i = 0; i < static_cast<int>(elements().size()); ++i) {
         const Element& e = *elements()[static_cast<std::size_t>(i)];
         const QRectF row = listRow(i);
-        if (i == context_.view.element()) {
+        const bool on = i == context_.view.element();
+        if (on) {
             p.setPen(QPen(t.select, 1.4));
             p.setBrush(t.panel);
             p.drawRoundedRect(row, 5, 5);
@@ -247,96 +327,164 @@ void PatternPage::paintList(QPainter& p) {
         p.setPen(QPen(t.ink, 0.8));
         p.setBrush(shown(e, static_cast<std::size_t>(i)));
         p.drawRoundedRect(swatch, 3, 3);
-        const QFont f = inter(12, i == context_.view.element() ? QFont::Bold : QFont::Normal);
+        const QFont f = inter(12, on ? QFont::Bold : QFont::Normal);
         const QString name = QFontMetricsF(f).elidedText(QString::fromStdString(e.shownName()),
                                                          Qt::ElideRight, row.width() - 48);
         ink::text(p, QPointF(swatch.right() + 10, row.center().y() + 4), name, f, t.ink);
-        const auto& errors = context_.results.body().art;
-        if (i < static_cast<int>(errors.size()) && !errors[static_cast<std::size_t>(i)]) {
+        const auto& art = context_.results.body().art;
+        if (i < static_cast<int>(art.size()) && !art[static_cast<std::size_t>(i)])
             ink::flagShape(p, QPointF(row.right() - 26, row.top() + 6), ink::Severity::Fault, "!");
-        }
     }
-    const double y = listRow(static_cast<int>(elements().size())).top() + 8;
-    addDots_ = QRectF(list_.left(), y, 100, 22);
-    addBars_ = QRectF(list_.left() + 108, y, 100, 22);
-    for (const auto& [box, words] : {std::pair{addDots_, tr("+ row of dots")}, {addBars_, tr("+ bars")}}) {
-        ink::text(p, QPointF(box.left(), box.bottom() - 6), words, inter(12, QFont::DemiBold), t.ink);
-        p.setPen(QPen(t.accent, 1));
-        p.drawLine(QPointF(box.left(), box.bottom() - 1),
-                   QPointF(box.left() + QFontMetricsF(inter(12, QFont::DemiBold)).horizontalAdvance(words),
-                           box.bottom() - 1));
+    if (elements().empty())
+        ink::text(p, QPointF(list_.left(), list_.top() + 26), tr("nothing yet"), inter(12), t.muted);
+}
+
+void PatternPage::paintMask(QPainter& p) const {
+    const auto& sketch = context_.results.sketch();
+    if (!sketch || mask_.height() < 90 || !selected()) return;
+    const Tokens& t = tokens();
+    const Mask& mask = *sketch->mask;
+    const Box2 box = boxAround({mask.outline});
+    const Vec2 size = box.size();
+    ink::heading(p, mask_.topLeft() - QPointF(0, 12), tr("Its mask"),
+                 tr("flat, %1 × %2").arg(lengthNumber(size.x()), lengthText(size.y())));
+    const QRectF frame = mask_.adjusted(0, 0, 0, -46);
+    const double scale = std::min({(frame.width() - 20) / size.x(), (frame.height() - 20) / size.y(), 8.0});
+    const Vec2 middle = 0.5 * (box.low + box.high);
+    const QPointF centre(frame.center().x(), frame.top() + 10 + 0.5 * scale * size.y());
+    const auto polygonOf = [&](const Polygon2& ring) {
+        QPolygonF polygon;
+        for (const Vec2& v : ring) polygon << centre + scale * QPointF(v.x() - middle.x(), middle.y() - v.y());
+        return polygon;
+    };
+    p.setPen(QPen(t.dark ? t.line : t.ink, 1.1));
+    p.setBrush(materialColour(sketch->spec->material));
+    p.drawPolygon(polygonOf(mask.outline));
+    p.setPen(QPen(inkOnSheet(), 0.8));
+    p.setBrush(t.paper);
+    for (const Window& window : mask.windows) p.drawPolygon(polygonOf(window.outline));
+    const double y = centre.y() + 0.5 * scale * size.y() + 22;
+    const auto& all = context_.results.masks().masks;
+    const auto index = static_cast<std::size_t>(sketch->index);
+    const bool judged = !context_.results.masksRunning() && index < all.size() && all[index].mask;
+    const QString sheet = materialName(sketch->spec->material).toLower();
+    if (!judged) {
+        ink::text(p, QPointF(mask_.left(), y), tr("follows what you drag;"), inter(11), t.muted);
+        ink::text(p, QPointF(mask_.left(), y + 16), tr("its verdict is under way"), inter(11), t.muted);
+        return;
     }
-    if (elements().empty()) {
-        ink::text(p, QPointF(list_.left(), y + 50), tr("Nothing yet. A row of dots along"), inter(12),
-                  t.muted);
-        ink::text(p, QPointF(list_.left(), y + 68), tr("the side is a good beginning."), inter(12), t.muted);
+    const FitReport& report = (*all[index].mask)->report;
+    if (report.liesFlat) {
+        ink::tick(p, QPointF(mask_.left() + 7, y - 4));
+    } else {
+        ink::flagShape(p, QPointF(mask_.left(), y - 13), ink::Severity::Fault, "");
     }
+    ink::text(p, QPointF(mask_.left() + 26, y),
+              report.liesFlat ? tr("lies flat in %1").arg(sheet) : tr("cannot lie in %1").arg(sheet),
+              inter(11.5, QFont::DemiBold), t.ink);
+    ink::text(p, QPointF(mask_.left() + 26, y + 16),
+              tr("needs %1, takes %2").arg(percentText(report.strainFeasibleMax), percentText(report.strainLimit)),
+              inter(11), t.muted);
 }
 
 void PatternPage::mousePressEvent(QMouseEvent* event) {
     const QPointF at = event->position();
     last_ = at;
-    dragging_ = false;
+    grip_.reset();
     for (int i = 0; i < static_cast<int>(elements().size()); ++i) {
         if (listRow(i).contains(at)) return context_.view.setElement(i);
     }
-    if (addDots_.contains(at)) return emit addWanted(false);
-    if (addBars_.contains(at)) return emit addWanted(true);
+    for (const PatternHandle handle : kHandles) {
+        const QPointF foot = handleAt(handle);
+        if (foot.isNull() || (foot - at).manhattanLength() > kHandle_px) continue;
+        context_.document.beginGesture();
+        grip_ = handle;
+        return;
+    }
     const auto& art = context_.results.body().art;
     // The selected element first, so that it can be dragged from under others.
     std::vector<int> order{context_.view.element()};
     for (int i = static_cast<int>(art.size()) - 1; i >= 0; --i) order.push_back(i);
-    for (const int i : order) {
-        if (i < 0 || i >= static_cast<int>(art.size()) || !art[static_cast<std::size_t>(i)]) continue;
-        for (const Outline& outline : art[static_cast<std::size_t>(i)]->outlines) {
-            const QPolygonF polygon = onSide(outline);
-            if (!polygon.containsPoint(at, Qt::OddEvenFill) &&
-                !polygon.boundingRect().adjusted(-4, -4, 4, 4).contains(at))
+    for (const SideView& on : sideViews()) {
+        for (const int i : order) {
+            const auto index = static_cast<std::size_t>(i);
+            if (i < 0 || index >= art.size() || index >= elements().size() || !art[index] ||
+                !elements()[index]->standsOn(on.side))
                 continue;
-            context_.view.setElement(i);
-            context_.document.beginGesture();
-            dragging_ = true;
-            return;
+            for (const Outline& outline : art[index]->outlines) {
+                const QPolygonF polygon = drawn(on, outline);
+                if (!polygon.containsPoint(at, Qt::OddEvenFill) &&
+                    !polygon.boundingRect().adjusted(-4, -4, 4, 4).contains(at))
+                    continue;
+                context_.view.setElement(i);
+                context_.document.beginGesture();
+                grip_ = PatternHandle::Whole;
+                return;
+            }
         }
     }
 }
 
 void PatternPage::mouseMoveEvent(QMouseEvent* event) {
-    if (!dragging_ || !(event->buttons() & Qt::LeftButton)) return;
-    const Vec2 from = side_.bodyAt(last_), to = side_.bodyAt(event->position());
+    if (!grip_ || !(event->buttons() & Qt::LeftButton)) return;
+    const SideView on = leading();
+    const Vec2 from = on.view->bodyAt(last_), to = on.view->bodyAt(event->position());
     last_ = event->position();
-    move(to.x() - from.x(), to.y() - from.y());
+    moveHandle(*grip_, to.x() - from.x(), to.y() - from.y());
 }
 
-void PatternPage::move(double dx, double dg) {
-    const auto index = static_cast<std::size_t>(context_.view.element());
-    if (index >= elements().size()) return;
-    Element e = *elements()[index];
-    e.dx_mm += dx;
-    e.dg_mm += dg;
-    context_.document.edit(withElement(context_.document.job(), index, e),
-                           tr("Move %1").arg(QString::fromStdString(e.shownName())));
+void PatternPage::moveHandle(PatternHandle handle, double dx, double dg) {
+    if (!selected()) return;
+    Element e = *selected();
+    const auto spread = [](auto& shape, double by) {
+        if (shape.count > 1) shape.spacing_mm += by / (shape.count - 1);
+    };
+    std::visit(
+        [&](auto& shape) {
+            if (handle == PatternHandle::First) spread(shape, -dx);  // the last one stays
+            if (handle == PatternHandle::Last) spread(shape, dx);
+        },
+        e.shape);
+    if (handle == PatternHandle::Whole || handle == PatternHandle::First) {
+        e.dx_mm += dx;
+        e.dg_mm += dg;
+    }
+    if (auto* dots = std::get_if<DotRow>(&e.shape); dots && handle == PatternHandle::Middle) dots->bow_mm += dg;
+    if (auto* bars = std::get_if<Bars>(&e.shape)) {
+        if (handle == PatternHandle::Upper) bars->g1_mm += dg;
+        if (handle == PatternHandle::Lower) bars->g0_mm += dg;
+    }
+    if (!checkElement(e, "")) return;
+    context_.document.edit(
+        withElement(context_.document.job(), static_cast<std::size_t>(context_.view.element()), e),
+        tr("Move %1").arg(QString::fromStdString(e.shownName())));
 }
 
 void PatternPage::keyPressEvent(QKeyEvent* event) {
     const double step = event->modifiers() & Qt::ShiftModifier ? 1 : 0.1;
-    if (!event->isAutoRepeat()) context_.document.beginGesture();
-    const double way = context_.view.side() == Side::Left ? 1 : -1;
+    const double way = leading().side == Side::Left ? 1 : -1;
+    const int count = static_cast<int>(elements().size());
+    const auto nudge = [&](double dx, double dg) {
+        if (!event->isAutoRepeat()) context_.document.beginGesture();
+        moveHandle(PatternHandle::Whole, dx, dg);
+    };
     switch (event->key()) {
         case Qt::Key_Left:
-            move(-way * step, 0);
-            break;
+            return nudge(-way * step, 0);
         case Qt::Key_Right:
-            move(way * step, 0);
-            break;
+            return nudge(way * step, 0);
         case Qt::Key_Up:
-            move(0, step);
-            break;
+            return nudge(0, step);
         case Qt::Key_Down:
-            move(0, -step);
-            break;
+            return nudge(0, -step);
+        case Qt::Key_PageDown:
+            return context_.view.setElement(std::min(count - 1, context_.view.element() + 1));
+        case Qt::Key_PageUp:
+            return context_.view.setElement(std::max(0, context_.view.element() - 1));
+        case Qt::Key_Delete:
+            return emit removeWanted();
         default:
-            QWidget::keyPressEvent(event);
+            LeafPage::keyPressEvent(event);
     }
 }
 

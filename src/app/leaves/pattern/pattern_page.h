@@ -1,51 +1,65 @@
-// The drawing of the Pattern leaf: art on the side of the body with handles, back and belly unrolled, the
-// list of elements.
+// The drawing of the Pattern leaf: art on the side of the body with handles, or on both sides; back and belly
+// unrolled; the list of elements; the mask the selected one needs, followed while it is dragged.
 #pragma once
 
-#include <QWidget>
-
-#include "app/leaves/leaf.h"
+#include "app/leaves/leaf_page.h"
 #include "app/sheet/body_view.h"
 
 namespace nine::app {
 
-class PatternPage : public QWidget {
+/// What can be dragged of the selected element.
+enum class PatternHandle { Whole, First, Middle, Last, Upper, Lower };
+
+class PatternPage : public LeafPage {
     Q_OBJECT
   public:
     explicit PatternPage(LeafContext context);
 
-    /// Middle of an opening of the selected element, for tests.
+    /// Middle of an opening of an element; for tests, like all places below.
     QPointF openingAt(int element, int index) const;
+    /// Where a handle of the selected element stands; a null point if it has none such.
+    QPointF handleAt(PatternHandle handle) const;
     QRectF listRow(int index) const;
 
   signals:
-    void addWanted(bool bars);
+    void removeWanted();
 
   protected:
+    void layOut() override;
     void paintEvent(QPaintEvent*) override;
-    void resizeEvent(QResizeEvent*) override { layOut(); }
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
-    void mouseReleaseEvent(QMouseEvent*) override { dragging_ = false; }
+    void mouseReleaseEvent(QMouseEvent*) override { grip_.reset(); }
     void keyPressEvent(QKeyEvent*) override;
 
   private:
-    void layOut();
-    void paintArt(QPainter& p);
-    void paintSelected(QPainter& p);
+    /// One of up to two views of the body from the side.
+    struct SideView {
+        BodyView* view;
+        Side side;
+    };
+    std::vector<SideView> sideViews() const;
+    /// The view the selected element is drawn and handled in.
+    SideView leading() const;
+    QPolygonF drawn(const SideView& on, const Outline& outline) const;
+    void paintArt(QPainter& p, const SideView& on) const;
+    void paintSelected(QPainter& p) const;
+    void paintAnchor(QPainter& p, const QPointF& first, double y) const;
+    void paintStrip(QPainter& p, const QRectF& box, bool back) const;
+    void paintList(QPainter& p) const;
+    void paintMask(QPainter& p) const;
     QImage unrolled(const QRectF& box, bool back) const;
-    void paintStrip(QPainter& p, const QRectF& box, bool back);
-    void paintList(QPainter& p);
-    void move(double dx, double dg);
-    QPolygonF onSide(const Outline& outline) const;
+    /// Moves a handle of the selected element by mm on the skin; an impossible move is not made.
+    void moveHandle(PatternHandle handle, double dx, double dg);
     const std::vector<ElementPtr>& elements() const { return context_.document.job().pattern->elements; }
+    const Element* selected() const;
+    const ElementArt* selectedArt() const;
 
-    LeafContext context_;
-    BodyView side_{BodyView::From::Along, this};
-    QRectF back_, belly_, list_, addDots_, addBars_;
+    BodyView left_{BodyView::From::Along, this}, right_{BodyView::From::Along, this};
+    QRectF back_, belly_, list_, mask_;
     std::shared_ptr<const Image> stripsFor_;
     QImage backStrip_, bellyStrip_;
-    bool dragging_ = false;
+    std::optional<PatternHandle> grip_;
     QPointF last_;
 };
 

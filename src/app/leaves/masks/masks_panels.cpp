@@ -1,0 +1,222 @@
+// What stands beside the mask: where it lands, how far it stands off, what other sheets would do.
+#include <QPainter>
+#include <QPainterPath>
+#include <cmath>
+
+#include "app/leaves/masks/masks_page.h"
+#include "app/sheet/ink.h"
+#include "app/sheet/names.h"
+#include "app/sheet/units_text.h"
+
+namespace nine::app {
+namespace {
+
+constexpr double kLandingZoom = 20;
+constexpr double kLeastGapDrawn_px = 9;  // a gap is drawn larger than life, and says so
+
+void panelBox(QPainter& p, const QRectF& box) {
+    const Tokens& t = tokens();
+    p.setPen(QPen(t.line, 1));
+    p.setBrush(t.dark ? t.deep : QColor("#FFFDF6"));
+    p.drawRoundedRect(box, 4, 4);
+}
+
+}  // namespace
+
+QRectF MasksPage::tabBox(int index) const {
+    return QRectF(panels_.left() + index * panels_.width() / 3, panels_.top() - 26, panels_.width() / 3 - 8, 22);
+}
+
+void MasksPage::paintPanels(QPainter& p) const {
+    const Tokens& t = tokens();
+    if (!tabbed()) {
+        ink::heading(p, QPointF(landing_.left(), 26), tr("Where it lands"),
+                     tr("+ drawn   • lands, × %1").arg(kLandingZoom));
+        ink::heading(p, QPointF(lift_.left(), lift_.top() - 12), tr("Lift"),
+                     tr("gap under it at a fingertip"));
+        ink::heading(p, QPointF(sheets_.left(), sheets_.top() - 10), tr("In other sheets"),
+                     tr("each a click"));
+        paintLanding(p, landing_);
+        paintLift(p, lift_);
+        paintSheets(p);
+        return;
+    }
+    const QStringList names{tr("Where it lands, × %1").arg(kLandingZoom), tr("Lift"), tr("In other sheets")};
+    for (int i = 0; i < 3; ++i) {
+        const QRectF box = tabBox(i);
+        const bool on = i == panel_;
+        ink::text(p, QPointF(box.left(), box.bottom() - 8), names[i], inter(12, on ? QFont::Bold : QFont::Medium),
+                  on ? t.ink : t.muted);
+        p.setPen(QPen(on ? t.ink : t.line, on ? 1.6 : 1));
+        p.drawLine(box.bottomLeft(), box.bottomRight());
+    }
+    if (panel_ == Landing) paintLanding(p, panels_);
+    if (panel_ == Lift) paintLift(p, panels_);
+    if (panel_ == Sheets) paintSheets(p);
+}
+
+void MasksPage::paintLanding(QPainter& p, const QRectF& box) const {
+    const Tokens& t = tokens();
+    const Mask& mask = *shown_.mask;
+    panelBox(p, box);
+    const QPointF corner = box.bottomLeft() + QPointF(12, -10);
+    if (!shown_.judged) {
+        ink::text(p, corner, tr("wrapping it again ..."), inter(11), t.muted);
+        return;
+    }
+    // The mask's outline, small, with a cross and a dot for each probe of a window's edge.
+    const QRectF room = box.adjusted(14, 12, -14, -40);
+    const double scale = std::min(room.width() / flat_.width(), room.height() / flat_.height());
+    const auto at = [&](const Vec2& v) { return room.center() + scale * (flatAt(v) - flat_.center()); };
+    QPolygonF outline;
+    for (const Vec2& v : mask.outline) outline << at(v);
+    p.setPen(QPen(t.muted, 0.8));
+    p.setBrush(Qt::NoBrush);
+    p.drawPolygon(outline);
+    if (drawing_.request.mask == shown_.mask) {
+        QVector<QLineF> crosses, moves;
+        QVector<QPointF> dots;
+        for (const auto& [wanted, landed] : drawing_.landed) {
+            const QPointF a = at(wanted), b = a + kLandingZoom * (at(landed) - a);
+            crosses << QLineF(a - QPointF(3, 0), a + QPointF(3, 0)) << QLineF(a - QPointF(0, 3), a + QPointF(0, 3));
+            moves << QLineF(a, b);
+            dots << b;
+        }
+        p.setPen(QPen(t.ink, 0.8));
+        p.drawLines(crosses);
+        p.setPen(QPen(t.select, 0.9));
+        p.drawLines(moves);
+        p.setPen(QPen(t.select, 3.4, Qt::SolidLine, Qt::RoundCap));
+        p.drawPoints(dots.constData(), static_cast<int>(dots.size()));
+    }
+    ink::text(p, corner - QPointF(0, 16), tr("worst %1").arg(lengthText(mask.report.landing.max_mm, 2)),
+              inter(11, QFont::DemiBold), t.ink);
+    ink::text(
+        p, corner,
+        tr("traced from the side: %1")
+            .arg(mask.report.tracedKnown ? lengthText(mask.report.traced.max_mm, 2) : tr("off altogether")),
+        inter(11), t.muted);
+}
+
+void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
+    const Tokens& t = tokens();
+    const FlatPatch& flat = shown_.mask->flat;
+    const Skin& skin = *context_.results.body().skin;
+    panelBox(p, box);
+    // A cut across the body in the middle of the mask, the sheet over it; turned so that the mask is on top.
+    const double x = 0.5 * (flat.patch.low.x() + flat.patch.high.x());
+    constexpr int steps = 48;
+    std::vector<Vec2> section;
+    for (int i = 0; i <= steps; ++i) {
+        const double g = flat.patch.high.y() + (flat.patch.low.y() - flat.patch.high.y()) * i / steps;
+        const SkinPoint at{Side::Left, x, g};
+        if (!skin.check(at, "")) continue;
+        const Vec3 v = skin.at(at).position;
+        section.push_back({-v.z(), v.y()});  // back at the left, belly at the right
+    }
+    if (section.size() < 3) return;
+    const Vec2 chord = (section.back() - section.front()).normalized(), up(-chord.y(), chord.x());
+    const Vec2 start = section.front();
+    const double wide = (section.back() - start).norm();
+    double tall = 0;
+    for (Vec2& v : section) {
+        const Vec2 from = v - start;
+        v = {from.dot(chord), from.dot(up)};
+    }
+    for (const Vec2& v : section) tall = std::max(tall, v.y());
+    const QRectF room = box.adjusted(16, 26, -16, -26);
+    const double scale = std::min(room.width() / wide, room.height() / std::max(tall, 1e-6));
+    const double lift = shown_.judged ? shown_.mask->report.lift_mm : 0;
+    const double zoom = lift > 0 ? std::max(1.0, std::ceil(kLeastGapDrawn_px / (lift * scale))) : 1;
+    const auto at = [&](const Vec2& v) {
+        return QPointF(room.center().x() + scale * (v.x() - 0.5 * wide), room.bottom() - scale * v.y());
+    };
+    QPolygonF body, sheet;
+    for (const Vec2& v : section) body << at(v);
+    for (int i = 0; i < body.size(); ++i) {
+        const double s = 2.0 * i / (static_cast<double>(body.size()) - 1) - 1;
+        sheet << body[i] - QPointF(0, scale * lift * zoom * (1 - s * s) + 1.5);
+    }
+    QPainterPath inside;
+    inside.addPolygon(body);
+    inside.lineTo(QPointF(body.last().x(), room.bottom() + 8));
+    inside.lineTo(QPointF(body.first().x(), room.bottom() + 8));
+    p.setPen(Qt::NoPen);
+    p.setBrush(t.dark ? QColor("#5c5a50") : QColor("#cfcabb"));
+    p.drawPath(inside);
+    if (lift > 0) {
+        QPolygonF gap = body;
+        for (int i = static_cast<int>(sheet.size()) - 1; i >= 0; --i) gap << sheet[i];
+        p.setBrush(rampColour(Ramp::Lift, 0.35));
+        p.drawPolygon(gap);
+    }
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(t.ink, 1.2));
+    p.drawPolyline(body);
+    p.setPen(QPen(QColor("#b0843a"), 2));
+    p.drawPolyline(sheet);
+    const double y = box.bottom() - 8;
+    ink::text(p, QPointF(box.left() + 12, y), tr("back"), inter(10.5), t.muted);
+    ink::text(p, QPointF(box.right() - 12, y), tr("belly"), inter(10.5), t.muted, Qt::AlignRight);
+    const QString words = !shown_.judged ? tr("under way ...")
+                          : lift > 0     ? (zoom > 1 ? tr("stands off %1, drawn × %2").arg(lengthText(lift)).arg(zoom)
+                                                     : tr("stands off %1").arg(lengthText(lift)))
+                                         : tr("lies down everywhere");
+    ink::text(p, QPointF(box.left() + 12, box.top() + 17), words, inter(11, QFont::DemiBold),
+              lift > 0 ? t.fault : t.ink);
+}
+
+QRectF MasksPage::materialBox(int index) const {
+    const double count = static_cast<double>(sheetMaterials().size());
+    if (tabbed()) {
+        const double wide = sheets_.width() / count;
+        return QRectF(sheets_.left() + index * wide, sheets_.top(), wide - 8, std::min(84.0, sheets_.height()));
+    }
+    const double step = std::min(84.0, (sheets_.height() - 8) / count);
+    return QRectF(sheets_.left(), sheets_.top() + index * step, sheets_.width(), step - 8);
+}
+
+void MasksPage::paintSheets(QPainter& p) const {
+    const Tokens& t = tokens();
+    const FitReport& report = shown_.mask->report;
+    for (int i = 0; i < static_cast<int>(sheetMaterials().size()); ++i) {
+        const SheetMaterial& m = sheetMaterials()[static_cast<std::size_t>(i)];
+        const QRectF box = materialBox(i);
+        const bool on = shown_.spec->material == m.id, lies = report.strainFeasibleMax <= m.strainLimit;
+        p.setPen(QPen(on ? t.select : t.line, on ? 1.8 : 1));
+        p.setBrush(t.dark ? t.panel : t.sheet);
+        p.drawRoundedRect(box, 5, 5);
+        const QString needs = percentText(report.strainFeasibleMax);
+        const QPointF state(box.right() - 18, tabbed() ? box.top() + 18 : box.center().y());
+        if (tabbed()) {
+            ink::text(p, QPointF(box.left() + 10, box.top() + 22), materialName(m.id), inter(12, QFont::Bold),
+                      t.ink);
+            ink::text(p, QPointF(box.left() + 10, box.top() + 44),
+                      shown_.judged ? tr("needs %1").arg(needs) : tr("under way ..."), inter(11.5), t.ink);
+            ink::text(p, QPointF(box.left() + 10, box.top() + 62), tr("takes %1").arg(percentText(m.strainLimit)),
+                      inter(11), t.muted);
+        } else {
+            const double side = std::min(40.0, box.height() - 16);
+            const QRectF swatch(box.left() + 10, box.center().y() - 0.5 * side, side, side);
+            p.setPen(QPen(inkOnSheet(), 0.9));
+            p.setBrush(materialColour(m.id));
+            p.drawPolygon(QPolygonF{swatch.topLeft(), swatch.topRight(), swatch.bottomRight() - QPointF(0, 8),
+                                    swatch.bottomRight() - QPointF(8, 0), swatch.bottomLeft()});
+            const double x = swatch.right() + 12, y = box.center().y() - 5;
+            ink::heading(p, QPointF(x, y), materialName(m.id), tr("takes %1").arg(percentText(m.strainLimit)));
+            ink::text(p, QPointF(x, y + 17),
+                      !shown_.judged ? tr("under way ...")
+                      : lies         ? tr("lies flat: needs %1").arg(needs)
+                                     : tr("cannot: needs %1").arg(needs),
+                      inter(11.5), t.ink);
+        }
+        if (!shown_.judged) continue;
+        if (lies) {
+            ink::tick(p, state);
+        } else {
+            ink::flagShape(p, state - QPointF(11, 8), ink::Severity::Fault, "");
+        }
+    }
+}
+
+}  // namespace nine::app

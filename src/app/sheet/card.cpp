@@ -1,0 +1,131 @@
+#include "app/sheet/card.h"
+
+#include <QTimer>
+
+#include "app/theme/theme.h"
+
+namespace nine::app {
+namespace {
+
+QString coloured(const QColor& colour) {
+    return "color: " + colour.name();
+}
+
+}  // namespace
+
+CardHolder::CardHolder() {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(16, 14, 16, 12);
+}
+
+void CardHolder::show(QWidget* card) {
+    if (shown_) {
+        layout()->removeWidget(shown_);
+        shown_->hide();
+        shown_->deleteLater();
+    }
+    shown_ = card;
+    layout()->addWidget(card);
+    // Sizes are right once the style sheet has reached the new widgets.
+    QTimer::singleShot(0, card, [this] {
+        layout()->invalidate();
+        updateGeometry();
+    });
+}
+
+Card::Card() : layout_(new QVBoxLayout(this)) {
+    layout_->setContentsMargins(0, 0, 0, 0);
+    layout_->setSpacing(8);
+}
+
+QLabel* Card::words(const QString& words) {
+    auto* label = new QLabel(words, this);
+    label->setWordWrap(true);
+    layout_->addWidget(label);
+    return label;
+}
+
+QLabel* Card::title(const QString& text, bool selected) {
+    QLabel* label = words(text);
+    label->setStyleSheet("font-size: 15px; font-weight: 700; " +
+                         coloured(selected ? tokens().select : tokens().ink));
+    return label;
+}
+
+QLabel* Card::muted(const QString& text) {
+    QLabel* label = words(text);
+    label->setStyleSheet(coloured(tokens().muted));
+    return label;
+}
+
+QLabel* Card::caution(const QString& text) {
+    QLabel* label = words(text);
+    label->setStyleSheet(coloured(tokens().caution));
+    return label;
+}
+
+QLabel* Card::framed(const QString& text, bool fault) {
+    QLabel* label = words(text);
+    label->setStyleSheet(QString("border: 1px solid %1; border-radius: 6px; padding: 8px; font-size: 12px;")
+                             .arg((fault ? tokens().fault : tokens().line).name()));
+    return label;
+}
+
+void Card::facts(const QList<QPair<QString, QString>>& rows) {
+    QString table = "<table width='100%'>";
+    for (const auto& [what, value] : rows) {
+        table += QString(
+                     "<tr><td style='padding-right:18px; padding-bottom:5px; color:%1'>%2</td><td "
+                     "align='right'><b>%3</b></td></tr>")
+                     .arg(tokens().muted.name(), what, value);
+    }
+    words(table + "</table>");
+}
+
+Sentence* Card::sentence(const QString& text, const QList<QWidget*>& values) {
+    auto* sentence = new Sentence(text, values, this);
+    layout_->addWidget(sentence);
+    return sentence;
+}
+
+ValueChip* Card::chip(const QString& name, ValueChip::Kind kind, int decimals, double step,
+                      std::function<void(double)> committed) {
+    auto* chip = new ValueChip(kind, decimals, step, this);
+    chip->setAccessibleName(name);
+    if (committed) connect(chip, &ValueChip::committed, this, std::move(committed));
+    return chip;
+}
+
+QPushButton* Card::button(const QString& text, Look look, std::function<void()> clicked) {
+    auto* button = new QPushButton(text, this);
+    button->setObjectName(look == Look::Primary ? "primary" : look == Look::Second ? "second" : "link");
+    connect(button, &QPushButton::clicked, this, std::move(clicked));
+    layout_->addWidget(button, 0, Qt::AlignLeft);
+    return button;
+}
+
+void Card::choices(const QList<Choice>& all) {
+    auto* row = new QWidget(this);
+    auto* flow = new FlowLayout(row, 30);
+    for (const Choice& choice : all) {
+        auto* button = new QPushButton(choice.words, row);
+        button->setObjectName(choice.on ? "primary" : "second");
+        connect(button, &QPushButton::clicked, this, choice.chosen);
+        flow->addWidget(button);
+    }
+    QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Fixed);
+    policy.setHeightForWidth(true);
+    row->setSizePolicy(policy);
+    layout_->addWidget(row);
+}
+
+void Card::radio(const QList<Choice>& all) {
+    for (const Choice& choice : all) {
+        QPushButton* b = button((choice.on ? QString::fromUtf8("● ") : QString::fromUtf8("○ ")) + choice.words,
+                                Look::Link, choice.chosen);
+        b->setStyleSheet("border: none;");
+        b->setAccessibleName(choice.words);
+    }
+}
+
+}  // namespace nine::app

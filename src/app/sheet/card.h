@@ -1,0 +1,63 @@
+// The card of a leaf: titles, sentences with values, facts, choices and buttons, one below the other.
+//
+// A card is built anew when what it shows changes its shape; show() puts the new one in the place of the old.
+#pragma once
+
+#include <QLabel>
+#include <QPointer>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <functional>
+
+#include "app/sheet/sentence.h"
+
+namespace nine::app {
+
+/// The place of a leaf's card in the window.
+class CardHolder : public QWidget {
+  public:
+    CardHolder();
+    /// Replaces what was shown. The old card is deleted once nothing in it is running any more.
+    void show(QWidget* card);
+    QSize minimumSizeHint() const override { return {0, layout()->heightForWidth(width())}; }
+
+  private:
+    QPointer<QWidget> shown_;
+};
+
+class Card : public QWidget {
+  public:
+    Card();
+
+    QLabel* title(const QString& words, bool selected = true);
+    QLabel* words(const QString& words);
+    QLabel* muted(const QString& words);
+    /// A short line of caution, in its colour.
+    QLabel* caution(const QString& words);
+    /// A problem in a frame, with its number if it stands on the drawing too.
+    QLabel* framed(const QString& words, bool fault);
+    void facts(const QList<QPair<QString, QString>>& rows);
+    Sentence* sentence(const QString& words, const QList<QWidget*>& values);
+    /// A value of a sentence; `committed` gets what was typed.
+    ValueChip* chip(const QString& name, ValueChip::Kind kind, int decimals, double step,
+                    std::function<void(double)> committed);
+
+    enum class Look { Primary, Second, Link };
+    QPushButton* button(const QString& words, Look look, std::function<void()> clicked);
+    struct Choice {
+        QString words;
+        bool on;
+        std::function<void()> chosen;
+    };
+    /// Buttons that flow like words; the chosen one is filled.
+    void choices(const QList<Choice>& all);
+    /// One below the other, for longer words.
+    void radio(const QList<Choice>& all);
+    /// Call last.
+    void finish() { layout_->addStretch(); }
+
+  private:
+    QVBoxLayout* layout_;
+};
+
+}  // namespace nine::app

@@ -1,0 +1,24 @@
+// What the core calls things, in the words on the screen. Everything goes through the translator, whole
+// sentences of the core too.
+#pragma once
+
+#include <QString>
+#include <string_view>
+
+#include "base/result.h"
+
+namespace nine::app {
+
+/// A sentence of the core (errors, verdicts, warnings).
+QString said(const std::string& sentence);
+inline QString said(const Error& error) { return said(error.text); }
+
+/// "Masking tape"; the id itself if it is unknown.
+QString materialName(std::string_view id);
+/// "gill plate".
+QString landmarkName(const std::string& name);
+
+/// A fraction as "2.7 %", finer below one per cent.
+QString percentText(double fraction);
+
+}  // namespace nine::app
