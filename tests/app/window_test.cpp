@@ -11,6 +11,8 @@
 
 #include "app/frame/help.h"
 #include "app/leaves/blank/blank_page.h"
+#include "app/leaves/cut/cut_page.h"
+#include "app/leaves/masks/masks_page.h"
 #include "app/leaves/pattern/pattern_page.h"
 #include "app/pictures.h"
 #include "app/sheet/units_text.h"
@@ -20,6 +22,17 @@
 namespace nine::app {
 namespace {
 
+/// All windows start from one demo job and remember together what follows from it: solving it anew each time
+/// would take most of the time of the tests.
+const Job& theDemo() {
+    static const Job job = test::need(demoJob());
+    return job;
+}
+std::shared_ptr<Derivations> theDerivations() {
+    static const auto derived = std::make_shared<Derivations>();
+    return derived;
+}
+
 class WindowTest : public ::testing::Test {
   protected:
     void SetUp() override {
@@ -27,7 +40,7 @@ class WindowTest : public ::testing::Test {
         window.show();
         (void)QTest::qWaitForWindowExposed(&window);
         window.activateWindow();
-        window.openDemo();
+        window.document().open(theDemo(), {});
         ASSERT_TRUE(waitUntilSettled(window));
         blank = window.findChild<BlankPage*>();
         pattern = window.findChild<PatternPage*>();
@@ -60,7 +73,7 @@ class WindowTest : public ::testing::Test {
     }
 
     test::TemporaryFolder state;
-    MainWindow window{QString::fromStdString(state.path())};
+    MainWindow window{QString::fromStdString(state.path()), theDerivations()};
     BlankPage* blank = nullptr;
     PatternPage* pattern = nullptr;
 };
@@ -81,9 +94,9 @@ TEST_F(WindowTest, DraggingAStationIsOneStepAndUndoRestoresTheBytes) {
     EXPECT_GT(window.document().job().blank->table.stations[5].top_mm, 13.2);
     EXPECT_EQ(window.document().history().count(), 1);
     window.document().history().undo();
-    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(bytes() == before);
     window.document().history().redo();
-    EXPECT_EQ(bytes(), after);
+    EXPECT_TRUE(bytes() == after);
 }
 
 TEST_F(WindowTest, AStationStopsAtItsNeighbour) {
@@ -105,12 +118,12 @@ TEST_F(WindowTest, StationsAreAddedByDoubleClickAndTakenOutByDelete) {
     EXPECT_NEAR(test::need(girthAt(*window.results().body().skin, 30, "")), girth, 0.3);  // the shape stays
     window.view().setStation(6);
     QTest::keyClick(blank, Qt::Key_Delete);
-    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(bytes() == before);
     window.view().setStation(0);
     QTest::keyClick(blank, Qt::Key_Delete);  // the nose stays
-    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(bytes() == before);
     while (window.document().history().canUndo()) window.document().history().undo();
-    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(bytes() == before);
 }
 
 TEST_F(WindowTest, ReadingsAreSavedThroughTheDialogAndReadBack) {
@@ -142,11 +155,11 @@ TEST_F(WindowTest, DraggingDotsMovesThemAlongTheSkin) {
     window.view().setElement(1);
     const std::string before = bytes();
     const double dx = window.document().job().pattern->elements[1]->dx_mm;
-    drag(pattern, pattern->openingAt(1, 7), QPointF(15, 0));
+    drag(pattern, pattern->openingAt(1, 2), QPointF(15, 0));
     EXPECT_GT(window.document().job().pattern->elements[1]->dx_mm, dx + 0.5);
     EXPECT_EQ(window.document().history().count(), 1);
     window.document().history().undo();
-    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(bytes() == before);
 }
 
 TEST_F(WindowTest, TypedValuesAreTakenWithUnitsAndNonsenseIsRefused) {
@@ -163,7 +176,7 @@ TEST_F(WindowTest, TypedValuesAreTakenWithUnitsAndNonsenseIsRefused) {
     const std::string before = bytes();
     for (const char* nonsense : {"many", "", "1.5", "-4", "1e99", "9999"}) {
         type(chip("Count"), nonsense);
-        EXPECT_EQ(bytes(), before) << nonsense;
+        EXPECT_TRUE(bytes() == before) << nonsense;
         EXPECT_TRUE(chip("Count")->property("wrong").toBool()) << nonsense;
         EXPECT_FALSE(chip("Count")->toolTip().isEmpty()) << nonsense;
     }
@@ -180,7 +193,7 @@ TEST_F(WindowTest, TypedStringGirthSolvesTheFullness) {
                 93, 0.1);
     const std::string before = bytes();
     type(chip("String girth"), "300");  // no section between these calipers is that long round
-    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(bytes() == before);
     EXPECT_TRUE(chip("String girth")->property("wrong").toBool());
 }
 
@@ -221,9 +234,9 @@ TEST_F(WindowTest, ElementsAreAddedUnlinkedAndTakenOut) {
     window.patternLeaf().removeSelected();
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_EQ(window.document().job().pattern->elements.size(), 3u);
-    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(bytes() == before);
     while (window.document().history().canUndo()) window.document().history().undo();
-    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(bytes() == before);
 }
 
 TEST_F(WindowTest, PiecesAreDraggedButNeverOverlap) {
@@ -238,12 +251,232 @@ TEST_F(WindowTest, PiecesAreDraggedButNeverOverlap) {
     EXPECT_EQ(window.results().masks().pages->overlaps(), 0);
 }
 
+TEST_F(WindowTest, MovedPiecesBelongToTheJobAndCanBeUndone) {
+    window.showLeaf(CutNumber);
+    auto* page = window.findChild<CutPage*>();
+    const std::string before = bytes();
+    const QPointF start = page->pieceCentre(0);
+    drag(page, start + QPointF(0, -18), QPointF(0, 150));
+    ASSERT_TRUE(waitUntilSettled(window));
+    const QPointF moved = page->pieceCentre(0);
+    EXPECT_GT(moved.y(), start.y() + 20);
+    ASSERT_EQ(window.document().job().cut->places.size(), 1u);
+    EXPECT_EQ(window.document().history().count(), 1);
+    const std::string after = bytes();
+
+    // The masks change; the piece stays where it was put.
+    window.document().beginGesture();
+    Element e = *window.document().job().pattern->elements[1];
+    e.dx_mm += 1;
+    window.document().edit(withElement(window.document().job(), 1, e), "move");
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_NEAR(page->pieceCentre(0).y(), moved.y(), 1.5);
+    window.document().history().undo();
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_TRUE(bytes() == after);
+    window.document().history().undo();
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_TRUE(bytes() == before);
+    EXPECT_NEAR(page->pieceCentre(0).y(), start.y(), 1.5);
+}
+
+TEST_F(WindowTest, TheSheetSizeIsTypedAndCheckedAndUndone) {
+    window.showLeaf(CutNumber);
+    const std::string before = bytes();
+    QTest::qWait(50);
+    ASSERT_NE(chip("Sheet width"), nullptr);
+    type(chip("Sheet width"), "20");
+    EXPECT_TRUE(bytes() == before);
+    EXPECT_TRUE(chip("Sheet width")->property("wrong").toBool());
+    type(chip("Sheet width"), "300");
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_EQ(window.results().masks().pages->sheet.width_mm, 300);
+    window.document().history().undo();
+    EXPECT_TRUE(bytes() == before);
+}
+
+/// Numbers on dimension lines are typed in place: the whole body follows, landmarks with it.
+TEST_F(WindowTest, DimensionsAreTypedOnTheirLines) {
+    const std::string before = bytes();
+    const double eye = window.document().job().blank->landmarks.at("eye").points[0].x();
+    QTest::mouseClick(blank, Qt::LeftButton, {},
+                      blank->typedBox(BlankPage::Typed::Length).center().toPoint());
+    auto* field = chip("Dimension");
+    ASSERT_NE(field, nullptr);
+    type(field, "90 mm");
+    EXPECT_FALSE(field->isVisible());
+    EXPECT_NEAR(window.document().job().blank->table.stations.back().x_mm, 90, 0.011);
+    EXPECT_NEAR(window.document().job().blank->landmarks.at("eye").points[0].x(), 1.5 * eye, 0.02);
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_NEAR(window.results().body().skin->length_mm(), 90, 0.011);
+    window.document().history().undo();
+    EXPECT_TRUE(bytes() == before);
+    ASSERT_TRUE(waitUntilSettled(window));
+
+    for (const auto which : {BlankPage::Typed::Height, BlankPage::Typed::Width}) {
+        blank->typeInto(which);
+        for (const char* wrong : {"0", "-3", "900", "wide"}) {
+            type(field, wrong);
+            EXPECT_TRUE(bytes() == before) << wrong;
+            EXPECT_TRUE(field->property("wrong").toBool()) << wrong;
+            EXPECT_FALSE(field->toolTip().isEmpty());
+        }
+        QTest::keyClick(field, Qt::Key_Escape);
+        EXPECT_FALSE(field->isVisible());
+    }
+    window.view().setStation(5);
+    QTest::qWait(50);
+    blank->setFocus();
+    QTest::keyClick(blank, Qt::Key_Return);  // by keyboard: the distance of the selected station
+    type(field, "24");
+    EXPECT_EQ(window.document().job().blank->table.stations[5].x_mm, 24);
+    window.document().history().undo();
+    EXPECT_TRUE(bytes() == before);
+}
+
+TEST_F(WindowTest, SinglePointsOfACurveAreDragged) {
+    const auto points = [&] { return window.document().job().blank->landmarks.at("gill_plate").points; };
+    const std::string before = bytes();
+    const auto start = points();
+    QTest::mouseClick(blank, Qt::LeftButton, {}, blank->landmarkHandle("gill_plate").toPoint());
+    drag(blank, blank->landmarkPoint("gill_plate", 0), QPointF(-12, 0));
+    const auto moved = points();
+    EXPECT_LT(moved[0].x(), start[0].x() - 0.5);
+    EXPECT_EQ(moved[1], start[1]);
+    EXPECT_EQ(moved.back(), start.back());
+    while (window.document().history().canUndo()) window.document().history().undo();
+    EXPECT_TRUE(bytes() == before);
+}
+
+TEST_F(WindowTest, HandlesOfARowSpreadAndBowIt) {
+    window.showLeaf(PatternNumber);
+    window.view().setElement(1);
+    QTest::qWait(50);
+    const auto row = [&] { return std::get<DotRow>(window.document().job().pattern->elements[1]->shape); };
+    const std::string before = bytes();
+    const DotRow start = row();
+    const double from = window.document().job().pattern->elements[1]->dx_mm;
+    const QPointF first = pattern->handleAt(PatternHandle::First);
+    drag(pattern, pattern->handleAt(PatternHandle::Last), QPointF(14, 0));
+    EXPECT_GT(row().spacing_mm, start.spacing_mm + 0.1);
+    EXPECT_EQ(window.document().job().pattern->elements[1]->dx_mm, from);
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_NEAR(pattern->handleAt(PatternHandle::First).x(), first.x(), 0.5);
+    const QPointF last = pattern->handleAt(PatternHandle::Last);
+    drag(pattern, pattern->handleAt(PatternHandle::First), QPointF(10, 0));
+    EXPECT_GT(window.document().job().pattern->elements[1]->dx_mm, from + 0.3);
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_NEAR(pattern->handleAt(PatternHandle::Last).x(), last.x(), 4);  // along the skin, so only nearly
+    const double bow = row().bow_mm;
+    drag(pattern, pattern->handleAt(PatternHandle::Middle), QPointF(0, -12));
+    EXPECT_GT(row().bow_mm, bow + 0.5);
+    EXPECT_EQ(window.document().history().count(), 3);
+    window.view().setElement(0);
+    ASSERT_TRUE(waitUntilSettled(window));
+    const double top = std::get<Bars>(window.document().job().pattern->elements[0]->shape).g1_mm;
+    drag(pattern, pattern->handleAt(PatternHandle::Upper), QPointF(0, 10));
+    EXPECT_LT(std::get<Bars>(window.document().job().pattern->elements[0]->shape).g1_mm, top - 0.3);
+    while (window.document().history().canUndo()) window.document().history().undo();
+    EXPECT_TRUE(bytes() == before);
+}
+
+TEST_F(WindowTest, AnotherAnchorLeavesTheMarkWhereItIs) {
+    window.showLeaf(PatternNumber);
+    window.view().setElement(1);
+    QTest::qWait(50);
+    const Vec2 before = window.results().body().art[1]->origin;
+    for (const char* name : {"eye", "tail root", "nose", "lateral line"}) {
+        bool clicked = false;
+        for (QPushButton* b : window.findChildren<QPushButton*>()) {
+            if (!b->isVisible() || b->text() != name) continue;
+            b->click();
+            clicked = true;
+            break;
+        }
+        ASSERT_TRUE(clicked) << name;
+        ASSERT_TRUE(waitUntilSettled(window));
+        EXPECT_LT((window.results().body().art[1]->origin - before).norm(), 0.03) << name;
+    }
+}
+
+/// The mask in view follows a drag before it is judged: coarse, then exact, then with its verdict.
+TEST_F(WindowTest, TheMaskIsSketchedWhileSomethingIsDragged) {
+    window.showLeaf(PatternNumber);
+    window.view().setElement(1);
+    ASSERT_TRUE(waitUntilSettled(window));
+    const auto widest = [](const MaskPtr& mask) { return boxAround({mask->outline}).size().x(); };
+    const double before = widest(window.results().sketch()->mask);
+    std::vector<Precision> seen;
+    bool judgedMeanwhile = false;
+    QObject::connect(&window.results(), &Results::sketchChanged, &window, [&] {
+        seen.push_back(window.results().sketch()->precision);
+        judgedMeanwhile = judgedMeanwhile || !window.results().masksRunning();
+    });
+    drag(pattern, pattern->handleAt(PatternHandle::Last), QPointF(40, 0));
+    ASSERT_TRUE(waitUntilSettled(window));
+    ASSERT_GE(seen.size(), 2u);
+    EXPECT_EQ(seen.front(), Precision::Preview);
+    EXPECT_EQ(seen.back(), Precision::Exact);
+    EXPECT_GT(widest(window.results().sketch()->mask), before + 1);
+    const auto& judged = window.results().masks().masks[static_cast<std::size_t>(window.view().mask())].mask;
+    EXPECT_EQ((*judged)->outline.size(), window.results().sketch()->mask->outline.size());
+    EXPECT_NEAR(widest(*judged), widest(window.results().sketch()->mask), 1e-9);
+}
+
+TEST_F(WindowTest, ElementAndMaskAreOneSelection) {
+    window.view().setElement(2);
+    EXPECT_EQ(
+        window.results().masks().masks[static_cast<std::size_t>(window.view().mask())].spec->elements[0],
+        window.document().job().pattern->elements[2]->id);
+    window.view().setSides(Sides::Right);
+    EXPECT_EQ(window.results().masks().masks[static_cast<std::size_t>(window.view().mask())].spec->side,
+              Side::Right);
+    window.view().setMask(0);
+    EXPECT_EQ(window.view().element(), 0);
+}
+
+TEST_F(WindowTest, BothSidesAreShownTogether) {
+    window.showLeaf(PatternNumber);
+    QTest::keyClick(&window, Qt::Key_B);
+    QTest::qWait(500);
+    const auto upper =
+        window.holder().skinAt(QPointF(0.5 * window.holder().width(), 0.3 * window.holder().height()));
+    const auto lower =
+        window.holder().skinAt(QPointF(0.5 * window.holder().width(), 0.7 * window.holder().height()));
+    ASSERT_TRUE(upper && lower);
+    EXPECT_EQ(upper->side, Side::Left);
+    EXPECT_EQ(lower->side, Side::Right);
+}
+
+TEST_F(WindowTest, PanelsBecomeTabsWhereThereIsLittleRoom) {
+    window.showLeaf(MasksNumber);
+    auto* page = window.findChild<MasksPage*>();
+    EXPECT_FALSE(page->tabbed());
+    window.resize(1024, 700);
+    QTest::qWait(100);
+    ASSERT_TRUE(page->tabbed());
+    const std::string material = page->inView().spec->material;
+    QTest::mouseClick(page, Qt::LeftButton, {}, page->materialBox(4).center().toPoint());
+    EXPECT_EQ(page->inView().spec->material, material);  // another tab is in front
+    page->setFocus();
+    QTest::keyClick(page, Qt::Key_Left);  // round to the last tab
+    QTest::mouseClick(page, Qt::LeftButton, {}, page->materialBox(4).center().toPoint());
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_EQ(page->inView().spec->material, sheetMaterials()[4].id);
+}
+
 TEST_F(WindowTest, ExportWritesPages) {
     const test::TemporaryFolder folder;
-    ASSERT_TRUE(window.cutLeaf().exportTo(QString::fromStdString(folder / "out"), true, true));
+    const auto exported = [&](const QString& to) {
+        std::optional<Status> written;
+        window.cutLeaf().exportTo(to, true, true, [&](const Status& status) { written = status; });
+        EXPECT_TRUE(QTest::qWaitFor([&] { return written.has_value(); }, 20000));
+        return written && *written;
+    };
+    ASSERT_TRUE(exported(QString::fromStdString(folder / "out")));
     EXPECT_NE(test::read(folder / "out/sheet-1.svg").find("<g id=\"CUT\""), std::string::npos);
     EXPECT_EQ(test::read(folder / "out/sheets.pdf").substr(0, 5), "%PDF-");
-    EXPECT_FALSE(window.cutLeaf().exportTo("/proc/nothing", true, true));
+    EXPECT_FALSE(exported("/proc/nothing"));
 }
 
 TEST_F(WindowTest, SavedJobsReadBackAndDirtyFollows) {
@@ -259,7 +492,7 @@ TEST_F(WindowTest, SavedJobsReadBackAndDirtyFollows) {
     ASSERT_TRUE(window.document().save(path));
     const std::string saved = bytes();
     ASSERT_TRUE(window.openPath(path));
-    EXPECT_EQ(bytes(), saved);
+    EXPECT_TRUE(bytes() == saved);
 }
 
 TEST_F(WindowTest, ABrokenFileGivesASentenceAndKeepsTheJob) {
@@ -275,7 +508,7 @@ TEST_F(WindowTest, ABrokenFileGivesASentenceAndKeepsTheJob) {
     });
     EXPECT_FALSE(window.openPath(QString::fromStdString(folder / "broken.nineleaves.json")));
     EXPECT_TRUE(said.contains("breaks off")) << said.toStdString();
-    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(bytes() == before);
     EXPECT_EQ(window.tellTale().verdict().kind, Verdict::Kind::Fine);
 }
 
@@ -376,7 +609,7 @@ TEST_F(WindowTest, MonkeyUndoesToTheStart) {
         if (i % 25 == 0) QApplication::processEvents();
     }
     while (window.document().history().canUndo()) window.document().history().undo();
-    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(bytes() == before);
     EXPECT_TRUE(waitUntilSettled(window));
 }
 

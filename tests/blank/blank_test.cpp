@@ -269,5 +269,33 @@ TEST(SkinGrid, RowsAreEvenAlongTheSkinAndClosed) {
     }
 }
 
+TEST(Skin, PointsSeenFromTheSide) {
+    const Skin egg = spheroid(14, 30);
+    for (const double x : {6.0, 20.0, 30.0, 47.0}) {
+        const double tall = egg.loft().sectionAt(x).top;
+        for (const double z : {-9.0, -2.0, 0.0, 5.0}) {
+            const SkinPoint at = egg.onFlank(x, z);
+            EXPECT_EQ(at.side, Side::Left);
+            EXPECT_NEAR(egg.at(at).position.z(), std::clamp(z, -tall, tall), 1e-6);
+            EXPECT_GE(egg.at(at).position.y(), -1e-9);
+            EXPECT_NEAR(at.x_mm, x, 1e-12);
+        }
+    }
+    // Beyond the outline it stops at it.
+    EXPECT_NEAR(egg.at(egg.onFlank(30, 99)).position.z(), 14, 1e-6);
+    EXPECT_TRUE(egg.check(egg.onFlank(-5, 3), ""));
+}
+
+TEST(Walk, DistanceIsWhatHasToBeWalked) {
+    const Skin egg = spheroid(14, 30);
+    for (const double g : {-4.0, 0.0, 6.0}) {
+        const double there = need(distanceAlong(egg, 12, 40, g, ""));
+        EXPECT_NEAR(need(walkAlong(egg, 12, g, there, "")), 40, 1e-4);
+        EXPECT_NEAR(need(distanceAlong(egg, 40, 12, g, "")), -there, 1e-9);
+    }
+    EXPECT_EQ(need(distanceAlong(egg, 20, 20, 0, "")), 0);
+    EXPECT_EQ(distanceAlong(egg, 20, 90, 0, "here").error().code, "off_body");
+}
+
 }  // namespace
 }  // namespace nine

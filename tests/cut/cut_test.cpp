@@ -60,6 +60,37 @@ TEST(Layout, TooLargeIsNamed) {
     EXPECT_EQ(layOutPieces({}, {210, 297}).error().code, "nothing_to_cut");
 }
 
+/// Pieces put by hand stand where they were put, the others go round them.
+TEST(Layout, PlacesByHandAreKept) {
+    std::vector<Piece> pieces;
+    for (int i = 0; i < 9; ++i) pieces.push_back(plain("p" + std::to_string(i), {30.0 + 3 * i, 20.0 + i}));
+    const std::vector<PiecePlace> places{{"p3", 0, {100, 200}}, {"p5", 1, {60, 150}}, {"gone", 0, {50, 80}}};
+    const CutPages pages = need(layOutPieces(pieces, {210, 297}, places));
+    EXPECT_EQ(pages.overlaps(), 0);
+    EXPECT_TRUE(pages.warnings.empty());
+    EXPECT_EQ(pages.pages, 2u);
+    for (const PiecePlace& place : {places[0], places[1]}) {
+        const PlacedPiece& placed = pages.pieces[static_cast<std::size_t>(place.piece[1] - '0')];
+        const Box2 box = placed.piece.box();
+        EXPECT_LT((0.5 * (box.low + box.high) - place.middle_mm).norm(), 1e-9);
+        EXPECT_EQ(placed.page, place.page);
+    }
+}
+
+TEST(Layout, ImpossiblePlacesAreToldOrStopAtTheMargin) {
+    const std::vector<Piece> pieces{plain("a", {40, 30}), plain("b", {40, 30}), plain("c", {40, 30})};
+    const CutPages pages = need(
+        layOutPieces(pieces, {210, 297}, {{"a", 0, {100, 200}}, {"b", 0, {110, 205}}, {"c", 0, {900, 150}}}));
+    EXPECT_EQ(pages.overlaps(), 0);
+    ASSERT_EQ(pages.warnings.size(), 1u);  // b would lie over a
+    EXPECT_EQ(pages.warnings[0].code, "place_lost");
+    EXPECT_NE(pages.warnings[0].text.find("\"b "), std::string::npos);
+    EXPECT_NEAR(pages.pieces[2].piece.box().high.x(), 210 - kPageMargin_mm, 1e-9);
+    const CutPages far = need(layOutPieces(pieces, {210, 297}, {{"a", kMaxPages, {100, 200}}}));
+    EXPECT_EQ(far.pages, 1u);
+    EXPECT_EQ(far.warnings.size(), 1u);
+}
+
 TEST(Layout, SheetSizes) {
     EXPECT_EQ(need(parseSheet("Letter")).width_mm, 215.9);
     EXPECT_EQ(need(parseSheet("210x297")).height_mm, 297);
@@ -70,7 +101,8 @@ TEST(Layout, SheetSizes) {
 TEST(Layout, DraggedPiecesMayNotOverlapOrLeave) {
     const CutPages pages = need(layOutPieces({plain("a", {40, 40}), plain("b", {40, 40})}, {210, 297}));
     EXPECT_EQ(movePiece(pages, 0, {30, 0}).error().code, "overlap");
-    EXPECT_NEAR(need(movePiece(pages, 0, {-30, 0})).pieces[0].piece.box().low.x(), kPageMargin_mm, 1e-9);  // stops
+    EXPECT_NEAR(need(movePiece(pages, 0, {-30, 0})).pieces[0].piece.box().low.x(), kPageMargin_mm,
+                1e-9);  // stops
     const CutPages moved = need(movePiece(pages, 0, {0, -60}));
     EXPECT_EQ(moved.overlaps(), 0);
     EXPECT_NEAR(moved.pieces[0].piece.box().low.y(), pages.pieces[0].piece.box().low.y() - 60, 1e-9);

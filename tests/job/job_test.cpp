@@ -64,6 +64,27 @@ TEST(JobFile, NumbersSurviveToTheLastBit) {
     EXPECT_EQ(need(parseJob(jobText(job), "f")).job.pattern->elements[0]->dx_mm, 1.0 / 3);
 }
 
+TEST(JobFile, SheetAndPlacesAreKept) {
+    Job job = need(demoJob());
+    EXPECT_EQ(jobText(job).find("\"cut\""), std::string::npos);  // a job that says nothing of it
+    CutChapter cut;
+    cut.sheet = {300, 420};
+    job = withCut(job, cut);
+    job = withPlace(job, {"red-dots-L", 1, {100.125, 1.0 / 3}});
+    job = withPlace(job, {"parr-bars-R", 0, {50, 60}});
+    job = withPlace(job, {"red-dots-L", 0, {80, 90}});  // the later one counts
+    const std::string text = jobText(job);
+    const Job again = need(parseJob(text, "f")).job;
+    EXPECT_EQ(again.cut->places, job.cut->places);
+    ASSERT_EQ(again.cut->places.size(), 2u);
+    EXPECT_EQ(again.cut->places[1], (PiecePlace{"red-dots-L", 0, {80, 90}}));
+    EXPECT_EQ(again.cut->sheet.height_mm, 420);
+    EXPECT_EQ(jobText(again), text);
+    EXPECT_EQ(errorOf(replaced(text, "\"width_mm\": 300", "\"width_mm\": 3")).code, "bad_sheet");
+    EXPECT_EQ(errorOf(replaced(text, "\"sheet\": 1", "\"sheet\": 0")).code, "bad_value");
+    EXPECT_EQ(errorOf(replaced(text, "\"x_mm\": 80.0", "\"x_mm\": \"left\"")).code, "bad_value");
+}
+
 TEST(JobFile, ErrorsNameLineAndField) {
     const std::string text = demoText();
     EXPECT_EQ(errorOf("").code, "bad_json");
@@ -176,6 +197,29 @@ TEST(Derive, RightIsTheMirrorImageOfLeft) {
     }
 }
 
+/// What is drawn while something is dragged is near the exact cut, and the exact cut is the judged mask's
+/// own.
+TEST(Derive, SketchesComeNearTheExactMask) {
+    const Job job = need(demoJob());
+    Derivations derived;
+    const MaskSpec& spec = *maskSpecs(job)[2];
+    const MaskPtr preview = need(derived.cutOnly(job, spec, Precision::Preview));
+    const MaskPtr exact = need(derived.cutOnly(job, spec, Precision::Exact));
+    const MaskPtr judged = need(derived.mask(job, spec));
+    EXPECT_LT(preview->flat.rest.vertexCount, exact->flat.rest.vertexCount / 2);
+    ASSERT_EQ(preview->windows.size(), exact->windows.size());
+    for (std::size_t i = 0; i < exact->windows.size(); ++i) {
+        const auto along = [i](const MaskPtr& mask) {
+            return (mask->windows[i].centre - mask->windows[0].centre).norm();
+        };
+        EXPECT_NEAR(along(preview), along(exact), 0.1);
+        EXPECT_EQ(exact->windows[i].centre, judged->windows[i].centre);
+    }
+    EXPECT_EQ(preview->report.lift_mm, 0);
+    EXPECT_TRUE(preview->report.landed.empty());
+    EXPECT_GT(judged->report.landed.size(), 0u);
+}
+
 TEST(Derive, CancelledWorkIsNotRemembered) {
     const Job job = need(demoJob());
     Derivations derived;
@@ -189,7 +233,7 @@ TEST(Derive, PiecesCarryNameSideAndMarks) {
     const Job job = need(demoJob());
     Derivations derived;
     const auto masks = derived.masks(job, 200);
-    const CutPages pages = need(cutPages(job, masks, {}));
+    const CutPages pages = need(cutPages(job, masks));
     EXPECT_EQ(pages.overlaps(), 0);
     ASSERT_EQ(pages.pieces.size(), 6u);
     EXPECT_EQ(pages.pieces[1].piece.side, 'R');

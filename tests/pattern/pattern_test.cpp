@@ -100,6 +100,20 @@ TEST(Anchor, PointsAndCurvesAreMeasuredFrom) {
     EXPECT_NE(error.text.find("gill_plate"), std::string::npos);  // says what there is
 }
 
+/// Measured from elsewhere, the mark stays where it is: on a steep body too, where x is not the skin's
+/// length.
+TEST(Anchor, AnotherOneLeavesTheOriginWhereItIs) {
+    const Skin egg = spheroid(14, 30);
+    const Landmarks marks{{"eye", {{{9, 4}}, 6, {}}}, {"gill_plate", {{{14, 8}, {17, 0}, {14, -8}}, 0, {}}}};
+    Element e = dots({1, 4, 1, 1, 0}, 24, 3);
+    for (const char* anchor : {"eye", "gill_plate", "", "gill_plate", "eye", ""}) {
+        e = need(reanchored(egg, marks, e, anchor, "e"));
+        EXPECT_EQ(e.anchor, anchor);
+        EXPECT_LT((need(originOf(egg, marks, e, "e")) - Vec2(24, 3)).norm(), 0.03) << anchor;
+    }
+    EXPECT_EQ(reanchored(egg, marks, e, "fin", "e").error().code, "unknown_landmark");
+}
+
 TEST(Element, WrongNumbersAreNamed) {
     const auto where = [](const Element& e) { return checkElement(e, "p").error().where; };
     EXPECT_EQ(where(dots({0, 4, 1, 1, 0})), "p.count");

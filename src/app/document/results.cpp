@@ -8,6 +8,27 @@ namespace {
 
 constexpr int kPictureColumns = 1024, kPictureRows = 900;
 
+/// The eye that will be glued in, for the look of it: rim, iris and pupil, from the outside in.
+constexpr std::array<double, 3> kEyeShares{1, 0.84, 0.42};
+constexpr std::array<std::uint32_t, 3> kEyeColours{0xFF23241C, 0xFFD0A23C, 0xFF15140F};
+
+std::vector<ArtPtr> eyeOf(const Skin& skin, const BlankChapter& blank) {
+    std::vector<ArtPtr> rings;
+    const auto eye = blank.landmarks.find("eye");
+    if (eye == blank.landmarks.end() || eye->second.diameter_mm <= 0) return rings;
+    for (const double share : kEyeShares) {
+        Element disc;
+        disc.id = "eye";
+        disc.anchor = "eye";
+        const double diameter = share * eye->second.diameter_mm;
+        disc.shape = DotRow{1, 1, diameter, diameter, 0};
+        Result<ElementArt> art = drawElement(skin, blank.landmarks, disc, "blank.landmarks.eye");
+        if (!art) break;  // too near the edge of the body to be drawn
+        rings.push_back(std::make_shared<const ElementArt>(std::move(*art)));
+    }
+    return rings;
+}
+
 BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& derived) {
     BodyResult result;
     result.blank = job.blank;
@@ -40,6 +61,9 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
         const Element& e = *pattern.elements[i];
         painted.push_back({art->get(), colourOf(e, i), e.standsOn(Side::Left), e.standsOn(Side::Right)});
     }
+    std::vector<ArtPtr> eyes = eyeOf(*result.skin, *job.blank);
+    for (std::size_t i = 0; i < eyes.size(); ++i)
+        painted.push_back({eyes[i].get(), kEyeColours[i], true, true});
     const Ground bare;
     const Ground ground{colourOf(pattern.groundBack, bare.back), colourOf(pattern.groundSide, bare.side),
                         colourOf(pattern.groundBelly, bare.belly)};
@@ -61,8 +85,9 @@ std::uint32_t colourOf(const Element& element, std::size_t index) {
     return colourOf(element.colour, choice[index % choice.size()]);
 }
 
-Results::Results(JobDocument& document, ViewState& view, QObject* parent)
-    : QObject(parent), document_(document), view_(view) {
+Results::Results(JobDocument& document, ViewState& view, std::shared_ptr<Derivations> derived,
+                 QObject* parent)
+    : QObject(parent), document_(document), view_(view), derived_(std::move(derived)) {
     connect(&document, &JobDocument::changed, this, [this](Parts parts) { onChanged(parts); });
     connect(&view, &ViewState::changed, this, [this] {
         if (view_.mask() != sketchedIndex_ && !document_.empty()) requestSketch();

@@ -36,12 +36,13 @@ struct MasksResult {
     std::vector<MaskResult> masks;
     std::vector<Piece> pieces;  ///< of each mask that could be made, else empty
     std::optional<CutPages> pages;
-    std::vector<Drawing> drawings;  ///< of the pages; only the texts of their feet hold while a piece is dragged
+    std::vector<Drawing>
+        drawings;  ///< of the pages; only the texts of their feet hold while a piece is dragged
     std::optional<Error> pagesError;
 };
 
-/// The selected mask as it would be cut now: coarse while something is dragged, then exact, before its verdict
-/// is there.
+/// The selected mask as it would be cut now: coarse while something is dragged, then exact, before its
+/// verdict is there.
 struct MaskSketch {
     int index = -1;  ///< among the masks in force
     MaskSpecPtr spec;
@@ -53,7 +54,8 @@ struct MaskSketch {
 class Results : public QObject {
     Q_OBJECT
   public:
-    Results(JobDocument& document, ViewState& view, QObject* parent);
+    /// `derived` remembers what follows from jobs; windows may share one.
+    Results(JobDocument& document, ViewState& view, std::shared_ptr<Derivations> derived, QObject* parent);
 
     const BodyResult& body() const { return body_; }
     const MasksResult& masks() const { return masks_; }
@@ -91,7 +93,7 @@ class Results : public QObject {
 
     JobDocument& document_;
     ViewState& view_;
-    std::shared_ptr<Derivations> derived_ = std::make_shared<Derivations>();
+    std::shared_ptr<Derivations> derived_;
     BodyResult body_;
     MasksResult masks_;
     BodyMeasure measure_{};

@@ -20,11 +20,14 @@ class ViewState : public QObject {
     int station() const { return station_; }
     int element() const { return element_; }
     int mask() const { return mask_; }
+    /// Of the sheet that the body is judged for by itself, before any mask.
+    const std::string& material() const { return material_; }
 
     void setSides(Sides sides) { set(sides_, sides); }
     void setStation(int index) { set(station_, index); }
     void setElement(int index) { set(element_, index); }
     void setMask(int index) { set(mask_, index); }
+    void setMaterial(const std::string& id) { set(material_, id); }
     /// Units or theme have changed: everything is drawn again.
     void refresh() { emit changed(); }
 
@@ -39,6 +42,7 @@ class ViewState : public QObject {
         emit changed();
     }
     Sides sides_ = Sides::Left;
+    std::string material_ = "tape";
     int station_ = 4, element_ = 0, mask_ = 0;
 };
 

@@ -32,8 +32,7 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results) {
         return {Verdict::Kind::Fault, said(*body.error), {}, BlankNumber, {}};
     }
     if (!body.artErrors.empty()) {
-        return {
-            Verdict::Kind::Fault, said(body.artErrors.front()), {}, PatternNumber, {}};
+        return {Verdict::Kind::Fault, said(body.artErrors.front()), {}, PatternNumber, {}};
     }
     const auto& masks = results.masks().masks;
     if (document.job().pattern->elements.empty()) {
@@ -60,25 +59,26 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results) {
     const int worst = worstMask(results.masks());
     if (worst < 0) {
         v.kind = Verdict::Kind::Fine;
-        v.sentence = QObject::tr("All %1 masks lie flat and land within %2, inside your hand's %3.")
-                         .arg(QString::number(masks.size()), lengthText(std::max(landing, 0.01), 2),
-                              lengthText(0.5));
+        v.sentence =
+            QObject::tr("All %1 masks lie flat and land within %2, inside your hand's %3.")
+                .arg(QString::number(masks.size()), lengthText(std::max(landing, 0.01), 2), lengthText(0.5));
         return v;
     }
     const MaskResult& off = masks[static_cast<std::size_t>(worst)];
     v.kind = Verdict::Kind::Fault;
-    v.sentence = QObject::tr("%1 of %2 masks lie flat; %3 stands off %4: take a softer sheet or split it.")
-                     .arg(QString::number(flat), QString::number(masks.size()),
-                          QString::fromStdString(off.spec->shownName()) + ' ' + QChar(sideLetter(off.spec->side)),
-                          lengthText((*off.mask)->report.lift_mm));
+    v.sentence =
+        QObject::tr("%1 of %2 masks lie flat; %3 stands off %4: take a softer sheet or split it.")
+            .arg(QString::number(flat), QString::number(masks.size()),
+                 QString::fromStdString(off.spec->shownName()) + ' ' + QChar(sideLetter(off.spec->side)),
+                 lengthText((*off.mask)->report.lift_mm));
     v.repair = QObject::tr("softer sheet");
     return v;
 }
 
-MainWindow::MainWindow(const QString& stateFolder)
+MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> derived)
     : document_(this),
       view_(this),
-      results_(new Results(document_, view_, this)),
+      results_(new Results(document_, view_, std::move(derived), this)),
       safe_(new Safekeeping(document_, stateFolder, this)) {
     setWindowTitle("Nine Leaves");
     setAcceptDrops(true);
@@ -137,7 +137,10 @@ MainWindow::MainWindow(const QString& stateFolder)
     connect(results_, &Results::masksChanged, this, &MainWindow::refresh);
     connect(results_, &Results::progressChanged, this, &MainWindow::refresh);
     connect(&document_, &JobDocument::changed, this, &MainWindow::refresh);
-    connect(&view_, &ViewState::changed, this, [this] { holder_->turnToSide(view_.side()); });
+    connect(&view_, &ViewState::changed, this, [this] {
+        holder_->turnToSide(view_.side());
+        holder_->showBoth(view_.sides() == Sides::Both);
+    });
     connect(tellTale_, &TellTale::causeWanted, this, &MainWindow::showLeaf);
     connect(tellTale_, &TellTale::cancelWanted, results_, &Results::cancelMasks);
     connect(tellTale_, &TellTale::repairWanted, this, [this] {
@@ -246,16 +249,15 @@ void MainWindow::refresh() {
                                                                   : tr("drag to turn"));
     tellTale_->setVerdict(verdictOfJob(document_, *results_));
     const bool running = results_->masksRunning();
-    tellTale_->setRunning(document_.empty() ? QString()
-                          : running         ? tr("Fitting masks")
+    tellTale_->setRunning(document_.empty()   ? QString()
+                          : running           ? tr("Fitting masks")
                           : cut_->exporting() ? tr("Writing the pages")
-                                            : tr("Landing checked by wrapping it again"),
+                                              : tr("Landing checked by wrapping it again"),
                           running ? results_->progress() : 1);
 }
 
 void MainWindow::complain(const Error& error) {
-    QMessageBox box(QMessageBox::Warning, tr("Nine Leaves"), said(error),
-                    QMessageBox::Ok, this);
+    QMessageBox box(QMessageBox::Warning, tr("Nine Leaves"), said(error), QMessageBox::Ok, this);
     if (!error.where.empty()) box.setInformativeText(QString::fromStdString(error.where));
     box.exec();
 }

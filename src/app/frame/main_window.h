@@ -22,7 +22,8 @@ class MainWindow : public QMainWindow {
     Q_OBJECT
   public:
     /// `stateFolder` is where autosaved copies are kept; the user's own by default.
-    explicit MainWindow(const QString& stateFolder = {});
+    explicit MainWindow(const QString& stateFolder = {},
+                        std::shared_ptr<Derivations> derived = std::make_shared<Derivations>());
 
     JobDocument& document() { return document_; }
     Results& results() { return *results_; }

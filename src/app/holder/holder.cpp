@@ -51,6 +51,12 @@ void Holder::setBody(const BodyResult& body) {
     rest_.start(kRest_ms);
 }
 
+void Holder::showBoth(bool both) {
+    if (both == both_) return;
+    both_ = both;
+    draw(false);
+}
+
 void Holder::setCaption(const QString& caption) {
     caption_ = caption;
     update();
@@ -63,8 +69,10 @@ void Holder::turnTo(Stop stop) {
 }
 
 void Holder::turnToSide(Side side) {
-    yaw_ = side == Side::Left ? -0.45 : M_PI + 0.45;
-    pitch_ = 0.28;
+    if (side == side_) return;  // whoever turned it by hand keeps the view
+    side_ = side;
+    yaw_ = side == Side::Left ? 0.35 : M_PI - 0.35;
+    pitch_ = 0.22;
     draw(false);
 }
 
@@ -74,35 +82,53 @@ View3 Holder::viewFor(double ratio) const {
     view.pitch_rad = pitch_;
     view.target = middle_;
     view.distance_mm = 9 * reach_mm_;
-    view.pixelsPerMm = ratio * std::min(width() / (2.25 * reach_mm_), (height() - 64.0) / (1.25 * reach_mm_));
+    view.pixelsPerMm =
+        ratio * std::min(width() / (2.25 * reach_mm_), (height() - 64.0) / bodies() / (1.25 * reach_mm_));
     return view;
 }
 
 void Holder::draw(bool moving) {
     if (!body_ || !picture_ || width() < 20) {
-        image_ = {};
+        images_.clear();
         update();
         return;
     }
     const double ratio = devicePixelRatioF();
-    const int w = static_cast<int>(width() * ratio), h = static_cast<int>((height() - 44) * ratio);
+    const int w = static_cast<int>(width() * ratio), h = static_cast<int>((height() - 44) * ratio / bodies());
+    std::vector<View3> views{viewFor(ratio)};
+    if (both_) {
+        views.push_back(views.front());
+        views.back().yaw_rad = M_PI - views.front().yaw_rad;  // the other side, mirrored
+    }
     slot_.request(
-        [body = body_, picture = picture_, view = viewFor(ratio), w, h, ratio, moving](const Task& task) {
-            return Drawn{nine::render(body->mesh, *picture, view, w, h, moving ? 1 : 2, task), ratio};
+        [body = body_, picture = picture_, views, w, h, ratio, moving](const Task& task) {
+            Drawn drawn{{}, ratio};
+            for (const View3& view : views)
+                drawn.bodies.push_back(nine::render(body->mesh, *picture, view, w, h, moving ? 1 : 2, task));
+            return drawn;
         },
         [this](Drawn drawn) {
             drawn_ = std::move(drawn);
-            image_ = toQImage(drawn_.rendered.image);
-            image_.setDevicePixelRatio(drawn_.ratio);
+            images_.clear();
+            for (const Rendered& rendered : drawn_.bodies) {
+                images_.push_back(toQImage(rendered.image));
+                images_.back().setDevicePixelRatio(drawn_.ratio);
+            }
             update();
+            emit redrawn();
         });
     if (moving) rest_.start(kRest_ms);
 }
 
 std::optional<SkinPoint> Holder::skinAt(const QPointF& at) const {
-    const Rendered& r = drawn_.rendered;
-    const int x = static_cast<int>(at.x() * drawn_.ratio), y = static_cast<int>((at.y() - 22) * drawn_.ratio);
-    if (!body_ || x < 0 || y < 0 || x >= r.image.width || y >= r.image.height) return std::nullopt;
+    if (!body_ || drawn_.bodies.empty() || at.y() < 22) return std::nullopt;
+    const double tall = drawn_.bodies.front().image.height / drawn_.ratio;
+    const auto which = static_cast<std::size_t>((at.y() - 22) / tall);
+    if (which >= drawn_.bodies.size()) return std::nullopt;
+    const Rendered& r = drawn_.bodies[which];
+    const int x = static_cast<int>(at.x() * drawn_.ratio),
+              y = static_cast<int>((at.y() - 22 - static_cast<double>(which) * tall) * drawn_.ratio);
+    if (x < 0 || y < 0 || x >= r.image.width || y >= r.image.height) return std::nullopt;
     const Vec2 uv = r.texture[static_cast<std::size_t>(y * r.image.width + x)];
     if (uv.x() < 0) return std::nullopt;
     return body_->skinAt(uv);
@@ -119,7 +145,7 @@ void Holder::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), t.panel);
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(0, 0.5), QPointF(width(), 0.5));
-    if (!image_.isNull()) {
+    if (!images_.empty()) {
         // A soft shadow on the bench.
         QRadialGradient shadow(QPointF(0, 0), 1);
         shadow.setColorAt(0, QColor(0, 0, 0, t.dark ? 90 : 46));
@@ -131,7 +157,11 @@ void Holder::paintEvent(QPaintEvent*) {
         p.setBrush(shadow);
         p.drawEllipse(QPointF(0, 0), 1, 1);
         p.restore();
-        p.drawImage(QPointF(0, 22), image_);
+        double y = 22;
+        for (const QImage& image : images_) {
+            p.drawImage(QPointF(0, y), image);
+            y += image.height() / drawn_.ratio;
+        }
     }
     ink::heading(p, QPointF(16, 20), tr("Holder"), caption_);
     const QStringList stops{tr("side"), tr("back"), tr("belly"), tr("nose")};

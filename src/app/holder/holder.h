@@ -17,6 +17,8 @@ class Holder : public QWidget {
   public:
     explicit Holder(QWidget* parent = nullptr);
     void setBody(const BodyResult& body);
+    /// Both sides, one above the other, or one body to turn.
+    void showBoth(bool both);
     void setCaption(const QString& caption);
 
     enum class Stop { Side, Back, Belly, Nose };
@@ -30,6 +32,8 @@ class Holder : public QWidget {
   signals:
     void picked(nine::SkinPoint point);
     void sizeToggleWanted();
+    /// A new picture has come.
+    void redrawn();
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -42,22 +46,25 @@ class Holder : public QWidget {
   private:
     void draw(bool moving);
     View3 viewFor(double ratio) const;
+    int bodies() const { return both_ ? 2 : 1; }
     QRectF stopBox(int index) const;
 
     std::shared_ptr<const DrawnBody> body_;
     std::shared_ptr<const Image> picture_;
     Vec3 middle_ = Vec3::Zero();
     double reach_mm_ = 40;
-    double yaw_ = -0.45, pitch_ = 0.28;
+    Side side_ = Side::Left;
+    double yaw_ = 0.35, pitch_ = 0.22;
     QString caption_;
     QPointF pressed_, last_;
     bool dragging_ = false;
     struct Drawn {
-        Rendered rendered;
+        std::vector<Rendered> bodies;  ///< from the top
         double ratio = 1;
     };
+    bool both_ = false;
     Drawn drawn_;
-    QImage image_;
+    std::vector<QImage> images_;
     LatestOnly<Drawn> slot_{this};
     QTimer rest_;
 };

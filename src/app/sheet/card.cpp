@@ -71,7 +71,7 @@ QLabel* Card::framed(const QString& text, bool fault) {
     return label;
 }
 
-void Card::facts(const QList<QPair<QString, QString>>& rows) {
+QString Card::factTable(const Facts& rows) {
     QString table = "<table width='100%'>";
     for (const auto& [what, value] : rows) {
         table += QString(
@@ -79,7 +79,7 @@ void Card::facts(const QList<QPair<QString, QString>>& rows) {
                      "align='right'><b>%3</b></td></tr>")
                      .arg(tokens().muted.name(), what, value);
     }
-    words(table + "</table>");
+    return table + "</table>";
 }
 
 Sentence* Card::sentence(const QString& text, const QList<QWidget*>& values) {
@@ -121,8 +121,9 @@ void Card::choices(const QList<Choice>& all) {
 
 void Card::radio(const QList<Choice>& all) {
     for (const Choice& choice : all) {
-        QPushButton* b = button((choice.on ? QString::fromUtf8("● ") : QString::fromUtf8("○ ")) + choice.words,
-                                Look::Link, choice.chosen);
+        QPushButton* b =
+            button((choice.on ? QString::fromUtf8("● ") : QString::fromUtf8("○ ")) + choice.words, Look::Link,
+                   choice.chosen);
         b->setStyleSheet("border: none;");
         b->setAccessibleName(choice.words);
     }

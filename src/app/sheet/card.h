@@ -36,7 +36,9 @@ class Card : public QWidget {
     QLabel* caution(const QString& words);
     /// A problem in a frame, with its number if it stands on the drawing too.
     QLabel* framed(const QString& words, bool fault);
-    void facts(const QList<QPair<QString, QString>>& rows);
+    using Facts = QList<QPair<QString, QString>>;
+    QLabel* facts(const Facts& rows) { return words(factTable(rows)); }
+    static QString factTable(const Facts& rows);
     Sentence* sentence(const QString& words, const QList<QWidget*>& values);
     /// A value of a sentence; `committed` gets what was typed.
     ValueChip* chip(const QString& name, ValueChip::Kind kind, int decimals, double step,
@@ -53,6 +55,7 @@ class Card : public QWidget {
     void choices(const QList<Choice>& all);
     /// One below the other, for longer words.
     void radio(const QList<Choice>& all);
+    void add(QWidget* widget) { layout_->addWidget(widget); }
     /// Call last.
     void finish() { layout_->addStretch(); }
 

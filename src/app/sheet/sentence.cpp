@@ -20,10 +20,9 @@ ValueChip::ValueChip(Kind kind, int decimals, double step, QWidget* parent)
     setAlignment(Qt::AlignHCenter);
     setFont(inter(13, QFont::DemiBold));
     setFixedHeight(21);
-    connect(this, &QLineEdit::returnPressed, this, &ValueChip::commit);
 }
 
-void ValueChip::show(double value) {
+void ValueChip::display(double value) {
     const QString text = kind_ == Kind::Count ? QString::number(static_cast<int>(std::lround(value)))
                                               : lengthNumber(value, decimals_);
     if (text != this->text()) setText(text);
@@ -32,7 +31,7 @@ void ValueChip::show(double value) {
 
 void ValueChip::setValue(double value) {
     value_ = value;
-    if (!hasFocus() || !isModified()) show(value);
+    if (!hasFocus() || !isModified()) display(value);
 }
 
 void ValueChip::setWrong(const QString& why) {
@@ -56,14 +55,19 @@ void ValueChip::commit() {
     setWrong({});
     setModified(false);
     if (*typed != value_) emit committed(*typed);
-    show(value_);
+    if (property("wrong").toBool()) return;
+    display(value_);
+    emit finished();
 }
 
 void ValueChip::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Escape) {
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
+        commit();  // and nobody else's key
+    } else if (event->key() == Qt::Key_Escape) {
         setWrong({});
         setModified(false);
-        show(value_);
+        display(value_);
+        emit finished();
     } else if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) {
         const double way = event->key() == Qt::Key_Up ? 1 : -1;
         const double step = kind_ == Kind::Count                     ? 1
@@ -80,6 +84,7 @@ void ValueChip::keyPressEvent(QKeyEvent* event) {
 void ValueChip::focusOutEvent(QFocusEvent* event) {
     if (isModified()) commit();
     QLineEdit::focusOutEvent(event);
+    if (!isModified()) emit finished();
 }
 
 void ValueChip::wheelEvent(QWheelEvent* event) {

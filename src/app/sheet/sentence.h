@@ -23,6 +23,8 @@ class ValueChip : public QLineEdit {
 
   signals:
     void committed(double value);
+    /// Enter with a value that was taken, Esc, or the focus has gone.
+    void finished();
 
   protected:
     void keyPressEvent(QKeyEvent*) override;
@@ -32,7 +34,7 @@ class ValueChip : public QLineEdit {
 
   private:
     void commit();
-    void show(double value);
+    void display(double value);
 
     Kind kind_;
     int decimals_;

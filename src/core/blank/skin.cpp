@@ -76,6 +76,16 @@ SkinPoint Skin::locateNear(const Vec3& position, double g_mm) const {
     return at;
 }
 
+SkinPoint Skin::onFlank(double x_mm, double z_mm) const {
+    constexpr double rim = 1e-6;  // of the length: the very tips have no section
+    const double x = std::clamp(x_mm, noseX() + rim * length_mm(), tailX() - rim * length_mm());
+    const Section s = loft_.sectionAt(x);
+    const double z = std::clamp(z_mm, -s.bottom, s.top);
+    const double height = z >= 0 ? s.top : s.bottom, n = z >= 0 ? s.exponentUpper : s.exponentLower;
+    const double y = s.halfWidth * std::pow(std::max(0.0, 1 - std::pow(std::abs(z) / height, n)), 1 / n);
+    return {Side::Left, x, locate(Vec3(x, y, z)).g_mm};
+}
+
 double Skin::level(const Vec3& p, Vec3& gradient) const {
     const Loft::Profile profile = loft_.profileAt(p.x(), p.z() >= 0);
     const double n = profile.exponent;

@@ -57,6 +57,10 @@ class Skin final : public Surface {
     /// whichever of the two ways is nearer to `g_mm`.
     SkinPoint locateNear(const Vec3& position, double g_mm) const;
 
+    /// The point of the left side that is seen from the side at x and the height z over the axis; x and z
+    /// beyond the outline stop at it.
+    SkinPoint onFlank(double x_mm, double z_mm) const;
+
     double level(const Vec3& p, Vec3& gradient) const override;
 
   private:

@@ -100,14 +100,11 @@ bool inside(const Box2& box, const Area& area) {
     return (box.low - area.low).minCoeff() >= -slack && (area.high - box.high).minCoeff() >= -slack;
 }
 
-Box2 shifted(const Box2& box, const Vec2& by) {
-    return {box.low + by, box.high + by};
-}
-
 /// Boxes that stand on one page.
 using Taken = std::vector<Box2>;
 
-/// Upper left corner of the highest, then leftmost room for a box of `size` on a page, a gap away from the others.
+/// Upper left corner of the highest, then leftmost room for a box of `size` on a page, a gap away from the
+/// others.
 std::optional<Vec2> roomOn(const Taken& taken, const Area& area, const Vec2& size) {
     std::vector<double> tops{area.high.y()}, lefts{area.low.x()};
     for (const Box2& box : taken) {
@@ -135,17 +132,19 @@ std::optional<Vec2> roomOn(const Taken& taken, const Area& area, const Vec2& siz
 std::vector<bool> placeByHand(CutPages& pages, const std::vector<PiecePlace>& places, const Area& area) {
     std::vector<bool> stands(pages.pieces.size(), false);
     for (const PiecePlace& place : places) {
-        const auto found = std::find_if(pages.pieces.begin(), pages.pieces.end(), [&](const PlacedPiece& p) {
-            return p.piece.id == place.piece;
-        });
+        const auto found = std::find_if(pages.pieces.begin(), pages.pieces.end(),
+                                        [&](const PlacedPiece& p) { return p.piece.id == place.piece; });
         if (found == pages.pieces.end()) continue;  // its mask is gone
         const Box2 box = found->piece.box();
-        const Vec2 by = place.middle_mm - 0.5 * (box.low + box.high);
+        const Vec2 by = (place.middle_mm - 0.5 * (box.low + box.high))
+                            .cwiseMax(area.low - box.low)
+                            .cwiseMin(area.high - box.high);
         Piece moved = found->piece;
         transform(moved, [&](const Vec2& p) { return Vec2(p + by); });
-        bool fits = place.page < kMaxPages && inside(shifted(box, by), area);
+        bool fits = place.page < kMaxPages;
         for (std::size_t i = 0; fits && i < pages.pieces.size(); ++i) {
-            fits = !stands[i] || pages.pieces[i].page != place.page || !overlapping(pages.pieces[i].piece, moved);
+            fits = !stands[i] || pages.pieces[i].page != place.page ||
+                   !overlapping(pages.pieces[i].piece, moved);
         }
         if (!fits) {
             pages.warnings.push_back({"place_lost",

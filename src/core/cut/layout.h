@@ -53,8 +53,8 @@ Status checkSheet(const SheetSize& sheet, const std::string& where);
 /// "210x297" or "A4", "Letter". Errors: bad_sheet.
 Result<SheetSize> parseSheet(const std::string& text);
 
-/// A place that is off the page or where the piece would lie over one placed before is given up, with a warning.
-/// Errors: piece_too_large (names the piece), nothing_to_cut.
+/// A place off the page stops at its margin; one where the piece would lie over a piece placed before is
+/// given up, with a warning. Errors: piece_too_large (names the piece), nothing_to_cut.
 Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet,
                               const std::vector<PiecePlace>& places = {});
 

@@ -9,10 +9,19 @@ namespace nine::app {
 namespace {
 
 constexpr double kNearestStations_mm = 0.2;
+constexpr double kLeastScale = 0.1;
 
 double girthOf(Station station, double exponent) {
     return SectionArc(Section{station.halfWidth_mm, station.top_mm, station.bottom_mm, exponent, exponent})
         .girth();
+}
+
+/// The job with this blank, if the blank is one.
+Result<Job> checked(const Job& job, BlankChapter blank) {
+    const Result<Skin> skin = Skin::of(blank.table);
+    if (!skin) return skin.error();
+    if (Status ok = checkLandmarks(*skin, blank.landmarks); !ok) return ok.error();
+    return withBlank(job, std::move(blank));
 }
 
 }  // namespace
@@ -25,10 +34,7 @@ Result<Job> withStation(const Job& job, std::size_t index, Station station) {
         station.x_mm = std::min(station.x_mm, stations[index + 1].x_mm - kNearestStations_mm);
     }
     stations[index] = station;
-    const Result<Skin> skin = Skin::of(blank.table);
-    if (!skin) return skin.error();
-    if (Status ok = checkLandmarks(*skin, blank.landmarks); !ok) return ok.error();
-    return withBlank(job, std::move(blank));
+    return checked(job, std::move(blank));
 }
 
 Result<Job> withStationAt(const Job& job, double x_mm) {
@@ -64,10 +70,7 @@ Result<Job> withoutStation(const Job& job, std::size_t index) {
         return Error{"out_of_range", "Nose and tail cannot be taken out.", "blank.stations"};
     }
     stations.erase(stations.begin() + static_cast<long>(index));
-    const Result<Skin> skin = Skin::of(blank.table);
-    if (!skin) return skin.error();
-    if (Status ok = checkLandmarks(*skin, blank.landmarks); !ok) return ok.error();
-    return withBlank(job, std::move(blank));
+    return checked(job, std::move(blank));
 }
 
 Result<double> exponentForGirth(const Station& station, double girth_mm) {
@@ -89,10 +92,45 @@ Result<double> exponentForGirth(const Station& station, double girth_mm) {
 Result<Job> withLandmark(const Job& job, const std::string& name, const Vec2& shift) {
     BlankChapter blank = *job.blank;
     for (Vec2& p : blank.landmarks[name].points) p += shift;
-    const Result<Skin> skin = Skin::of(blank.table);
-    if (!skin) return skin.error();
-    if (Status ok = checkLandmarks(*skin, blank.landmarks); !ok) return ok.error();
-    return withBlank(job, std::move(blank));
+    return checked(job, std::move(blank));
+}
+
+Result<Job> withLandmarkPoint(const Job& job, const std::string& name, std::size_t point, const Vec2& to) {
+    BlankChapter blank = *job.blank;
+    blank.landmarks[name].points.at(point) = to;
+    return checked(job, std::move(blank));
+}
+
+Result<Job> withScale(const Job& job, const BodyScale& scale) {
+    for (const double factor : {scale.along, scale.height, scale.width}) {
+        if (!(factor >= kLeastScale && factor <= 1 / kLeastScale)) {
+            return Error{"out_of_range", "That is more than ten times or less than a tenth of what it was.",
+                         "blank.stations"};
+        }
+    }
+    BlankChapter blank = *job.blank;
+    const auto hundredth = [](double v) { return std::round(100 * v) / 100; };
+    auto& stations = blank.table.stations;
+    const double nose = stations.front().x_mm;
+    for (Station& s : stations) {
+        s.x_mm = hundredth(nose + scale.along * (s.x_mm - nose));
+        s.top_mm = hundredth(scale.height * s.top_mm);
+        s.bottom_mm = hundredth(scale.height * s.bottom_mm);
+        s.halfWidth_mm = hundredth(scale.width * s.halfWidth_mm);
+    }
+    // A landmark keeps its share of the way along and of the girth above or below the datum line.
+    const Result<Skin> before = Skin::of(job.blank->table), after = Skin::of(blank.table);
+    if (!before) return before.error();
+    if (!after) return after.error();
+    for (auto& [name, landmark] : blank.landmarks) {
+        for (Vec2& p : landmark.points) {
+            const double x = nose + scale.along * (p.x() - nose);
+            const SectionArc was = before->arcAt(p.x()), is = after->arcAt(std::min(x, after->tailX()));
+            const double share = p.y() >= 0 ? is.backArc() / was.backArc() : is.bellyArc() / was.bellyArc();
+            p = {hundredth(x), hundredth(p.y() * share)};
+        }
+    }
+    return checked(job, std::move(blank));
 }
 
 }  // namespace nine::app

@@ -14,10 +14,12 @@
 namespace nine::app {
 namespace {
 
+constexpr double kInset_px = 110;
+
 /// The section at the selected station, seen from the nose, with its width and height.
 class SectionInset : public QWidget {
   public:
-    explicit SectionInset(LeafContext context) : context_(context) { setFixedHeight(196); }
+    explicit SectionInset(LeafContext context) : context_(context) { setFixedHeight(152); }
 
   protected:
     void paintEvent(QPaintEvent*) override {
@@ -28,7 +30,7 @@ class SectionInset : public QWidget {
         QPainter p(this);
         p.setRenderHint(QPainter::Antialiasing);
         const Tokens& t = tokens();
-        const double scale = std::min(150.0 / (s.top_mm + s.bottom_mm), 150.0 / (2 * s.halfWidth_mm));
+        const double scale = std::min(kInset_px / (s.top_mm + s.bottom_mm), kInset_px / (2 * s.halfWidth_mm));
         const QPointF axis(0.5 * width() + 8, 12 + s.top_mm * scale);
         const auto outline = [&](double upper, double lower) {
             QPolygonF ring;
@@ -72,8 +74,7 @@ class SectionInset : public QWidget {
 }  // namespace
 
 BlankLeaf::BlankLeaf(LeafContext context, QObject* parent)
-    : Leaf(context, parent), page_(new BlankPage(context)) {
-    buildCard();
+    : Leaf(context, parent), page_(new BlankPage(context)), card_(new CardHolder) {
     connect(page_, &BlankPage::openWanted, this, &BlankLeaf::openWanted);
     connect(page_, &BlankPage::demoWanted, this, &BlankLeaf::demoWanted);
     connect(&context_.document, &JobDocument::changed, this, &BlankLeaf::rebuildCard);
@@ -85,89 +86,80 @@ QWidget* BlankLeaf::page() {
     return page_;
 }
 
-void BlankLeaf::buildCard() {
-    card_ = new QWidget;
-    auto* layout = new QVBoxLayout(card_);
-    layout->setContentsMargins(16, 14, 16, 12);
-    layout->setSpacing(8);
-    title_ = new QLabel(card_);
-    title_->setFont(inter(15, QFont::Bold));
-    remark_ = new QLabel(card_);
-    section_ = new SectionInset(context_);
-    const auto newChip = [&](ValueChip::Kind kind, int decimals, const QString& name) {
-        auto* c = new ValueChip(kind, decimals, 0.1, card_);
-        c->setAccessibleName(name);
-        return c;
-    };
-    x_ = newChip(ValueChip::Kind::Length, 1, tr("Distance from the nose"));
-    top_ = newChip(ValueChip::Kind::Length, 1, tr("Height above the axis"));
-    bottom_ = newChip(ValueChip::Kind::Length, 1, tr("Depth below the axis"));
-    width_ = newChip(ValueChip::Kind::Length, 1, tr("Half width"));
-    girth_ = newChip(ValueChip::Kind::Length, 1, tr("String girth"));
-    facts_ = new QLabel(card_);
-    facts_->setTextFormat(Qt::RichText);
-    facts_->setWordWrap(true);
-    layout->addWidget(title_);
-    layout->addWidget(remark_);
-    layout->addWidget(section_);
-    layout->addWidget(new Sentence(
-        tr("Calipers read %1 above the axis, %2 below it and %3 to either side, %4 from the nose."),
-        {top_, bottom_, width_, x_}, card_));
-    layout->addWidget(new Sentence(
-        tr("A string round it measures %1 and makes the section as full as it is drawn."), {girth_}, card_));
-    layout->addWidget(facts_);
-    layout->addStretch();
+ValueChip* BlankLeaf::chip(Card& card, const QString& name, std::function<Status(Station&, double)> change) {
+    ValueChip* c = card.chip(name, ValueChip::Kind::Length, 1, 0.1, {});
+    connect(c, &ValueChip::committed, this, [this, c, change = std::move(change)](double value) {
+        const auto index = static_cast<std::size_t>(context_.view.station());
+        if (index >= job().blank->table.stations.size()) return;
+        Station s = job().blank->table.stations[index];
+        const Status possible = change(s, value);
+        const Result<Job> edited = possible ? withStation(job(), index, s) : Result<Job>(possible.error());
+        c->setWrong(edited ? QString() : said(edited.error()));
+        if (!edited) return;
+        context_.document.beginGesture();
+        context_.document.edit(*edited, tr("Change station %1").arg(index));
+    });
+    return c;
+}
 
-    const auto editStation = [this](ValueChip* chip, auto change) {
-        connect(chip, &ValueChip::committed, this, [this, chip, change](double value) {
-            const auto index = static_cast<std::size_t>(context_.view.station());
-            Station s = job().blank->table.stations[index];
-            const Status possible = change(s, value);
-            const Result<Job> edited =
-                possible ? withStation(job(), index, s) : Result<Job>(possible.error());
-            chip->setWrong(edited ? QString() : said(edited.error()));
-            if (!edited) return;
-            context_.document.beginGesture();
-            context_.document.edit(*edited, tr("Change station %1").arg(index));
-        });
+void BlankLeaf::rebuildCard() {
+    if (putOff()) return;
+    const bool any = !job().blank->table.stations.empty();
+    const QString shownFor =
+        QString("%1 %2 %3").arg(any).arg(tokens().dark).arg(QString::fromStdString(context_.view.material()));
+    if (shownFor == shownFor_) return refreshValues();
+    shownFor_ = shownFor;
+    auto* card = new Card;
+    if (!any) {
+        card->words(tr("No body yet."));
+        card->finish();
+        return card_->show(card);
+    }
+    const auto set = [](double Station::*member) {
+        return [member](Station& s, double v) -> Status {
+            s.*member = v;
+            return Done{};
+        };
     };
-    editStation(x_, [](Station& s, double v) -> Status {
-        s.x_mm = v;
-        return Done{};
-    });
-    editStation(top_, [](Station& s, double v) -> Status {
-        s.top_mm = v;
-        return Done{};
-    });
-    editStation(bottom_, [](Station& s, double v) -> Status {
-        s.bottom_mm = v;
-        return Done{};
-    });
-    editStation(width_, [](Station& s, double v) -> Status {
-        s.halfWidth_mm = v;
-        return Done{};
-    });
-    editStation(girth_, [](Station& s, double v) -> Status {
+    title_ = card->title({});
+    remark_ = card->muted({});
+    section_ = new SectionInset(context_);
+    card->add(section_);
+    x_ = chip(*card, tr("Distance from the nose"), set(&Station::x_mm));
+    top_ = chip(*card, tr("Height above the axis"), set(&Station::top_mm));
+    bottom_ = chip(*card, tr("Depth below the axis"), set(&Station::bottom_mm));
+    width_ = chip(*card, tr("Half width"), set(&Station::halfWidth_mm));
+    girth_ = chip(*card, tr("String girth"), [](Station& s, double v) -> Status {
         const Result<double> exponent = exponentForGirth(s, v);
         if (!exponent) return exponent.error();
         s.section = s.sectionLower = std::round(100 * *exponent) / 100;
         return Done{};
     });
+    card->sentence(
+        tr("Calipers read %1 above the axis, %2 below it and %3 to either side, %4 from the nose."),
+        {top_, bottom_, width_, x_});
+    card->sentence(tr("A string round it measures %1 and makes the section as full as it is drawn."),
+                   {girth_});
+    facts_ = card->facts({});
+    card->muted(tr("How hard to wrap with"));
+    QList<Card::Choice> sheets;
+    for (const SheetMaterial& m : sheetMaterials()) {
+        sheets.append({materialName(m.id), context_.view.material() == m.id,
+                       [this, id = std::string(m.id)] { context_.view.setMaterial(id); }});
+    }
+    card->choices(sheets);
+    card->finish();
+    card_->show(card);
+    refreshValues();
 }
 
-void BlankLeaf::rebuildCard() {
-    if (putOff()) return;
+void BlankLeaf::refreshValues() {
     const auto& stations = job().blank->table.stations;
-    const bool any = !stations.empty();
-    for (QWidget* w : card_->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly))
-        w->setVisible(any);
-    if (!any) return;
+    if (stations.empty() || !title_) return;
     const int index = std::clamp(context_.view.station(), 0, static_cast<int>(stations.size()) - 1);
     const Station& s = stations[static_cast<std::size_t>(index)];
     title_->setText(tr("Station %1").arg(index));
-    title_->setStyleSheet("font-size: 15px; font-weight: 700; color: " + tokens().select.name());
     remark_->setText(tr("%1 from the nose, %2 stations in all").arg(lengthText(s.x_mm)).arg(stations.size()));
-    remark_->setStyleSheet("color: " + tokens().muted.name());
     const bool closed = s.halfWidth_mm == 0;
     for (ValueChip* c : {x_, top_, bottom_, width_, girth_}) c->setEnabled(!closed);
     x_->setValue(s.x_mm);
@@ -179,16 +171,8 @@ void BlankLeaf::rebuildCard() {
             ? 0
             : SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth());
     const BodyMeasure& m = context_.results.measure();
-    const auto row = [](const QString& what, const QString& value) {
-        return QString(
-                   "<tr><td style='padding-right:18px; padding-bottom:5px; color:%1'>%2</td><td "
-                   "align='right'><b>%3</b></td></tr>")
-            .arg(tokens().muted.name(), what, value);
-    };
-    facts_->setText(
-        "<table width='100%'>" + row(tr("Skin to paint"), tr("%1 cm²").arg(m.area_mm2 / 100, 0, 'f', 1)) +
-        row(tr("Volume"), tr("%1 cm³").arg(m.volume_mm3 / 1000, 0, 'f', 1)) +
-        row(tr("Widest"), lengthText(m.width_mm)) + row(tr("Highest"), lengthText(m.height_mm)) + "</table>");
+    facts_->setText(Card::factTable({{tr("Skin to paint"), tr("%1 cm²").arg(m.area_mm2 / 100, 0, 'f', 1)},
+                                     {tr("Volume"), tr("%1 cm³").arg(m.volume_mm3 / 1000, 0, 'f', 1)}}));
     section_->update();
 }
 

@@ -1,10 +1,8 @@
 // Leaf 1, Blank: what shape this body is, exactly.
 #pragma once
 
-#include <QLabel>
-
 #include "app/leaves/leaf.h"
-#include "app/sheet/sentence.h"
+#include "app/sheet/card.h"
 
 namespace nine::app {
 
@@ -23,14 +21,16 @@ class BlankLeaf : public Leaf {
     void demoWanted();
 
   private:
-    void buildCard();
     void rebuildCard() override;
+    void refreshValues();
+    ValueChip* chip(Card& card, const QString& name, std::function<Status(Station&, double)> change);
 
     BlankPage* page_;
-    QWidget* card_;
-    QLabel *title_, *remark_, *facts_;
-    QWidget* section_;
-    ValueChip *x_, *top_, *bottom_, *width_, *girth_;
+    CardHolder* card_;
+    QPointer<QLabel> title_, remark_, facts_;
+    QPointer<QWidget> section_;
+    ValueChip *x_ = nullptr, *top_ = nullptr, *bottom_ = nullptr, *width_ = nullptr, *girth_ = nullptr;
+    QString shownFor_;
 };
 
 }  // namespace nine::app

@@ -14,11 +14,15 @@ namespace nine::app {
 namespace {
 
 constexpr double kGrip_px = 9;
-constexpr double kWrapStrain = 0.03;  // of masking tape, the sheet most painters think in
 
 }  // namespace
 
-BlankPage::BlankPage(LeafContext context) : LeafPage(context) {
+BlankPage::BlankPage(LeafContext context)
+    : LeafPage(context), editor_(new ValueChip(ValueChip::Kind::Length, 1, 0.1, this)) {
+    editor_->hide();
+    editor_->setAccessibleName(tr("Dimension"));
+    connect(editor_, &ValueChip::committed, this, &BlankPage::takeTyped);
+    connect(editor_, &ValueChip::finished, editor_, &QWidget::hide);
     setMouseTracking(true);
     setAccessibleName(tr("Outline of the blank with its stations"));
     connect(&side_, &BodyView::redrawn, this, [this] { update(); });
@@ -30,13 +34,13 @@ void BlankPage::layOut() {
     if (body.skin) {
         const double w = width(), h = height();
         const double stripHeight = 92;
-        const QSizeF room(w - 250, (h - stripHeight - 130) / 1.0);
+        const QSizeF room(w - 250, h - stripHeight - 148);
         const Extent2 e = extents(*body.skin);
         const double perMm =
             std::min(room.width() / body.skin->length_mm(), room.height() / (e.tall + e.wide));
         const double tall = e.tall * perMm, wide = e.wide * perMm, len = body.skin->length_mm() * perMm;
         const double left = std::max(110.0, 0.5 * (w - len) - 20);
-        const double spare = std::max(0.0, h - stripHeight - 116 - tall - wide);
+        const double spare = std::max(0.0, h - stripHeight - 134 - tall - wide);
         const double y0 = 62 + 0.3 * spare, y1 = y0 + tall + 50 + 0.4 * spare;
         const double ratio = devicePixelRatioF();
         side_.place(body, QRectF(left - 8, y0 - 8, len + 16, tall + 16), perMm, context_.view.side(), ratio,
@@ -44,6 +48,7 @@ void BlankPage::layOut() {
         above_.place(body, QRectF(left - 8, y1 - 8, len + 16, wide + 16), perMm, Side::Left, ratio, false);
         strip_ = QRectF(left, h - stripHeight + 16, len, 30);
         placeLandmarks();
+        requestWrap();
     }
     update();
 }
@@ -64,6 +69,13 @@ BlankPage::Extent2 BlankPage::extents(const Skin& skin) const {
 QPointF BlankPage::stationHandle(int index, bool top) const {
     const Station& s = stations()[static_cast<std::size_t>(index)];
     return side_.at(s.x_mm, top ? s.top_mm : -s.bottom_mm);
+}
+
+QPointF BlankPage::landmarkPoint(const std::string& name, int point) const {
+    for (const DrawnLandmark& drawn : landmarks_) {
+        if (drawn.name == name && point < drawn.points.size()) return drawn.points[point];
+    }
+    return {};
 }
 
 QPointF BlankPage::landmarkHandle(const std::string& name) const {
@@ -97,17 +109,19 @@ void BlankPage::paintEvent(QPaintEvent*) {
         return;
     }
     if (!body.skin) {
-        ink::text(p, QPointF(18, 26),
-                  body.error ? said(*body.error) : tr("Working out the body ..."),
+        ink::text(p, QPointF(18, 26), body.error ? said(*body.error) : tr("Working out the body ..."),
                   inter(12.5), t.muted);
         return;
     }
     paintFilm(p);
-    ink::heading(p, QPointF(18, 26), context_.view.side() == Side::Left ? tr("Left side") : tr("Right side"),
+    ink::heading(p, QPointF(18, 26),
+                 context_.view.sides() == Sides::Both ? tr("Both sides, which are alike")
+                 : context_.view.side() == Side::Left ? tr("Left side")
+                                                      : tr("Right side"),
                  tr("drag the points; double-click adds a station"));
     side_.paint(p);
     above_.paint(p);
-    const QRectF s = side_.bounds(), a = above_.bounds();
+    const QRectF a = above_.bounds();
     ink::text(p, QPointF(18, a.top() - 8), tr("From above"), inter(12, QFont::Bold), t.ink);
     p.setPen(QPen(t.muted, 0.8, Qt::CustomDashLine));
     QPen dash(t.muted, 0.8);
@@ -117,15 +131,7 @@ void BlankPage::paintEvent(QPaintEvent*) {
     ink::text(p, QPointF(a.right() + 12, a.center().y() - 10), tr("right"), inter(11), t.muted);
     ink::text(p, QPointF(a.right() + 12, a.center().y() + 18), tr("left"), inter(11), t.muted);
 
-    const double topY = s.top() - 22;
-    p.setPen(QPen(t.muted, 0.6));
-    for (const double x : {s.left(), s.right()}) p.drawLine(QPointF(x, topY - 4), QPointF(x, s.center().y()));
-    ink::dimension(p, QPointF(s.left(), topY), QPointF(s.right(), topY), lengthText(body.skin->length_mm()));
-    const double rightX = s.right() + 66;
-    ink::dimension(p, QPointF(rightX, s.top()), QPointF(rightX, s.bottom()),
-                   lengthText(s.height() / side_.perMm()));
-    ink::dimension(p, QPointF(rightX, a.top()), QPointF(rightX, a.bottom()),
-                   lengthText(a.height() / above_.perMm()));
+    paintDimensions(p);
     paintStations(p);
     paintLandmarks(p);
     paintWrapStrip(p);
@@ -134,6 +140,90 @@ void BlankPage::paintEvent(QPaintEvent*) {
         ink::flagShape(p, QPointF(18, 36), ink::Severity::Fault, "");
         ink::text(p, QPointF(46, 49), words, inter(12, QFont::Medium), t.fault);
     }
+}
+
+void BlankPage::requestWrap() {
+    const BodyResult& body = context_.results.body();
+    const std::string& material = context_.view.material();
+    if (!body.grid || (wrap_.grid == body.grid && wrap_.material == material)) return;
+    const double limit = findMaterial(material)->strainLimit;
+    wrapSlot_.request(
+        [skin = body.skin, grid = body.grid, material, limit](const Task&) {
+            return WrapStrip{grid, material, wrapWidths(*skin, *grid, limit)};
+        },
+        [this](WrapStrip strip) {
+            wrap_ = std::move(strip);
+            update();
+        });
+}
+
+void BlankPage::paintDimensions(QPainter& p) {
+    const Tokens& t = tokens();
+    const QRectF s = side_.bounds(), a = above_.bounds();
+    const double topY = s.top() - 22, rightX = s.right() + 66;
+    p.setPen(QPen(t.muted, 0.6));
+    for (const double x : {s.left(), s.right()}) p.drawLine(QPointF(x, topY - 4), QPointF(x, s.center().y()));
+    const auto typed = [&](Typed which, const QPointF& from, const QPointF& to) {
+        const QRectF box = ink::dimension(p, from, to, lengthText(typedValue(which)));
+        typedBoxes_[which] = box;
+        p.setPen(QPen(t.accent, 1));  // values that can be typed are underlined everywhere
+        if (box.width() > box.height()) {
+            p.drawLine(box.bottomLeft() + QPointF(3, -2), box.bottomRight() + QPointF(-3, -2));
+        } else {
+            p.drawLine(box.topRight() + QPointF(-2, 3), box.bottomRight() + QPointF(-2, -3));
+        }
+    };
+    typed(Typed::Length, QPointF(s.left(), topY), QPointF(s.right(), topY));
+    typed(Typed::Height, QPointF(rightX, s.top()), QPointF(rightX, s.bottom()));
+    typed(Typed::Width, QPointF(rightX, a.top()), QPointF(rightX, a.bottom()));
+}
+
+QRectF BlankPage::typedBox(Typed which) const {
+    const auto found = typedBoxes_.find(which);
+    return found == typedBoxes_.end() ? QRectF() : found->second;
+}
+
+double BlankPage::typedValue(Typed which) const {
+    const Skin& skin = *context_.results.body().skin;
+    if (which == Typed::Length) return skin.length_mm();
+    if (which == Typed::Station) {
+        const auto index = static_cast<std::size_t>(context_.view.station());
+        return index < stations().size() ? stations()[index].x_mm : 0;
+    }
+    const Extent2 e = extents(skin);
+    return which == Typed::Height ? e.tall : e.wide;
+}
+
+void BlankPage::typeInto(Typed which) {
+    const QRectF box = typedBox(which);
+    if (box.isNull()) return;
+    typing_ = which;
+    editor_->setWrong({});
+    editor_->setValue(typedValue(which));
+    editor_->move((box.center() - QPointF(0.5 * editor_->width(), 0.5 * editor_->height())).toPoint());
+    editor_->show();
+    editor_->setFocus();
+    editor_->selectAll();
+}
+
+void BlankPage::takeTyped(double value) {
+    const double before = typedValue(typing_);
+    BodyScale scale;
+    const auto index = static_cast<std::size_t>(context_.view.station());
+    context_.document.beginGesture();
+    Result<Job> edited = Error{};
+    if (typing_ == Typed::Station) {
+        Station s = stations()[index];
+        s.x_mm = value;
+        edited = withStation(context_.document.job(), index, s);
+    } else {
+        (typing_ == Typed::Length   ? scale.along
+         : typing_ == Typed::Height ? scale.height
+                                    : scale.width) = value / before;
+        edited = withScale(context_.document.job(), scale);
+    }
+    editor_->setWrong(edited ? QString() : said(edited.error()));
+    apply(edited, typing_ == Typed::Station ? tr("Move station %1").arg(index) : tr("Resize the body"));
 }
 
 void BlankPage::paintFilm(QPainter& p) const {
@@ -209,8 +299,9 @@ void BlankPage::paintStations(QPainter& p) {
             p.setPen(QPen(t.select, 0.6));
             p.drawLine(bottom, QPointF(bottom.x(), y + 4));
             const QPointF nose = side_.at(context_.results.body().skin->noseX(), 0);
-            ink::dimension(p, QPointF(nose.x(), y), QPointF(bottom.x(), y),
-                           tr("station %1 at %2").arg(i).arg(lengthNumber(s.x_mm)), true);
+            const QString words = tr("station %1 at %2").arg(QString::number(i), lengthText(s.x_mm));
+            typedBoxes_[Typed::Station] =
+                ink::dimension(p, QPointF(nose.x(), y), QPointF(bottom.x(), y), words, true);
         }
     }
 }
@@ -237,7 +328,10 @@ void BlankPage::paintLandmarks(QPainter& p) {
             p.drawEllipse(at, 0.5 * landmark.diameter_mm * side_.perMm(),
                           0.5 * landmark.diameter_mm * side_.perMm());
         }
-        ink::diamond(p, at, 4.6, t.ink);
+        if (landmark.isCurve() && name == landmark_) {
+            for (const QPointF& point : line) ink::diamond(p, point, 3.4, t.select);
+        }
+        ink::diamond(p, at, 4.6, name == landmark_ ? t.select : t.ink);
         QString words = landmarkName(name);
         if (landmark.diameter_mm > 0) words += " " + lengthText(landmark.diameter_mm);
         // Labels outside the body on the nearer side, staggered so that leaders do not cross.
@@ -265,13 +359,10 @@ void BlankPage::paintWrapStrip(QPainter& p) {
     const BodyResult& body = context_.results.body();
     if (!body.grid) return;
     const Tokens& t = tokens();
-    ink::heading(p, QPointF(18, strip_.top() - 12), tr("How hard to wrap"),
-                 tr("widest strip of masking tape that lies flat"));
-    if (wrapFor_ != body.grid) {
-        wrapFor_ = body.grid;
-        wrap_ = wrapWidths(*body.skin, *body.grid, kWrapStrain);
-    }
-    const auto& widths = wrap_;
+    ink::heading(
+        p, QPointF(18, strip_.top() - 12), tr("How hard to wrap"),
+        tr("widest strip of %1 that lies flat").arg(materialName(context_.view.material()).toLower()));
+    const auto& widths = wrap_.widths;
     if (widths.empty()) return;
     const auto at = [&](double x) { return strip_.left() + (x - body.skin->noseX()) * side_.perMm(); };
     const auto shade = [](double w) {
@@ -318,12 +409,25 @@ void BlankPage::mousePressEvent(QMouseEvent* event) {
     last_ = at;
     wrong_.clear();
     context_.document.beginGesture();
-    for (const auto& [name, landmark] : context_.document.job().blank->landmarks) {
-        if (!near(landmarkHandle(name))) continue;
-        grip_ = Grip::Landmark;
-        landmark_ = name;
-        return;
+    for (const auto& [which, box] : typedBoxes_) {
+        if (box.adjusted(-4, -4, 4, 4).contains(at)) return typeInto(which);
     }
+    editor_->hide();
+    for (const DrawnLandmark& drawn : landmarks_) {
+        // All of it by its middle; single points of the curve that is selected.
+        if (near(landmarkHandle(drawn.name))) {
+            grip_ = Grip::Landmark;
+            landmark_ = drawn.name;
+            return update();
+        }
+        for (int i = 0; drawn.landmark.isCurve() && drawn.name == landmark_ && i < drawn.points.size(); ++i) {
+            if (!near(drawn.points[i])) continue;
+            grip_ = Grip::LandmarkPoint;
+            landmarkPoint_ = i;
+            return;
+        }
+    }
+    landmark_.clear();
     const auto& all = stations();
     for (int i = 0; i < static_cast<int>(all.size()); ++i) {
         const Station& s = all[static_cast<std::size_t>(i)];
@@ -360,9 +464,14 @@ void BlankPage::mouseDoubleClickEvent(QMouseEvent* event) {
 void BlankPage::drag(const QPointF& to) {
     const Vec2 side = side_.bodyAt(to), above = above_.bodyAt(to), before = side_.bodyAt(last_);
     last_ = to;
-    if (grip_ == Grip::Landmark) {
-        const Vec2 by = side - before;  // on the flank a rise of z is about a rise of g
-        apply(withLandmark(context_.document.job(), landmark_, by),
+    if (grip_ == Grip::Landmark || grip_ == Grip::LandmarkPoint) {
+        const Skin& skin = *context_.results.body().skin;
+        const SkinPoint is = skin.onFlank(side.x(), side.y()), was = skin.onFlank(before.x(), before.y());
+        const Job& job = context_.document.job();
+        const Vec2 at(is.x_mm, is.g_mm);
+        apply(grip_ == Grip::Landmark
+                  ? withLandmark(job, landmark_, at - Vec2(was.x_mm, was.g_mm))
+                  : withLandmarkPoint(job, landmark_, static_cast<std::size_t>(landmarkPoint_), at),
               tr("Move %1").arg(landmarkName(landmark_)));
         return;
     }
@@ -404,6 +513,9 @@ void BlankPage::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_PageUp:
             context_.view.setStation(std::max(1, context_.view.station() - 1));
             return;
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+            return typeInto(event->modifiers() & Qt::ShiftModifier ? Typed::Length : Typed::Station);
         case Qt::Key_Delete:
             context_.document.beginGesture();
             apply(withoutStation(context_.document.job(), index), tr("Take out station %1").arg(index));

@@ -2,11 +2,11 @@
 // strip that says how hard the body is to wrap.
 #pragma once
 
-#include <QLineEdit>
 #include <QWidget>
 
 #include "app/leaves/leaf_page.h"
 #include "app/sheet/body_view.h"
+#include "app/sheet/sentence.h"
 
 namespace nine::app {
 
@@ -18,6 +18,12 @@ class BlankPage : public LeafPage {
     /// Where handles stand, for tests and accessibility.
     QPointF stationHandle(int index, bool top) const;
     QPointF landmarkHandle(const std::string& name) const;
+    QPointF landmarkPoint(const std::string& name, int point) const;
+    /// Dimensions whose value is typed on their line.
+    enum class Typed { Length, Height, Width, Station };
+    QRectF typedBox(Typed which) const;
+    /// Opens the field on the line; Enter takes the value, Esc leaves it.
+    void typeInto(Typed which);
 
   signals:
     void openWanted();
@@ -33,12 +39,16 @@ class BlankPage : public LeafPage {
     void keyPressEvent(QKeyEvent*) override;
 
   private:
-    enum class Grip { None, Top, Bottom, Width, Line, Landmark };
+    enum class Grip { None, Top, Bottom, Width, Line, Landmark, LandmarkPoint };
     struct Extent2 {
         double tall, wide;
     };
     Extent2 extents(const Skin& skin) const;
     void placeLandmarks();
+    void requestWrap();
+    void paintDimensions(QPainter& p);
+    double typedValue(Typed which) const;
+    void takeTyped(double value);
     void paintFilm(QPainter& p) const;
     void paintEmpty(QPainter& p);
     void paintStations(QPainter& p);
@@ -49,8 +59,16 @@ class BlankPage : public LeafPage {
     const std::vector<Station>& stations() const { return context_.document.job().blank->table.stations; }
 
     BodyView side_{BodyView::From::Along, this}, above_{BodyView::From::Above, this};
-    std::shared_ptr<const SkinGrid> wrapFor_;
-    std::vector<WrapWidth> wrap_;
+    struct WrapStrip {
+        std::shared_ptr<const SkinGrid> grid;
+        std::string material;
+        std::vector<WrapWidth> widths;
+    };
+    WrapStrip wrap_;
+    LatestOnly<WrapStrip> wrapSlot_{this};
+    std::map<Typed, QRectF> typedBoxes_;
+    ValueChip* editor_;
+    Typed typing_ = Typed::Length;
     QRectF strip_;
     /// Where landmarks stand, worked out once for each layout.
     struct DrawnLandmark {
@@ -61,6 +79,7 @@ class BlankPage : public LeafPage {
     std::vector<DrawnLandmark> landmarks_;
     Grip grip_ = Grip::None;
     std::string landmark_;
+    int landmarkPoint_ = 0;
     QPointF last_;
     QString wrong_;
     QRectF openBox_, demoBox_;

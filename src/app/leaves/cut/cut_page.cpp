@@ -68,8 +68,8 @@ void CutPage::layOut() {
             footSlot_.request(
                 [wanted, lines = page.layers[2].lines, size = page.size_mm](const Task&) {
                     const double scale = wanted.perMm * wanted.ratio;
-                    QImage image(static_cast<int>(size.x() * scale) + 1, static_cast<int>(size.y() * scale) + 1,
-                                 QImage::Format_ARGB32_Premultiplied);
+                    QImage image(static_cast<int>(size.x() * scale) + 1,
+                                 static_cast<int>(size.y() * scale) + 1, QImage::Format_ARGB32_Premultiplied);
                     image.fill(Qt::transparent);
                     QPainter p(&image);
                     p.setRenderHint(QPainter::Antialiasing);
@@ -100,9 +100,11 @@ void CutPage::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), t.paper);
     const MasksResult& masks = context_.results.masks();
     if (!masks.pages) {
-        const bool pending = context_.results.masksRunning() && !context_.document.job().pattern->elements.empty();
-        const QString why = masks.pagesError && !masks.masks.empty() ? said(*masks.pagesError)
-                                                                     : tr("No pieces yet: they come from the masks.");
+        const bool pending =
+            context_.results.masksRunning() && !context_.document.job().pattern->elements.empty();
+        const QString why = masks.pagesError && !masks.masks.empty()
+                                ? said(*masks.pagesError)
+                                : tr("No pieces yet: they come from the masks.");
         ink::text(p, QPointF(18, 26), pending ? tr("Laying out the pieces ...") : why, inter(12.5), t.muted);
         return;
     }
@@ -196,11 +198,9 @@ void CutPage::keep(int piece) {
     if (!pages || piece < 0 || piece >= static_cast<int>(pages->pieces.size())) return;
     const PlacedPiece& placed = pages->pieces[static_cast<std::size_t>(piece)];
     const Box2 box = placed.piece.box();
-    const auto hundredth = [](double v) { return std::round(100 * v) / 100; };
-    const Vec2 middle = 0.5 * (box.low + box.high);
+    // Not rounded: pieces may stand edge to edge.
     context_.document.edit(
-        withPlace(context_.document.job(),
-                  {placed.piece.id, placed.page, Vec2(hundredth(middle.x()), hundredth(middle.y()))}),
+        withPlace(context_.document.job(), {placed.piece.id, placed.page, 0.5 * (box.low + box.high)}),
         tr("Move %1").arg(QString::fromStdString(placed.piece.name)));
 }
 
