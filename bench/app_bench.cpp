@@ -4,10 +4,12 @@
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QMouseEvent>
+#include <QProcess>
 #include <QTest>
 #include <QTimer>
 #include <ctime>
 #include <iostream>
+#include <set>
 
 #include "app/leaves/blank/blank_page.h"
 #include "app/leaves/pattern/pattern_page.h"
@@ -67,18 +69,78 @@ void row(TimedApplication& application, const char* what) {
     application.forget();
 }
 
+void mouse(QWidget* on, QEvent::Type type, const QPointF& at, Qt::MouseButton button, Qt::MouseButtons held) {
+    QMouseEvent event(type, at, on->mapToGlobal(at), button, held, Qt::NoModifier);
+    QApplication::sendEvent(on, &event);
+}
+
 void drag(QWidget* on, const QPointF& from, const QPointF& by) {
-    const auto send = [&](QEvent::Type type, const QPointF& at, Qt::MouseButton button,
-                          Qt::MouseButtons held) {
-        QMouseEvent event(type, at, on->mapToGlobal(at), button, held, Qt::NoModifier);
-        QApplication::sendEvent(on, &event);
-    };
-    send(QEvent::MouseButtonPress, from, Qt::LeftButton, Qt::LeftButton);
+    mouse(on, QEvent::MouseButtonPress, from, Qt::LeftButton, Qt::LeftButton);
     for (int i = 1; i <= 60; ++i) {
-        send(QEvent::MouseMove, from + by * i / 60, Qt::NoButton, Qt::LeftButton);
+        mouse(on, QEvent::MouseMove, from + by * i / 60, Qt::NoButton, Qt::LeftButton);
         QTest::qWait(16);
     }
-    send(QEvent::MouseButtonRelease, from + by, Qt::LeftButton, Qt::NoButton);
+    mouse(on, QEvent::MouseButtonRelease, from + by, Qt::LeftButton, Qt::NoButton);
+}
+
+/// Milliseconds from one step of a drag to what follows from it, step after step.
+class Latency {
+  public:
+    explicit Latency(nine::app::MainWindow& window) : window_(window) {
+        using namespace nine::app;
+        QObject::connect(&window.holder(), &Holder::redrawn, &window, [this] {
+            const nine::Job& job = window_.document().job();
+            const BodyResult& body = window_.results().body();
+            if (body.blank == job.blank && body.pattern == job.pattern) note(holder_);
+        });
+        QObject::connect(&window.results(), &Results::sketchChanged, &window, [this] {
+            const auto& sketch = window_.results().sketch();
+            if (sketch) note(sketch->precision == nine::Precision::Preview ? preview_ : exact_);
+        });
+    }
+
+    /// Drags in single steps, waiting after each until everything that follows has come.
+    void drag(QWidget* on, const QPointF& from, const QPointF& step, const char* what) {
+        mouse(on, QEvent::MouseButtonPress, from, Qt::LeftButton, Qt::LeftButton);
+        constexpr int kSteps = 12;
+        for (int i = 1; i <= kSteps; ++i) {
+            open_ = {&holder_, &preview_, &exact_};
+            since_.start();
+            mouse(on, QEvent::MouseMove, from + step * i, Qt::NoButton, Qt::LeftButton);
+            (void)QTest::qWaitFor([this] { return open_.empty(); }, 3000);
+            QTest::qWait(30);
+        }
+        mouse(on, QEvent::MouseButtonRelease, from + step * kSteps, Qt::LeftButton, Qt::NoButton);
+        print(what, "new picture on the holder", holder_, 40);
+        print(what, "mask sketched", preview_, 60);
+        print(what, "mask cut exactly", exact_, 300);
+    }
+
+  private:
+    void note(std::vector<double>& into) {
+        if (open_.erase(&into) > 0) into.push_back(static_cast<double>(since_.nsecsElapsed()) * 1e-6);
+    }
+    static void print(const char* drag, const char* what, std::vector<double>& all, int target) {
+        std::sort(all.begin(), all.end());
+        if (all.empty()) return;
+        std::cout << "| " << drag << ": " << what << " | " << nine::fixedText(all[all.size() / 2], 0) << " | "
+                  << nine::fixedText(all.back(), 0) << " | " << target << " |\n";
+        all.clear();
+    }
+    nine::app::MainWindow& window_;
+    std::vector<double> holder_, preview_, exact_;
+    std::set<std::vector<double>*> open_;
+    QElapsedTimer since_;
+};
+
+/// From the start of a process of its own to its end right after the first picture of the window, ms.
+double coldStart(const QString& program) {
+    QElapsedTimer timer;
+    timer.start();
+    QProcess process;
+    process.start(program, {"--quit-when-shown"});
+    process.waitForFinished(20000);
+    return process.exitCode() == 0 ? static_cast<double>(timer.nsecsElapsed()) * 1e-6 : -1;
 }
 
 }  // namespace
@@ -90,13 +152,11 @@ int main(int count, char** words) {
     loadFonts();
     nine::thisThreadPaints = true;
     MainWindow window("/tmp/nine-app-bench");
-    QElapsedTimer start;
-    start.start();
     window.show();
     (void)QTest::qWaitForWindowExposed(&window);
-    std::cout << "| what | longest event, ms of processor | by the clock | 95 % of events within | target | which |\n"
+    std::cout << "| what | longest event, ms of processor | by the clock | 95 % of events within | target | "
+                 "which |\n"
                  "|---|---|---|---|---|---|\n";
-    std::cout << "| window shown (after the program has started) | " << start.elapsed() << " | | | 500 | |\n";
     window.openDemo();
     waitUntilSettled(window);
     auto* blank = window.findChild<BlankPage*>();
@@ -119,5 +179,24 @@ int main(int count, char** words) {
     window.showLeaf(CutNumber);
     QTest::qWait(300);
     row(application, "open Cut");
+
+    std::cout << "\n| step of a drag | median, ms | longest | target |\n|---|---|---|---|\n";
+    Latency latency(window);
+    window.showLeaf(BlankNumber);
+    waitUntilSettled(window);
+    latency.drag(blank, blank->stationHandle(5, true), QPointF(0, 1.5), "a station");
+    waitUntilSettled(window);
+    window.showLeaf(PatternNumber);
+    window.view().setElement(1);
+    waitUntilSettled(window);
+    latency.drag(pattern, pattern->openingAt(1, 3), QPointF(-1, 1), "a row of dots");
+    waitUntilSettled(window);
+
+    std::vector<double> starts;
+    for (int i = 0; i < 5; ++i)
+        starts.push_back(coldStart(QCoreApplication::applicationDirPath() + "/../src/app/nine-leaves"));
+    std::sort(starts.begin(), starts.end());
+    std::cout << "| program started, window painted, program ended | " << nine::fixedText(starts[2], 0)
+              << " | " << nine::fixedText(starts[4], 0) << " | 500 |\n";
     return 0;
 }

@@ -48,7 +48,9 @@ int main(int count, char** words) {
     const QCommandLineOption leaf("leaf", QObject::tr("only this leaf in pictures"), "name");
     const QCommandLineOption scale("scale", QObject::tr("pixels of the screen for one of the window"),
                                    "factor", "1");
-    parser.addOptions({demo, pictures, job, size, theme, leaf, scale});
+    QCommandLineOption shown("quit-when-shown", QObject::tr("quit after the first picture of the window"));
+    shown.setFlags(QCommandLineOption::HiddenFromHelp);
+    parser.addOptions({shown, demo, pictures, job, size, theme, leaf, scale});
     parser.process(application);
     QTextStream err(stderr);
 
@@ -63,6 +65,10 @@ int main(int count, char** words) {
     MainWindow window;
     window.resize(wanted);
     window.show();
+    if (parser.isSet(shown)) {  // for timing: everything is painted by the time the queue is empty
+        (void)window.grab();
+        return 0;
+    }
     if (!parser.isSet(pictures) && !parser.isSet(job)) window.offerRecovery();
     if (parser.isSet(demo) && window.document().empty()) window.openDemo();
     if (!parser.positionalArguments().isEmpty()) {

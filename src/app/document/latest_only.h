@@ -17,12 +17,19 @@
 
 namespace nine::app {
 
+/// How work, and all threads it starts, gives way to other work: nice values. On a machine with few cores
+/// what nobody waits for would otherwise make drags stutter.
+enum class Urgency {
+    Now = 1,      ///< a picture that follows the hand
+    Soon = 5,     ///< what the hand wants to see next
+    Patient = 12  ///< whole solutions, pictures at rest
+};
+
 template <typename Result>
 class LatestOnly {
   public:
-    /// Work, and all threads it starts, gives way to the window; `patient` work gives way to other work too:
-    /// on a machine with few cores a long solve would otherwise make drags stutter.
-    explicit LatestOnly(QObject* context, bool patient = false) : context_(context), patient_(patient) {
+    explicit LatestOnly(QObject* context, Urgency urgency = Urgency::Now)
+        : context_(context), urgency_(urgency) {
         pool_.setMaxThreadCount(1);
     }
     ~LatestOnly() {
@@ -50,7 +57,7 @@ class LatestOnly {
         running_ = true;
         pool_.start([=, this, task = task_] {
             if (task.cancelled()) return;
-            ::setpriority(PRIO_PROCESS, 0, patient_ ? kPatientNice : kNice);  // of this thread alone (Linux)
+            ::setpriority(PRIO_PROCESS, 0, static_cast<int>(urgency_));  // of this thread alone (Linux)
             auto result = std::make_shared<Result>(work(task));
             QMetaObject::invokeMethod(
                 context,
@@ -71,9 +78,8 @@ class LatestOnly {
     bool running() const { return running_; }
 
   private:
-    static constexpr int kNice = 3, kPatientNice = 8;
     QObject* context_;
-    bool patient_;
+    Urgency urgency_;
     QThreadPool pool_;
     Task task_;
     std::shared_ptr<std::atomic<quint64>> latest_ = std::make_shared<std::atomic<quint64>>(0);

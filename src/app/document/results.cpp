@@ -29,7 +29,7 @@ std::vector<ArtPtr> eyeOf(const Skin& skin, const BlankChapter& blank) {
     return rings;
 }
 
-BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& derived) {
+BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& derived, Fineness fineness) {
     BodyResult result;
     result.blank = job.blank;
     result.pattern = job.pattern;
@@ -41,17 +41,15 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
     result.skin = *skin;
     if (before.skin == result.skin && before.drawn) {
         result.drawn = before.drawn;
-        result.grid = before.grid;
         result.bare = before.bare;
     } else {
         result.drawn = std::make_shared<const DrawnBody>(drawBody(**skin));
-        result.grid = std::make_shared<const SkinGrid>(makeSkinGrid(**skin, 100, 48));
         result.bare = std::make_shared<const Image>(paintSkin(*result.drawn, {}, {}, 8, 8));
     }
     const PatternChapter& pattern = *job.pattern;
     std::vector<PaintedArt> painted;
     for (std::size_t i = 0; i < pattern.elements.size(); ++i) {
-        Result<ArtPtr> art = derived.art(job, i);
+        Result<ArtPtr> art = fineness == Fineness::Cut ? derived.art(job, i) : derived.artAtAGlance(job, i);
         if (!art) {
             result.artErrors.push_back(art.error());
             result.art.push_back(nullptr);
@@ -100,6 +98,8 @@ Results::Results(JobDocument& document, ViewState& view, std::shared_ptr<Derivat
 void Results::onChanged(Parts parts) {
     if (document_.empty()) {
         bodySlot_.cancel();
+        fineSlot_.cancel();
+        measureSlot_.cancel();
         masksSlot_.cancel();
         sketchSlot_.cancel();
         exactSlot_.cancel();
@@ -151,24 +151,36 @@ void Results::requestSketch() {
 }
 
 void Results::requestBody() {
-    const Job job = document_.job();
+    const auto compute = [job = document_.job(), derived = derived_](const BodyResult& before,
+                                                                     Fineness fineness) {
+        return computeBody(job, before, *derived, fineness);
+    };
+    fineSlot_.cancel();
     bodySlot_.request(
-        [job, before = body_, derived = derived_](const Task&) { return computeBody(job, before, *derived); },
-        [this](BodyResult result) {
-            const bool newBody = result.skin != body_.skin;
-            if (result.error) {  // keep the last good body on the screen beside the sentence
-                body_.error = result.error;
-            } else {
-                body_ = std::move(result);
-            }
-            emit bodyChanged();
-            if (!newBody || !body_.skin) return;
-            measureSlot_.request([skin = body_.skin](const Task&) { return measureBody(*skin); },
-                                 [this](BodyMeasure measure) {
-                                     measure_ = measure;
-                                     emit bodyChanged();
-                                 });
+        [compute, before = body_](const Task&) { return compute(before, Fineness::Glance); },
+        [this, compute](BodyResult glance) {
+            takeBody(std::move(glance));
+            if (body_.error) return;
+            fineSlot_.request(
+                [compute, before = body_](const Task&) { return compute(before, Fineness::Cut); },
+                [this](BodyResult fine) {
+                    takeBody(std::move(fine));
+                    measureSlot_.request([skin = body_.skin](const Task&) { return measureBody(*skin); },
+                                         [this](BodyMeasure measure) {
+                                             measure_ = measure;
+                                             emit bodyChanged();
+                                         });
+                });
         });
+}
+
+void Results::takeBody(BodyResult result) {
+    if (result.error) {  // keep the last good body on the screen beside the sentence
+        body_.error = result.error;
+    } else {
+        body_ = std::move(result);
+    }
+    emit bodyChanged();
 }
 
 void Results::requestMasks() {

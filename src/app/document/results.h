@@ -22,7 +22,6 @@ namespace nine::app {
 struct BodyResult {
     SkinPtr skin;
     std::shared_ptr<const DrawnBody> drawn;
-    std::shared_ptr<const SkinGrid> grid;
     std::vector<ArtPtr> art;                     ///< of each element; null where it could not be drawn
     std::vector<Error> artErrors;                ///< of those that could not
     std::shared_ptr<const Image> picture, bare;  ///< painted, and without any paint
@@ -66,7 +65,7 @@ class Results : public QObject {
     double progress() const { return progress_; }
     /// True when nothing is under way.
     bool settled() const {
-        return !bodySlot_.running() && !masksRunning() && !sketchSlot_.running() && !exactSlot_.running() &&
+        return !bodySlot_.running() && !fineSlot_.running() && !masksRunning() && !sketchSlot_.running() && !exactSlot_.running() &&
                !measureSlot_.running();
     }
     void cancelMasks();
@@ -85,6 +84,7 @@ class Results : public QObject {
   private:
     void onChanged(Parts parts);
     void requestBody();
+    void takeBody(BodyResult result);
     void requestSketch();
     void requestMasks();
 
@@ -101,10 +101,10 @@ class Results : public QObject {
     std::optional<MaskSketch> sketch_;
     int sketchedIndex_ = -1;
     QTimer quiet_;
-    LatestOnly<BodyResult> bodySlot_{this};
-    LatestOnly<MaskSketch> sketchSlot_{this}, exactSlot_{this};
-    LatestOnly<MasksResult> masksSlot_{this, true};
-    LatestOnly<BodyMeasure> measureSlot_{this, true};
+    LatestOnly<BodyResult> bodySlot_{this}, fineSlot_{this, Urgency::Soon};
+    LatestOnly<MaskSketch> sketchSlot_{this, Urgency::Soon}, exactSlot_{this, Urgency::Soon};
+    LatestOnly<MasksResult> masksSlot_{this, Urgency::Patient};
+    LatestOnly<BodyMeasure> measureSlot_{this, Urgency::Patient};
 };
 
 /// "#rrggbb" as 0xFFRRGGBB; `fallback` if it is empty or wrong.

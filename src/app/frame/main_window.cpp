@@ -82,6 +82,8 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
       safe_(new Safekeeping(document_, stateFolder, this)) {
     setWindowTitle("Nine Leaves");
     setAcceptDrops(true);
+    holder_ = new Holder(this);  // before the leaves: its picture is the first to follow a drag
+    connect(results_, &Results::bodyChanged, holder_, [this] { holder_->setBody(results_->body()); });
     const LeafContext context{document_, *results_, view_};
     blank_ = new BlankLeaf(context, this);
     pattern_ = new PatternLeaf(context, this);
@@ -104,7 +106,6 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     cards_ = new QStackedWidget(side_);
-    holder_ = new Holder(side_);
     column->addWidget(cards_, 1);
     column->addWidget(holder_);
     for (const auto& [number, leaf] : leaves_) {
@@ -244,7 +245,6 @@ void MainWindow::showLeaf(int number) {
 
 void MainWindow::refresh() {
     for (const auto& [number, leaf] : leaves_) stem_->setEntry(number, leaf->entry());
-    holder_->setBody(results_->body());
     holder_->setCaption(document_.job().pattern->elements.empty() ? tr("bare blank, drag to turn")
                                                                   : tr("drag to turn"));
     tellTale_->setVerdict(verdictOfJob(document_, *results_));

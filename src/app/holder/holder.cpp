@@ -100,23 +100,26 @@ void Holder::draw(bool moving) {
         views.push_back(views.front());
         views.back().yaw_rad = M_PI - views.front().yaw_rad;  // the other side, mirrored
     }
-    slot_.request(
-        [body = body_, picture = picture_, views, w, h, ratio, moving](const Task& task) {
-            Drawn drawn{{}, ratio};
-            for (const View3& view : views)
-                drawn.bodies.push_back(nine::render(body->mesh, *picture, view, w, h, moving ? 1 : 2, task));
-            return drawn;
-        },
-        [this](Drawn drawn) {
-            drawn_ = std::move(drawn);
-            images_.clear();
-            for (const Rendered& rendered : drawn_.bodies) {
-                images_.push_back(toQImage(rendered.image));
-                images_.back().setDevicePixelRatio(drawn_.ratio);
-            }
-            update();
-            emit redrawn();
-        });
+    resting_.cancel();
+    (moving ? moving_ : resting_)
+        .request(
+            [body = body_, picture = picture_, views, w, h, ratio, moving](const Task& task) {
+                Drawn drawn{{}, ratio};
+                for (const View3& view : views)
+                    drawn.bodies.push_back(
+                        nine::render(body->mesh, *picture, view, w, h, moving ? 1 : 2, task));
+                return drawn;
+            },
+            [this](Drawn drawn) {
+                drawn_ = std::move(drawn);
+                images_.clear();
+                for (const Rendered& rendered : drawn_.bodies) {
+                    images_.push_back(toQImage(rendered.image));
+                    images_.back().setDevicePixelRatio(drawn_.ratio);
+                }
+                update();
+                emit redrawn();
+            });
     if (moving) rest_.start(kRest_ms);
 }
 

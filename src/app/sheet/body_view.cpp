@@ -36,7 +36,7 @@ Extent extentOf(const Loft& loft, BodyView::From from) {
 BodyView::BodyView(From from, QObject* parent) : QObject(parent), from_(from) {
     rest_.setSingleShot(true);
     rest_.setInterval(kRest_ms);
-    connect(&rest_, &QTimer::timeout, this, [this] { draw(2); });
+    connect(&rest_, &QTimer::timeout, this, [this] { draw(false); });
 }
 
 double BodyView::fittingScale(const Skin& skin, From from, const QSizeF& box) {
@@ -84,20 +84,30 @@ void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Si
     outline_.addPolygon(top + bottom);
     outline_.closeSubpath();
 
-    draw(1);
+    draw(true);
     rest_.start();
 }
 
-void BodyView::draw(int samples) {
-    const int w = static_cast<int>(box_.width() * ratio_), h = static_cast<int>(box_.height() * ratio_);
+/// While something moves, a quarter of the pixels; at rest four samples in each.
+void BodyView::draw(bool moving) {
+    const double ratio = moving ? 0.5 * ratio_ : ratio_;
+    const int w = static_cast<int>(box_.width() * ratio), h = static_cast<int>(box_.height() * ratio);
     if (w < 4 || h < 4) return;
-    slot_.request([drawn = drawn_, picture = picture_, view = view3(), w, h, samples](
-                      const Task& task) { return render(drawn->mesh, *picture, view, w, h, samples, task).image; },
-                  [this](Image image) {
-                      image_ = toQImage(image);
-                      image_.setDevicePixelRatio(ratio_);
-                      emit redrawn();
-                  });
+    View3 view = view3();
+    view.pixelsPerMm *= ratio / ratio_;
+    resting_.cancel();
+    (moving ? moving_ : resting_)
+        .request(
+            [drawn = drawn_, picture = picture_, view, w, h, ratio,
+             samples = moving ? 1 : 2](const Task& task) {
+                QImage image = toQImage(render(drawn->mesh, *picture, view, w, h, samples, task).image);
+                image.setDevicePixelRatio(ratio);
+                return image;
+            },
+            [this](QImage image) {
+                image_ = std::move(image);
+                emit redrawn();
+            });
 }
 
 QPointF BodyView::at(const Vec3& point) const {
@@ -122,8 +132,12 @@ bool BodyView::faces(const SurfacePoint& point) const {
 }
 
 void BodyView::paint(QPainter& p) const {
-    if (!image_.isNull()) p.drawImage(box_.topLeft(), image_);
-    p.setPen(QPen(tokens().ink, 1.5, Qt::SolidLine, Qt::FlatCap, Qt::BevelJoin));  // round joins cost most of it
+    if (!image_.isNull()) {
+        p.setRenderHint(QPainter::SmoothPixmapTransform, image_.devicePixelRatio() != ratio_);
+        p.drawImage(box_.topLeft(), image_);
+    }
+    p.setPen(
+        QPen(tokens().ink, 1.5, Qt::SolidLine, Qt::FlatCap, Qt::BevelJoin));  // round joins cost most of it
     p.setBrush(Qt::NoBrush);
     p.drawPath(outline_);
 }

@@ -46,7 +46,7 @@ class BodyView : public QObject {
     void redrawn();
 
   private:
-    void draw(int samples);
+    void draw(bool moving);
 
     From from_;
     Side side_ = Side::Left;
@@ -58,7 +58,7 @@ class BodyView : public QObject {
     std::shared_ptr<const Image> picture_;
     QPainterPath outline_;
     QImage image_;
-    LatestOnly<Image> slot_{this};
+    LatestOnly<QImage> moving_{this}, resting_{this, Urgency::Patient};
     QTimer rest_;
 };
 

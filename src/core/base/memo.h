@@ -25,20 +25,22 @@ class Memo {
 
     explicit Memo(std::size_t capacity) : capacity_(capacity) {}
 
+    /// The remembered value, or null.
+    std::shared_ptr<const Value> find(const std::vector<Held>& keys, const std::string& plain) {
+        const std::lock_guard lock(mutex_);
+        const auto found = std::find_if(entries_.begin(), entries_.end(), [&](const Entry& entry) {
+            return entry.keys == keys && entry.plain == plain;
+        });
+        if (found == entries_.end()) return nullptr;
+        entries_.splice(entries_.begin(), entries_, found);
+        return found->value;
+    }
+
     /// The remembered value, or what `compute()` (returning shared_ptr<const Value>) gives. A null result
     /// is passed on and not remembered, so a failed or cancelled computation is tried again.
     template <typename Compute>
     std::shared_ptr<const Value> get(std::vector<Held> keys, std::string plain, Compute compute) {
-        {
-            const std::lock_guard lock(mutex_);
-            const auto found = std::find_if(entries_.begin(), entries_.end(), [&](const Entry& entry) {
-                return entry.keys == keys && entry.plain == plain;
-            });
-            if (found != entries_.end()) {
-                entries_.splice(entries_.begin(), entries_, found);
-                return found->value;
-            }
-        }
+        if (auto known = find(keys, plain)) return known;
         std::shared_ptr<const Value> value = compute();
         if (!value) return value;
         const std::lock_guard lock(mutex_);

@@ -1,17 +1,70 @@
 #include "blank/section_arc.h"
 
+#include <Eigen/Core>
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "base/units.h"
+#include "geom/quadrature.h"
 
 namespace nine {
 namespace {
 
 constexpr int kInversionSteps = 12;
+constexpr double kNewtonStep = 1e-8;  // the step after one so short would be below the last bit
 
 std::size_t panelsFor(double exponent) {
     return exponent <= 4 ? 12 : 28;
+}
+
+/// Quintic smoothstep: panels shrink towards both ends of the quarter.
+double gradedAngle(double t) {
+    return 0.5 * kPi * t * t * t * (10 - 15 * t + 6 * t * t);
+}
+double gradedAngleSlope(double t) {
+    return 0.5 * kPi * 30 * t * t * (1 - t) * (1 - t);
+}
+
+/// What the arc lengths of all quarters of one exponent have in common: at every node of the quadrature the
+/// speed is sqrt(a w^2 + b h^2), the node's weight included.
+struct NodeSpeeds {
+    double exponent = 0;
+    Eigen::ArrayXd a, b;
+};
+
+NodeSpeeds nodeSpeeds(double n) {
+    const std::size_t panels = panelsFor(n);
+    const auto count = static_cast<Eigen::Index>(panels * kGauss6.size());
+    NodeSpeeds speeds{n, Eigen::ArrayXd(count), Eigen::ArrayXd(count)};
+    const double h = 1.0 / static_cast<double>(panels);
+    Eigen::Index i = 0;
+    for (std::size_t k = 0; k < panels; ++k) {
+        for (const GaussNode& node : kGauss6) {
+            const double t = h * (static_cast<double>(k) + node.position), v = gradedAngle(t);
+            const double c = std::cos(v), s = std::sin(v);
+            // See QuarterArc::arcSpeed.
+            const double sn = std::pow(s, n - 1), cn = std::pow(c, n - 1);
+            const double all = h * node.weight * gradedAngleSlope(t) * std::pow(cn * c + sn * s, -1 / n - 1);
+            speeds.a[i] = all * all * sn * sn;
+            speeds.b[i] = all * all * cn * cn;
+            ++i;
+        }
+    }
+    return speeds;
+}
+
+/// Bodies have one exponent over most of their length, and thousands of sections are asked for: the last few
+/// are remembered, by each thread for itself.
+const NodeSpeeds& rememberedSpeeds(double exponent) {
+    thread_local std::array<NodeSpeeds, 8> last;
+    thread_local std::size_t next = 0;
+    for (const NodeSpeeds& speeds : last) {
+        if (speeds.exponent == exponent) return speeds;
+    }
+    NodeSpeeds& place = last[next++ % last.size()];
+    place = nodeSpeeds(exponent);
+    return place;
 }
 
 }  // namespace
@@ -20,23 +73,24 @@ QuarterArc::QuarterArc(double width, double height, double exponent)
     : width_(width), height_(height), exponent_(exponent) {
     const std::size_t panels = panelsFor(exponent);
     cumulative_.assign(panels + 1, 0.0);
-    const double h = 1.0 / static_cast<double>(panels);
+    const NodeSpeeds& speeds = rememberedSpeeds(exponent);
+    const Eigen::ArrayXd lengths = (width * width * speeds.a + height * height * speeds.b).sqrt();
+    constexpr auto nodes = static_cast<Eigen::Index>(kGauss6.size());
     for (std::size_t k = 0; k < panels; ++k)
-        cumulative_[k + 1] = cumulative_[k] + partial(k, panelStart(k) + h);
+        cumulative_[k + 1] =
+            cumulative_[k] + lengths.segment(static_cast<Eigen::Index>(k) * nodes, nodes).sum();
 }
 
 double QuarterArc::panelStart(std::size_t panel) const {
     return static_cast<double>(panel) / static_cast<double>(panelsFor(exponent_));
 }
 
-/// Quintic smoothstep: panels shrink towards both ends of the quarter.
-double QuarterArc::angleOf(double t) const {
-    return 0.5 * kPi * t * t * t * (10 - 15 * t + 6 * t * t);
+double QuarterArc::angleOf(double t) {
+    return gradedAngle(t);
 }
 
 double QuarterArc::arcSpeed(double t) const {
-    const double v = angleOf(t);
-    const double dv = 0.5 * kPi * 30 * t * t * (1 - t) * (1 - t);
+    const double v = gradedAngle(t), dv = gradedAngleSlope(t);
     const double c = std::max(0.0, std::cos(v)), s = std::max(0.0, std::sin(v));
     if (exponent_ == 2) return dv * std::hypot(width_ * s, height_ * c);
     // d(y/w)/dv = -(q / D) s^(n-1), d(z/h)/dv = (q / D) c^(n-1), with D = c^n + s^n, q = D^(-1/n).
@@ -71,11 +125,11 @@ Vec2 QuarterArc::point(double s) const {
         const double speed = arcSpeed(t);
         double next = speed > 0 ? t - miss / speed : 0.5 * (low + high);
         if (next < low || next > high) next = 0.5 * (low + high);
-        const bool done = std::abs(next - t) < 1e-14;
+        const bool done = std::abs(next - t) < kNewtonStep;
         t = next;
         if (done) break;
     }
-    return pointAtAngle(angleOf(t));
+    return pointAtAngle(gradedAngle(t));
 }
 
 double QuarterArc::arcAt(const Vec2& point) const {
@@ -86,12 +140,12 @@ double QuarterArc::arcAt(const Vec2& point) const {
     double low = 0, high = 1;
     double t = 0.5;
     for (int i = 0; i < 60; ++i) {
-        const double miss = angleOf(t) - v;
+        const double miss = gradedAngle(t) - v;
         (miss > 0 ? high : low) = t;
-        const double slope = 0.5 * kPi * 30 * t * t * (1 - t) * (1 - t);
+        const double slope = gradedAngleSlope(t);
         double next = slope > 0 ? t - miss / slope : 0.5 * (low + high);
         if (next <= low || next >= high) next = 0.5 * (low + high);
-        const bool done = std::abs(next - t) < 1e-15;
+        const bool done = std::abs(next - t) < kNewtonStep;
         t = next;
         if (done) break;
     }

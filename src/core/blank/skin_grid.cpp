@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/parallel.h"
 #include "base/units.h"
 
 namespace nine {
@@ -53,18 +54,24 @@ SkinGrid makeSkinGrid(const Skin& skin, int rows, int columns) {
     grid.rows = rows;
     grid.columns = columns;
     grid.x_mm = rowPositions(skin, rows);
-    grid.points.reserve(static_cast<std::size_t>(rows * columns));
+    grid.points.resize(static_cast<std::size_t>(rows * columns));
     const int quarter = columns / 4;
-    for (const double x : grid.x_mm) {
+    forEachInParallel(static_cast<std::size_t>(rows), [&](std::size_t row) {
+        const double x = grid.x_mm[row];
         const SectionArc arc = skin.arcAt(x);
-        for (int c = 0; c < columns; ++c) {
-            const int q = c / quarter, k = c % quarter;
+        SurfacePoint* const points = grid.points.data() + row * static_cast<std::size_t>(columns);
+        for (int k = 0; k < quarter; ++k) {  // the left side, from the datum line up and down
             const double t = static_cast<double>(k) / quarter;
-            const double up = arc.backArc(), down = arc.bellyArc();
-            const double g = q == 0 ? t * up : q == 1 ? (1 - t) * up : q == 2 ? -t * down : -(1 - t) * down;
-            grid.points.push_back(skin.at(arc, x, g, q == 0 || q == 3 ? Side::Left : Side::Right));
+            points[k] = skin.at(arc, x, t * arc.backArc(), Side::Left);
+            points[3 * quarter + k] = skin.at(arc, x, -(1 - t) * arc.bellyArc(), Side::Left);
         }
-    }
+        points[quarter] = skin.at(arc, x, arc.backArc(), Side::Left);
+        for (int c = quarter + 1; c < 3 * quarter; ++c) {  // the right side is its mirror image
+            points[c] = points[((2 * quarter - c) + columns) % columns];
+            points[c].position.y() = -points[c].position.y();
+            points[c].normal.y() = -points[c].normal.y();
+        }
+    });
     grid.curvature_rad.reserve(static_cast<std::size_t>((rows - 1) * columns));
     for (int r = 0; r + 1 < rows; ++r) {
         for (int c = 0; c < columns; ++c) {

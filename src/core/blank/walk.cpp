@@ -72,7 +72,8 @@ Result<double> walkAlong(const Skin& skin, double x_mm, double g_mm, double dist
 
 Result<double> distanceAlong(const Skin& skin, double from_mm, double to_mm, double g_mm,
                              const std::string& where) {
-    const int steps = std::max(1, static_cast<int>(std::ceil(std::abs(to_mm - from_mm) / detail::kWalkStep_mm)));
+    const int steps =
+        std::max(1, static_cast<int>(std::ceil(std::abs(to_mm - from_mm) / detail::kWalkStep_mm)));
     double length = 0;
     SurfacePoint before{};
     for (int i = 0; i <= steps; ++i) {

@@ -9,7 +9,7 @@
 namespace nine {
 namespace {
 
-constexpr int kBandRows = 48;
+constexpr int kBandRows = 24;
 
 /// The rotation from body coordinates to right, up, towards the viewer.
 Eigen::Matrix3d rotationOf(const View3& view) {
@@ -31,6 +31,7 @@ struct Corner {
 /// A corner on the screen; everything but x, y is divided by depth, so that it is linear there.
 struct ScreenCorner {
     double x, y, inverseDepth;
+    double nearness;  ///< inverse depth, or height towards the viewer when orthographic
     Vec3 normal;
     Vec2 texture;
 };
@@ -67,7 +68,8 @@ Shaded shadeOf(const Vec3& normal, double gloss) {
     static const Vec3 half = (key + Vec3::UnitZ()).normalized();
     const double lambert = std::max(0.0, normal.dot(key));
     const double sky = 0.5 + 0.5 * normal.y();
-    return {0.56 + 0.12 * sky + 0.40 * lambert, gloss * std::pow(std::max(0.0, normal.dot(half)), 24)};
+    const double h2 = std::pow(std::max(0.0, normal.dot(half)), 2), h8 = h2 * h2 * h2 * h2;
+    return {0.56 + 0.12 * sky + 0.40 * lambert, gloss * h8 * h8 * h8};
 }
 
 std::uint32_t lit(std::uint32_t colour, const Shaded& shade) {
@@ -99,7 +101,7 @@ std::uint32_t sample(const Image& texture, const Vec2& at) {
     return out;
 }
 
-using ScreenTriangle = std::array<ScreenCorner, 3>;
+using Corners = std::array<std::uint32_t, 3>;
 
 struct Canvas {
     int width, height;
@@ -108,12 +110,14 @@ struct Canvas {
     std::vector<Vec2> texture;
 };
 
-void fill(const ScreenTriangle& t, const std::array<double, 3>& order, int fromRow, int toRow,
-          const Image& texture, const View3& view, Canvas& canvas) {
-    const double area = (t[1].x - t[0].x) * (t[2].y - t[0].y) - (t[2].x - t[0].x) * (t[1].y - t[0].y);
+void fill(const std::array<const ScreenCorner*, 3>& corners, int fromRow, int toRow, const Image& texture,
+          const View3& view, Canvas& canvas) {
+    const ScreenCorner* const t[3] = {corners[0], corners[1], corners[2]};
+    const double area = (t[1]->x - t[0]->x) * (t[2]->y - t[0]->y) - (t[2]->x - t[0]->x) * (t[1]->y - t[0]->y);
     if (area == 0) return;
-    const auto [lowX, highX] = std::minmax({t[0].x, t[1].x, t[2].x});
-    const auto [lowY, highY] = std::minmax({t[0].y, t[1].y, t[2].y});
+    const double inverseArea = 1 / area;
+    const auto [lowX, highX] = std::minmax({t[0]->x, t[1]->x, t[2]->x});
+    const auto [lowY, highY] = std::minmax({t[0]->y, t[1]->y, t[2]->y});
     const int x0 = std::max(0, static_cast<int>(std::floor(std::max(lowX, -1.0))));
     const int x1 = std::min(canvas.width - 1, static_cast<int>(std::ceil(std::min(highX, 1e6))));
     const int y0 = std::max(fromRow, static_cast<int>(std::floor(std::max(lowY, -1.0))));
@@ -121,20 +125,23 @@ void fill(const ScreenTriangle& t, const std::array<double, 3>& order, int fromR
     for (int y = y0; y <= y1; ++y) {
         for (int x = x0; x <= x1; ++x) {
             const double px = x + 0.5, py = y + 0.5;
-            const double a = ((t[1].x - px) * (t[2].y - py) - (t[2].x - px) * (t[1].y - py)) / area;
-            const double b = ((t[2].x - px) * (t[0].y - py) - (t[0].x - px) * (t[2].y - py)) / area;
+            const double a =
+                ((t[1]->x - px) * (t[2]->y - py) - (t[2]->x - px) * (t[1]->y - py)) * inverseArea;
+            const double b =
+                ((t[2]->x - px) * (t[0]->y - py) - (t[0]->x - px) * (t[2]->y - py)) * inverseArea;
             const double c = 1 - a - b;
             if (a < 0 || b < 0 || c < 0) continue;
-            const double height = a * order[0] + b * order[1] + c * order[2];
+            const double height = a * t[0]->nearness + b * t[1]->nearness + c * t[2]->nearness;
             const std::size_t at = static_cast<std::size_t>(y) * static_cast<std::size_t>(canvas.width) +
                                    static_cast<std::size_t>(x);
             if (height <= canvas.nearest[at]) continue;
             canvas.nearest[at] = height;
-            const double depth = 1 / (a * t[0].inverseDepth + b * t[1].inverseDepth + c * t[2].inverseDepth);
-            const Vec2 uv = (a * t[0].texture + b * t[1].texture + c * t[2].texture) * depth;
+            const double depth =
+                1 / (a * t[0]->inverseDepth + b * t[1]->inverseDepth + c * t[2]->inverseDepth);
+            const Vec2 uv = (a * t[0]->texture + b * t[1]->texture + c * t[2]->texture) * depth;
             canvas.pixels[at] = sample(texture, uv);
             if (view.shaded) {
-                const Vec3 normal = (a * t[0].normal + b * t[1].normal + c * t[2].normal).normalized();
+                const Vec3 normal = (a * t[0]->normal + b * t[1]->normal + c * t[2]->normal).normalized();
                 canvas.pixels[at] = lit(canvas.pixels[at], shadeOf(normal, view.gloss));
             }
             canvas.texture[at] = uv;
@@ -185,36 +192,63 @@ Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& vie
         corners.push_back({rotation * (mesh.points[i].position - view.target),
                            rotation * mesh.points[i].normal, mesh.texture[i]});
     }
-    std::vector<ScreenTriangle> triangles;
-    std::vector<std::array<double, 3>> orders;
+    const auto screenOf = [&](const Corner& c) {
+        const double inverse = 1 / depthOf(view, c.eye);
+        return ScreenCorner{0.5 * canvas.width + focal * c.eye.x() * inverse,
+                            0.5 * canvas.height - focal * c.eye.y() * inverse,
+                            inverse,
+                            view.distance_mm > 0 ? inverse : c.eye.z(),
+                            c.normal * inverse,
+                            c.texture * inverse};
+    };
+    // Shaded bodies are closed: what faces away all round is hidden behind what does not.
+    const auto away = [&](const Corner& c) {
+        const double toEye =
+            view.distance_mm > 0 ? view.distance_mm * c.normal.z() - c.eye.dot(c.normal) : c.normal.z();
+        return view.shaded && toEye < 0;
+    };
+    std::vector<ScreenCorner> screen;
+    std::vector<char> behind, hidden;
+    screen.reserve(corners.size());
+    for (const Corner& c : corners) {
+        behind.push_back(depthOf(view, c.eye) < kNearPlane_mm);
+        hidden.push_back(away(c));
+        screen.push_back(screenOf(c));
+    }
+    std::vector<Corners> triangles;
     triangles.reserve(mesh.triangles.size());
-    orders.reserve(mesh.triangles.size());
     for (const Triangle& t : mesh.triangles) {
-        std::array<Corner, 3> in;
-        for (std::size_t k = 0; k < 3; ++k) in[k] = corners[static_cast<std::size_t>(t[k])];
-        std::array<Corner, 4> clipped;
-        const int count = clipNear(view, in, clipped);
-        for (int k = 2; k < count; ++k) {
-            ScreenTriangle screen;
-            std::array<double, 3> order;
-            for (const auto& [to, from] : {std::pair<std::size_t, int>{0, 0}, {1, k - 1}, {2, k}}) {
-                const Corner& c = clipped[static_cast<std::size_t>(from)];
-                const double inverse = 1 / depthOf(view, c.eye);
-                screen[to] = {0.5 * canvas.width + focal * c.eye.x() * inverse,
-                              0.5 * canvas.height - focal * c.eye.y() * inverse, inverse, c.normal * inverse,
-                              c.texture * inverse};
-                order[to] = view.distance_mm > 0 ? inverse : c.eye.z();
-            }
-            triangles.push_back(screen);
-            orders.push_back(order);
+        const Corners k{static_cast<std::uint32_t>(t[0]), static_cast<std::uint32_t>(t[1]),
+                        static_cast<std::uint32_t>(t[2])};
+        if (hidden[k[0]] && hidden[k[1]] && hidden[k[2]]) continue;
+        if (!behind[k[0]] && !behind[k[1]] && !behind[k[2]]) {
+            triangles.push_back(k);
+            continue;
         }
+        std::array<Corner, 4> clipped;
+        const int count = clipNear(view, {corners[k[0]], corners[k[1]], corners[k[2]]}, clipped);
+        const auto first = static_cast<std::uint32_t>(screen.size());
+        for (int i = 0; i < count; ++i) screen.push_back(screenOf(clipped[static_cast<std::size_t>(i)]));
+        for (std::uint32_t i = 2; i < static_cast<std::uint32_t>(count); ++i)
+            triangles.push_back({first, first + i - 1, first + i});
     }
     const std::size_t bands = static_cast<std::size_t>((canvas.height + kBandRows - 1) / kBandRows);
+    std::vector<std::vector<std::uint32_t>> inBand(bands);
+    for (std::size_t i = 0; i < triangles.size(); ++i) {
+        const Corners& k = triangles[i];
+        const auto [low, high] = std::minmax({screen[k[0]].y, screen[k[1]].y, screen[k[2]].y});
+        if (!(high >= 0 && low <= canvas.height)) continue;
+        const auto from = static_cast<std::size_t>(std::max(0.0, std::floor(low))) / kBandRows;
+        const auto to = static_cast<std::size_t>(std::min(canvas.height - 1.0, std::ceil(high))) / kBandRows;
+        for (std::size_t band = from; band <= to; ++band)
+            inBand[band].push_back(static_cast<std::uint32_t>(i));
+    }
     forEachInParallel(bands, [&](std::size_t band) {
         const int from = static_cast<int>(band) * kBandRows, to = std::min(canvas.height, from + kBandRows);
         if (task.cancelled()) return;
-        for (std::size_t i = 0; i < triangles.size(); ++i) {
-            fill(triangles[i], orders[i], from, to, texture, view, canvas);
+        for (const std::uint32_t i : inBand[band]) {
+            const Corners& k = triangles[i];
+            fill({&screen[k[0]], &screen[k[1]], &screen[k[2]]}, from, to, texture, view, canvas);
         }
     });
     if (task.cancelled()) return {};

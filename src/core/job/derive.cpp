@@ -42,7 +42,8 @@ std::string solveKey(const MaskSpec& spec, int vertices) {
 
 }  // namespace
 
-Derivations::Derivations() : skins_(kSkinsKept), arts_(kArtsKept), cuts_(kMasksKept), masks_(kMasksKept), mirrored_(kMasksKept) {}
+Derivations::Derivations()
+    : skins_(kSkinsKept), arts_(kArtsKept), cuts_(kMasksKept), masks_(kMasksKept), mirrored_(kMasksKept) {}
 
 Result<SkinPtr> Derivations::skin(const Job& job) {
     assert(!thisThreadPaints && "derivations belong on a worker thread");
@@ -73,13 +74,25 @@ Result<ArtPtr> Derivations::art(const Job& job, std::size_t index) {
     return art;
 }
 
+Result<ArtPtr> Derivations::artAtAGlance(const Job& job, std::size_t index) {
+    const Result<SkinPtr> body = skin(job);
+    if (!body) return body.error();
+    const ElementPtr& element = job.pattern->elements[index];
+    if (ArtPtr exact = arts_.find({job.blank, element}, std::to_string(index))) return exact;
+    Result<ElementArt> drawn =
+        drawElement(**body, job.blank->landmarks, *element, "pattern.elements[" + std::to_string(index) + "]",
+                    Fineness::Glance);
+    if (!drawn) return drawn.error();
+    return std::make_shared<const ElementArt>(std::move(*drawn));
+}
+
 std::vector<const ElementArt*> Derivations::Sources::artPointers() const {
     std::vector<const ElementArt*> pointers;
     for (const ArtPtr& a : art) pointers.push_back(a.get());
     return pointers;
 }
 
-Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSpec& spec) {
+Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSpec& spec, Fineness fineness) {
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
     Sources from{*body, {}, {job.blank}, 0};
@@ -91,7 +104,8 @@ Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSp
             return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.",
                          "masks." + spec.id};
         }
-        Result<ArtPtr> drawn = art(job, static_cast<std::size_t>(found - elements.begin()));
+        const auto index = static_cast<std::size_t>(found - elements.begin());
+        Result<ArtPtr> drawn = fineness == Fineness::Cut ? art(job, index) : artAtAGlance(job, index);
         if (!drawn) return drawn.error();
         from.keys.push_back(*found);
         from.art.push_back(std::move(*drawn));
@@ -116,9 +130,8 @@ Result<MaskPtr> Derivations::cutLeft(const Job& job, const MaskSpec& spec, const
         return nullptr;
     };
     // Previews are drawn once, while something is dragged: nobody asks for them again.
-    const MaskPtr cut = precision == Precision::Preview
-                            ? cutIt()
-                            : cuts_.get(from.keys, solveKey(spec, vertices), cutIt);
+    const MaskPtr cut =
+        precision == Precision::Preview ? cutIt() : cuts_.get(from.keys, solveKey(spec, vertices), cutIt);
     if (problem) return *problem;
     return cut;
 }
@@ -130,7 +143,8 @@ MaskPtr Derivations::onSideOf(const MaskSpec& spec, const MaskPtr& left) {
 
 Result<MaskPtr> Derivations::cutOnly(const Job& job, const MaskSpec& spec, Precision precision,
                                      const Task& task) {
-    const Result<Sources> from = sourcesOf(job, spec);
+    const Result<Sources> from =
+        sourcesOf(job, spec, precision == Precision::Exact ? Fineness::Cut : Fineness::Glance);
     if (!from) return from.error();
     const int vertices = precision == Precision::Exact ? kFitVertices : kPreviewVertices;
     const Result<MaskPtr> left = cutLeft(job, spec, *from, vertices, precision, task);
@@ -144,8 +158,8 @@ Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vert
     std::optional<Error> problem;
     MaskPtr left = masks_.get(from->keys, solveKey(spec, vertices), [&]() -> MaskPtr {
         const Result<MaskPtr> cut = cutLeft(job, spec, *from, vertices, Precision::Exact, task);
-        Result<Mask> made = cut ? judgedMask(*from->skin, from->artPointers(), spec, **cut, task)
-                                : Result<Mask>(cut.error());
+        Result<Mask> made =
+            cut ? judgedMask(*from->skin, from->artPointers(), spec, **cut, task) : Result<Mask>(cut.error());
         if (made) return std::make_shared<const Mask>(std::move(*made));
         problem = made.error();
         return nullptr;

@@ -23,7 +23,7 @@ struct MaskResult {
     Result<MaskPtr> mask;
 };
 
-constexpr int kPreviewVertices = 700;
+constexpr int kPreviewVertices = 300;
 
 class Derivations {
   public:
@@ -33,6 +33,8 @@ class Derivations {
 
     /// Art of the element at `index` of the pattern, on the left side.
     Result<ArtPtr> art(const Job& job, std::size_t index);
+    /// The same, sampled for a glance unless the exact one is already there.
+    Result<ArtPtr> artAtAGlance(const Job& job, std::size_t index);
 
     Result<MaskPtr> mask(const Job& job, const MaskSpec& spec, int vertices = kFitVertices,
                          const Task& task = {});
@@ -51,7 +53,7 @@ class Derivations {
         double strainLimit;
         std::vector<const ElementArt*> artPointers() const;
     };
-    Result<Sources> sourcesOf(const Job& job, const MaskSpec& spec);
+    Result<Sources> sourcesOf(const Job& job, const MaskSpec& spec, Fineness fineness = Fineness::Cut);
     /// Of the left side, whichever side the spec is for.
     Result<MaskPtr> cutLeft(const Job& job, const MaskSpec& spec, const Sources& from, int vertices,
                             Precision precision, const Task& task);

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/number_text.h"
+#include "base/parallel.h"
 #include "base/units.h"
 #include "blank/walk.h"
 #include "geom/geodesic.h"
@@ -11,15 +12,25 @@
 namespace nine {
 namespace {
 
-constexpr double kEdgeStep_mm = 0.4;    // along a bar's edges; they are nearly straight on the sheet
-constexpr double kShootStep_mm = 0.25;  // a dot's radius in steps; second order, 1e-4 mm for 3 mm dots
+struct Steps {
+    double edge_mm;   ///< along a bar's edges; they are nearly straight on the sheet
+    double shoot_mm;  ///< a dot's radius in steps; second order, 1e-4 mm for 3 mm dots at 0.25
+    double chord_mm;
+    int leastRim;
+};
+constexpr Steps stepsOf(Fineness fineness) {
+    return fineness == Fineness::Cut ? Steps{0.4, 0.25, kArtChord_mm, 24}
+                                     : Steps{1.6, 1, 6 * kArtChord_mm, 12};
+}
 
-int rimPoints(double radius_mm) {
-    return std::clamp(static_cast<int>(std::ceil(kPi / std::sqrt(2 * kArtChord_mm / radius_mm))), 24, 200);
+int rimPoints(double radius_mm, const Steps& steps) {
+    return std::clamp(static_cast<int>(std::ceil(kPi / std::sqrt(2 * steps.chord_mm / radius_mm))),
+                      steps.leastRim, 200);
 }
 
 /// A geodesic circle whose polygon has the circle's area.
-Result<Outline> drawDot(const Skin& skin, const Vec2& centre, double radius_mm, const std::string& path) {
+Result<Outline> drawDot(const Skin& skin, const Vec2& centre, double radius_mm, const Steps& steps,
+                        const std::string& path) {
     const SkinPoint centrePoint{Side::Left, centre.x(), centre.y()};
     if (Status ok = skin.check(centrePoint, path); !ok) return ok.error();
     const SurfacePoint middle = skin.at(centrePoint);
@@ -30,7 +41,7 @@ Result<Outline> drawDot(const Skin& skin, const Vec2& centre, double radius_mm, 
         const bool closed = tip == skin.noseX() ? skin.loft().noseClosed() : skin.loft().tailClosed();
         if (closed && (middle.position - Vec3(tip, 0, 0)).norm() < radius_mm) return overEnd;
     }
-    const int count = rimPoints(radius_mm);
+    const int count = rimPoints(radius_mm, steps);
     const double step = 2 * kPi / count;
     const double reach = radius_mm * std::sqrt(step / std::sin(step));
     Vec3 ahead = Vec3::UnitX() - middle.normal.x() * middle.normal;
@@ -41,7 +52,7 @@ Result<Outline> drawDot(const Skin& skin, const Vec2& centre, double radius_mm, 
     dot.centre = centre;
     for (int i = 0; i < count; ++i) {
         const Vec3 direction = std::cos(step * i) * ahead + std::sin(step * i) * up;
-        const SurfacePoint p = shootGeodesic(skin, middle, direction, {reach}, kShootStep_mm)[0];
+        const SurfacePoint p = shootGeodesic(skin, middle, direction, {reach}, steps.shoot_mm)[0];
         if (!(p.position.x() > skin.noseX() && p.position.x() < skin.tailX())) {
             return overEnd;
         }
@@ -52,8 +63,21 @@ Result<Outline> drawDot(const Skin& skin, const Vec2& centre, double radius_mm, 
     return dot;
 }
 
+/// `count` outlines on all cores; the first that cannot be drawn is the error.
+template <typename Draw>
+Result<std::vector<Outline>> drawAll(std::size_t count, const Draw& draw) {
+    std::vector<Result<Outline>> drawn(count, Result<Outline>(Outline{}));
+    forEachInParallel(count, [&](std::size_t i) { drawn[i] = draw(i); });
+    std::vector<Outline> outlines;
+    for (Result<Outline>& outline : drawn) {
+        if (!outline) return outline.error();
+        outlines.push_back(std::move(*outline));
+    }
+    return outlines;
+}
+
 Result<std::vector<Outline>> drawDots(const Skin& skin, const Vec2& origin, const DotRow& row,
-                                      const std::string& path) {
+                                      const Steps& steps, const std::string& path) {
     const double length = (row.count - 1) * row.spacing_mm;
     const auto rise = [&](double s) {
         const double t = length > 0 ? s / length : 0;
@@ -63,23 +87,20 @@ Result<std::vector<Outline>> drawDots(const Skin& skin, const Vec2& origin, cons
     for (int i = 0; i < row.count; ++i) distances.push_back(i * row.spacing_mm);
     const Result<std::vector<Vec2>> centres = walkLine(skin, origin.x(), origin.y(), rise, distances, path);
     if (!centres) return centres.error();
-    std::vector<Outline> dots;
-    for (int i = 0; i < row.count; ++i) {
+    return drawAll(centres->size(), [&](std::size_t i) {
         const double t = row.count > 1 ? static_cast<double>(i) / (row.count - 1) : 0;
         const double diameter = (1 - t) * row.first_mm + t * row.last_mm;
-        Result<Outline> dot = drawDot(skin, (*centres)[static_cast<std::size_t>(i)], diameter / 2, path);
-        if (!dot) return dot.error();
-        dots.push_back(std::move(*dot));
-    }
-    return dots;
+        return drawDot(skin, (*centres)[i], diameter / 2, steps, path);
+    });
 }
 
-Result<Outline> drawBar(const Skin& skin, const Vec2& centre, const Bars& bars, const std::string& path) {
+Result<Outline> drawBar(const Skin& skin, const Vec2& centre, const Bars& bars, const Steps& fine,
+                        const std::string& path) {
     const double low = centre.y() + bars.g0_mm, high = centre.y() + bars.g1_mm;
     for (const double g : {low, high}) {
         if (Status ok = skin.check({Side::Left, centre.x(), g}, path); !ok) return ok.error();
     }
-    const int steps = std::max(2, static_cast<int>(std::ceil((high - low) / kEdgeStep_mm)));
+    const int steps = std::max(2, static_cast<int>(std::ceil((high - low) / fine.edge_mm)));
     std::vector<Vec2> edge;  // up the tail edge, down the nose edge
     for (const int way : {1, -1}) {
         for (int k = 0; k <= steps; ++k) {
@@ -99,7 +120,7 @@ Result<Outline> drawBar(const Skin& skin, const Vec2& centre, const Bars& bars, 
         bar.skin.push_back(edge[i]);
         if (i != top && i + 1 != edge.size()) continue;
         const Vec2& next = edge[(i + 1) % edge.size()];
-        const int between = static_cast<int>(std::ceil(std::abs(next.x() - edge[i].x()) / kEdgeStep_mm));
+        const int between = static_cast<int>(std::ceil(std::abs(next.x() - edge[i].x()) / fine.edge_mm));
         for (int k = 1; k < between; ++k) bar.skin.push_back(edge[i] + (next - edge[i]) * k / between);
     }
     for (const Vec2& p : bar.skin) bar.points.push_back(skin.at({Side::Left, p.x(), p.y()}));
@@ -107,20 +128,15 @@ Result<Outline> drawBar(const Skin& skin, const Vec2& centre, const Bars& bars, 
 }
 
 Result<std::vector<Outline>> drawBars(const Skin& skin, const Vec2& origin, const Bars& bars,
-                                      const std::string& path) {
-    std::vector<Outline> outlines;
-    double x = origin.x();
-    for (int i = 0; i < bars.count; ++i) {
-        if (i > 0) {
-            const Result<double> next = walkAlong(skin, x, origin.y(), bars.spacing_mm, path);
-            if (!next) return next.error();
-            x = *next;
-        }
-        Result<Outline> bar = drawBar(skin, Vec2(x, origin.y()), bars, path);
-        if (!bar) return bar.error();
-        outlines.push_back(std::move(*bar));
+                                      const Steps& steps, const std::string& path) {
+    std::vector<double> x{origin.x()};
+    for (int i = 1; i < bars.count; ++i) {
+        const Result<double> next = walkAlong(skin, x.back(), origin.y(), bars.spacing_mm, path);
+        if (!next) return next.error();
+        x.push_back(*next);
     }
-    return outlines;
+    return drawAll(x.size(),
+                   [&](std::size_t i) { return drawBar(skin, Vec2(x[i], origin.y()), bars, steps, path); });
 }
 
 bool windowsMerge(const Element& element) {
@@ -134,14 +150,14 @@ bool windowsMerge(const Element& element) {
 }  // namespace
 
 Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, const Element& element,
-                               const std::string& path) {
+                               const std::string& path, Fineness fineness) {
     if (Status ok = checkElement(element, path); !ok) return ok.error();
     const Result<Vec2> origin = originOf(skin, landmarks, element, path);
     if (!origin) return origin.error();
     const auto* dots = std::get_if<DotRow>(&element.shape);
     Result<std::vector<Outline>> outlines =
-        dots ? drawDots(skin, *origin, *dots, path)
-             : drawBars(skin, *origin, std::get<Bars>(element.shape), path);
+        dots ? drawDots(skin, *origin, *dots, stepsOf(fineness), path)
+             : drawBars(skin, *origin, std::get<Bars>(element.shape), stepsOf(fineness), path);
     if (!outlines) return outlines.error();
 
     ElementArt art{element.id, *origin, std::move(*outlines), {}, {}, {}};

@@ -10,6 +10,10 @@ namespace nine {
 
 constexpr double kArtChord_mm = 0.01;  // half of what a cutter resolves, a thirtieth of what a hand does
 
+/// How finely art is sampled: to be cut, or only to be looked at while something is dragged (chord error up to
+/// 0.06 mm of a 3 mm dot, a third of the time).
+enum class Fineness { Cut, Glance };
+
 /// One opening. The outline runs counter-clockwise seen from outside with the nose left.
 struct Outline {
     Vec2 centre;  ///< x, g
@@ -27,6 +31,6 @@ struct ElementArt {
 
 /// Errors: out_of_range, unknown_landmark, off_body, with the field path; `path` is that of the element.
 Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, const Element& element,
-                               const std::string& path);
+                               const std::string& path, Fineness fineness = Fineness::Cut);
 
 }  // namespace nine

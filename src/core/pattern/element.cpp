@@ -93,7 +93,8 @@ Result<Element> reanchored(const Skin& skin, const Landmarks& landmarks, Element
     element.dx_mm = hundredth(origin->x());
     element.dg_mm = hundredth(origin->y());
     const auto found = landmarks.find(anchor);
-    if (found == landmarks.end()) return anchor.empty() ? Result<Element>(element) : originOf(skin, landmarks, element, path).error();
+    if (found == landmarks.end())
+        return anchor.empty() ? Result<Element>(element) : originOf(skin, landmarks, element, path).error();
     const Landmark& landmark = found->second;
     const double g = origin->y();
     if (!landmark.isCurve()) element.dg_mm = hundredth(g - landmark.points.front().y());

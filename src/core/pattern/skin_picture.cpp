@@ -24,14 +24,33 @@ double smooth(double from, double to, double v) {
     return t * t * (3 - 2 * t);
 }
 
-bool inside(const std::vector<Vec2>& polygon, const Vec2& p) {
-    bool odd = false;
+/// A stretch of one line of the picture under paint, in turns round the body from the left datum line over
+/// the back; the right side is the left one's mirror image.
+struct Stroke {
+    double from, to;
+    std::uint32_t colour;
+};
+
+/// Where an outline lies over the line x = const: pairs of g, from one edge to the next.
+std::vector<double> crossings(const std::vector<Vec2>& polygon, double x) {
+    std::vector<double> g;
     for (std::size_t i = 0, j = polygon.size() - 1; i < polygon.size(); j = i++) {
         const Vec2 &a = polygon[i], &b = polygon[j];
-        if ((a.y() > p.y()) == (b.y() > p.y())) continue;
-        if (p.x() < a.x() + (p.y() - a.y()) / (b.y() - a.y()) * (b.x() - a.x())) odd = !odd;
+        if ((a.x() > x) == (b.x() > x)) continue;
+        g.push_back(a.y() + (x - a.x()) / (b.x() - a.x()) * (b.y() - a.y()));
     }
-    return odd;
+    std::sort(g.begin(), g.end());
+    return g;
+}
+
+struct Extent {
+    double low, high;
+};
+
+Extent alongOf(const Outline& outline) {
+    Extent extent{1e300, -1e300};
+    for (const Vec2& p : outline.skin) extent = {std::min(extent.low, p.x()), std::max(extent.high, p.x())};
+    return extent;
 }
 
 double interpolated(const std::vector<double>& values, double t) {
@@ -106,33 +125,48 @@ DrawnBody drawBody(const Skin& skin) {
 
 Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<PaintedArt>& art, int columns,
                 int rows) {
-    Image image{columns, rows, std::vector<std::uint32_t>(static_cast<std::size_t>(columns * rows))};
+    const std::size_t width = static_cast<std::size_t>(columns);
+    Image image{columns, rows, std::vector<std::uint32_t>(width * static_cast<std::size_t>(rows))};
+    // The ground depends on the share of the quarter alone: every line of it is the same.
+    std::vector<std::uint32_t> line(width);
+    for (std::size_t c = 0; c < width; ++c) {
+        const double turn = (static_cast<double>(c) + 0.5) / columns;
+        const double share =
+            1 - std::abs(4 * (turn - std::floor(2 * turn) / 2) - 1);  // 0 datum, 1 back or belly
+        line[c] = turn < 0.5 ? mixed(ground.side, ground.back, smooth(0.25, 0.85, share))
+                             : mixed(ground.side, ground.belly, smooth(0.2, 0.7, share));
+    }
+    std::vector<std::vector<Extent>> extents;
+    for (const PaintedArt& painted : art) {
+        extents.emplace_back();
+        for (const Outline& outline : painted.art->outlines) extents.back().push_back(alongOf(outline));
+    }
     forEachInParallel(static_cast<std::size_t>(rows), [&](std::size_t row) {
+        std::uint32_t* const pixels = image.pixels.data() + row * width;
+        std::copy(line.begin(), line.end(), pixels);
         const double v = static_cast<double>(row) / (rows - 1);
         const double x = interpolated(body.x_mm, v);
-        const double up = interpolated(body.backArc_mm, v), down = interpolated(body.bellyArc_mm, v);
-        for (int c = 0; c < columns; ++c) {
-            const SkinPoint at = body.skinAt({(c + 0.5) / columns, v});
-            std::uint32_t colour =
-                at.g_mm >= 0
-                    ? mixed(ground.side, ground.back, smooth(0.25, 0.85, at.g_mm / std::max(up, 1e-9)))
-                    : mixed(ground.side, ground.belly, smooth(0.2, 0.7, -at.g_mm / std::max(down, 1e-9)));
-            for (const PaintedArt& painted : art) {
-                const bool left = at.side == Side::Left;
-                // Art that crosses the back or belly line goes on with g beyond it.
-                for (const double g : {at.g_mm, 2 * up - at.g_mm, -2 * down - at.g_mm}) {
-                    const bool own = g == at.g_mm ? left : !left;
-                    if (!(own ? painted.left : painted.right)) continue;
-                    const Vec2 p(x, g);
-                    if ((p.array() < painted.art->low.array()).any() ||
-                        (p.array() > painted.art->high.array()).any())
-                        continue;
-                    for (const Outline& outline : painted.art->outlines) {
-                        if (inside(outline.skin, p)) colour = painted.colour;
-                    }
+        const double up = std::max(1e-9, interpolated(body.backArc_mm, v));
+        const double down = std::max(1e-9, interpolated(body.bellyArc_mm, v));
+        const auto turnOf = [&](double g) { return 0.25 * (g >= 0 ? g / up : g / down); };
+        const auto fill = [&](const Stroke& stroke) {
+            const auto from = static_cast<int>(std::ceil(stroke.from * columns - 0.5));
+            const auto to = static_cast<int>(std::floor(stroke.to * columns - 0.5));
+            for (int c = from; c <= std::min(to, from + columns - 1); ++c)
+                pixels[((c % columns) + columns) % columns] = stroke.colour;
+        };
+        for (std::size_t a = 0; a < art.size(); ++a) {
+            const PaintedArt& painted = art[a];
+            for (std::size_t k = 0; k < painted.art->outlines.size(); ++k) {
+                if (x < extents[a][k].low || x > extents[a][k].high) continue;
+                const std::vector<double> g = crossings(painted.art->outlines[k].skin, x);
+                for (std::size_t i = 0; i + 1 < g.size(); i += 2) {
+                    // Art that crosses the back or belly line goes on with g beyond it.
+                    const double from = turnOf(g[i]), to = turnOf(g[i + 1]);
+                    if (painted.left) fill({from, to, painted.colour});
+                    if (painted.right) fill({0.5 - to, 0.5 - from, painted.colour});
                 }
             }
-            image.pixels[row * static_cast<std::size_t>(columns) + static_cast<std::size_t>(c)] = colour;
         }
     });
     return image;

@@ -14,6 +14,7 @@ namespace nine::app {
 namespace {
 
 constexpr double kGrip_px = 9;
+constexpr int kWrapRows = 100, kWrapColumns = 48;
 
 }  // namespace
 
@@ -145,11 +146,12 @@ void BlankPage::paintEvent(QPaintEvent*) {
 void BlankPage::requestWrap() {
     const BodyResult& body = context_.results.body();
     const std::string& material = context_.view.material();
-    if (!body.grid || (wrap_.grid == body.grid && wrap_.material == material)) return;
+    if (wrap_.skin == body.skin && wrap_.material == material) return;
     const double limit = findMaterial(material)->strainLimit;
     wrapSlot_.request(
-        [skin = body.skin, grid = body.grid, material, limit](const Task&) {
-            return WrapStrip{grid, material, wrapWidths(*skin, *grid, limit)};
+        [skin = body.skin, material, limit](const Task&) {
+            const SkinGrid grid = makeSkinGrid(*skin, kWrapRows, kWrapColumns);
+            return WrapStrip{skin, material, wrapWidths(*skin, grid, limit)};
         },
         [this](WrapStrip strip) {
             wrap_ = std::move(strip);
@@ -357,7 +359,6 @@ void BlankPage::paintLandmarks(QPainter& p) {
 
 void BlankPage::paintWrapStrip(QPainter& p) {
     const BodyResult& body = context_.results.body();
-    if (!body.grid) return;
     const Tokens& t = tokens();
     ink::heading(
         p, QPointF(18, strip_.top() - 12), tr("How hard to wrap"),
@@ -492,12 +493,13 @@ void BlankPage::drag(const QPointF& to) {
 
 void BlankPage::apply(const Result<Job>& job, const QString& label) {
     if (job) {
+        if (!wrong_.isEmpty()) update();
         wrong_.clear();
-        context_.document.edit(*job, label);
+        context_.document.edit(*job, label);  // drawn once the new body is there, a moment later
     } else {
         wrong_ = said(job.error());
+        update();
     }
-    update();
 }
 
 void BlankPage::keyPressEvent(QKeyEvent* event) {

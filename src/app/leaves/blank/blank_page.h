@@ -60,12 +60,12 @@ class BlankPage : public LeafPage {
 
     BodyView side_{BodyView::From::Along, this}, above_{BodyView::From::Above, this};
     struct WrapStrip {
-        std::shared_ptr<const SkinGrid> grid;
+        SkinPtr skin;
         std::string material;
         std::vector<WrapWidth> widths;
     };
     WrapStrip wrap_;
-    LatestOnly<WrapStrip> wrapSlot_{this};
+    LatestOnly<WrapStrip> wrapSlot_{this, Urgency::Patient};
     std::map<Typed, QRectF> typedBoxes_;
     ValueChip* editor_;
     Typed typing_ = Typed::Length;

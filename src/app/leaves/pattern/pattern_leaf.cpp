@@ -44,7 +44,8 @@ ValueChip* PatternLeaf::chip(Card& card, const QString& name, ValueChip::Kind ki
     ValueChip* c = card.chip(name, kind, decimals, 0.1, {});
     chips_.emplace_back(c, std::move(get));
     connect(c, &ValueChip::committed, this, [this, c, name, set](double v) {
-        change(tr("Change %1").arg(name.toLower()), [&](Element& edited) { set(edited, v); }, c);
+        change(
+            tr("Change %1").arg(name.toLower()), [&](Element& edited) { set(edited, v); }, c);
     });
     return c;
 }
@@ -69,22 +70,24 @@ void PatternLeaf::dotSentence(Card& card) {
 }
 
 void PatternLeaf::barSentence(Card& card) {
-    card.sentence(tr("%1 bars, %2 apart along the skin, %3 wide towards the back and %4 towards the belly, "
-                     "reaching from %5 up to %6."),
-                  {shapeChip(card, tr("Count"), 0, &Bars::count),
-                   shapeChip(card, tr("Spacing"), 1, &Bars::spacing_mm),
-                   shapeChip(card, tr("Width at the back"), 2, &Bars::widthBack_mm),
-                   shapeChip(card, tr("Width at the belly"), 2, &Bars::widthBelly_mm),
-                   shapeChip(card, tr("Lower end"), 1, &Bars::g0_mm),
-                   shapeChip(card, tr("Upper end"), 1, &Bars::g1_mm)});
+    card.sentence(
+        tr("%1 bars, %2 apart along the skin, %3 wide towards the back and %4 towards the belly, "
+           "reaching from %5 up to %6."),
+        {shapeChip(card, tr("Count"), 0, &Bars::count), shapeChip(card, tr("Spacing"), 1, &Bars::spacing_mm),
+         shapeChip(card, tr("Width at the back"), 2, &Bars::widthBack_mm),
+         shapeChip(card, tr("Width at the belly"), 2, &Bars::widthBelly_mm),
+         shapeChip(card, tr("Lower end"), 1, &Bars::g0_mm),
+         shapeChip(card, tr("Upper end"), 1, &Bars::g1_mm)});
 }
 
 void PatternLeaf::placeSentence(Card& card, const Element& e) {
     const auto length = ValueChip::Kind::Length;
-    auto* dx = chip(card, tr("Distance"), length, 1, [](const Element& x) { return x.dx_mm; },
-                    [](Element& x, double v) { x.dx_mm = v; });
-    auto* dg = chip(card, tr("Height"), length, 1, [](const Element& x) { return x.dg_mm; },
-                    [](Element& x, double v) { x.dg_mm = v; });
+    auto* dx = chip(
+        card, tr("Distance"), length, 1, [](const Element& x) { return x.dx_mm; },
+        [](Element& x, double v) { x.dx_mm = v; });
+    auto* dg = chip(
+        card, tr("Height"), length, 1, [](const Element& x) { return x.dg_mm; },
+        [](Element& x, double v) { x.dg_mm = v; });
     // The landmark is no value to type: it is put into the words before they are laid out.
     const auto anchor = job().blank->landmarks.find(e.anchor);
     const bool point = anchor != job().blank->landmarks.end() && !anchor->second.isCurve();

@@ -21,6 +21,33 @@ QColor shown(const Element& e, std::size_t index) {
     return QColor::fromRgb(colourOf(e, index));
 }
 
+/// Half a girth wide, centred on the back or belly line, each column of pixels one x.
+QImage unrolled(const DrawnBody& drawn, const Image& picture, const QSize& size, double perMm, bool back) {
+    const int w = size.width(), h = size.height();
+    const double half_mm = 0.5 * h / perMm;
+    QImage image(w, h, QImage::Format_ARGB32_Premultiplied);
+    image.fill(Qt::transparent);
+    for (int x = 0; x < w; ++x) {
+        const double mm = drawn.x_mm.front() + (x + 0.5) / perMm;
+        const double row = drawn.rowAt(mm);
+        const auto& arcs = back ? drawn.backArc_mm : drawn.bellyArc_mm;
+        const double along = row * (static_cast<double>(arcs.size()) - 1);
+        const std::size_t k = std::min(static_cast<std::size_t>(along), arcs.size() - 2);
+        const double arc = arcs[k] + (along - static_cast<double>(k)) * (arcs[k + 1] - arcs[k]);
+        for (int y = 0; y < h; ++y) {
+            const double from = (1 - 2.0 * (y + 0.5) / h) * half_mm;  // + is the right side, drawn above
+            if (std::abs(from) > arc) continue;
+            const double quarter = 0.25 * (1 - std::abs(from) / std::max(arc, 1e-9));
+            const double u =
+                back ? (from > 0 ? 0.5 - quarter : quarter) : (from > 0 ? 0.5 + quarter : 1 - quarter);
+            const int column = std::clamp(static_cast<int>(u * picture.width), 0, picture.width - 1);
+            const int line = std::clamp(static_cast<int>(row * (picture.height - 1)), 0, picture.height - 1);
+            reinterpret_cast<QRgb*>(image.scanLine(y))[x] = picture.at(column, line);
+        }
+    }
+    return image;
+}
+
 }  // namespace
 
 PatternPage::PatternPage(LeafContext context) : LeafPage(context) {
@@ -84,11 +111,7 @@ void PatternPage::layOut() {
     if (!both) {  // strips are drawn to the scale of whichever side is seen
         belly_ = QRectF(left, h - stripHeight - 26, len, stripHeight);
         back_ = QRectF(left, belly_.top() - stripHeight - 26, len, stripHeight);
-        if (body.picture && (stripsFor_ != body.picture || backStrip_.size() != back_.size().toSize())) {
-            stripsFor_ = body.picture;
-            backStrip_ = unrolled(back_, true);
-            bellyStrip_ = unrolled(belly_, false);
-        }
+        requestStrips();
     }
     const double listTall = std::min(0.5 * h, 20 + kRow_px * static_cast<double>(elements().size()));
     list_ = QRectF(w - listWidth - 12, 64, listWidth, listTall);
@@ -113,7 +136,9 @@ QPointF PatternPage::openingAt(int element, int index) const {
     const auto& outlines = art[static_cast<std::size_t>(element)]->outlines;
     if (outlines.empty()) return {};
     const auto last = static_cast<int>(outlines.size()) - 1;
-    return drawn(leading(), outlines[static_cast<std::size_t>(std::min(index, last))]).boundingRect().center();
+    return drawn(leading(), outlines[static_cast<std::size_t>(std::min(index, last))])
+        .boundingRect()
+        .center();
 }
 
 QPointF PatternPage::handleAt(PatternHandle handle) const {
@@ -256,48 +281,39 @@ void PatternPage::paintAnchor(QPainter& p, const QPointF& first, double y) const
     ink::diamond(p, at, 4, colour);
     p.setPen(QPen(colour, 1.3));
     for (const double x : {at.x(), first.x()}) p.drawLine(QPointF(x - 3, y + 3), QPointF(x + 3, y - 3));
-    const QString words = QString("%1 %2 %3").arg(landmarkName(e.anchor), e.dx_mm < 0 ? "−" : "+",
-                                                  lengthText(std::abs(e.dx_mm)));
+    const QString words =
+        QString("%1 %2 %3")
+            .arg(landmarkName(e.anchor), e.dx_mm < 0 ? "−" : "+", lengthText(std::abs(e.dx_mm)));
     // On the side away from the row.
     const bool before = at.x() < first.x();
     ink::text(p, QPointF(before ? at.x() - 8 : at.x() + 8, y + 4), words, inter(11, QFont::DemiBold), colour,
               before ? Qt::AlignRight : Qt::AlignLeft);
 }
 
-QImage PatternPage::unrolled(const QRectF& box, bool back) const {
+void PatternPage::requestStrips() {
     const BodyResult& body = context_.results.body();
-    // Half a girth wide, centred on the back or belly line, each column of pixels one x.
-    const Image& picture = *body.picture;
-    const int w = box.size().toSize().width(), h = box.size().toSize().height();
-    const double half_mm = 0.5 * box.height() / leading().view->perMm();
-    QImage image(w, h, QImage::Format_ARGB32_Premultiplied);
-    image.fill(Qt::transparent);
-    for (int x = 0; x < w; ++x) {
-        const double mm = body.skin->noseX() + (x + 0.5) / leading().view->perMm();
-        const double row = body.drawn->rowAt(mm);
-        const auto& arcs = back ? body.drawn->backArc_mm : body.drawn->bellyArc_mm;
-        const double along = row * (static_cast<double>(arcs.size()) - 1);
-        const std::size_t k = std::min(static_cast<std::size_t>(along), arcs.size() - 2);
-        const double arc = arcs[k] + (along - static_cast<double>(k)) * (arcs[k + 1] - arcs[k]);
-        for (int y = 0; y < h; ++y) {
-            const double from = (1 - 2.0 * (y + 0.5) / h) * half_mm;  // + is the right side, drawn above
-            if (std::abs(from) > arc) continue;
-            const double quarter = 0.25 * (1 - std::abs(from) / std::max(arc, 1e-9));
-            const double u =
-                back ? (from > 0 ? 0.5 - quarter : quarter) : (from > 0 ? 0.5 + quarter : 1 - quarter);
-            const int column = std::clamp(static_cast<int>(u * picture.width), 0, picture.width - 1);
-            const int line = std::clamp(static_cast<int>(row * (picture.height - 1)), 0, picture.height - 1);
-            reinterpret_cast<QRgb*>(image.scanLine(y))[x] = picture.at(column, line);
-        }
-    }
-    return image;
+    const Strips wanted{body.picture, back_.size().toSize(), leading().view->perMm(), {}, {}};
+    if (!body.picture ||
+        (wanted.picture == strips_.picture && wanted.size == strips_.size && wanted.perMm == strips_.perMm))
+        return;
+    stripSlot_.request(
+        [wanted, drawn = body.drawn](const Task&) {
+            Strips strips = wanted;
+            strips.back = unrolled(*drawn, *wanted.picture, wanted.size, wanted.perMm, true);
+            strips.belly = unrolled(*drawn, *wanted.picture, wanted.size, wanted.perMm, false);
+            return strips;
+        },
+        [this](Strips strips) {
+            strips_ = std::move(strips);
+            update();
+        });
 }
 
 void PatternPage::paintStrip(QPainter& p, const QRectF& box, bool back) const {
     const BodyResult& body = context_.results.body();
     const Tokens& t = tokens();
     if (!body.picture) return;
-    p.drawImage(box.topLeft(), back ? backStrip_ : bellyStrip_);
+    p.drawImage(box.topLeft(), back ? strips_.back : strips_.belly);
     p.setPen(QPen(t.ink, 1.1));
     p.setBrush(Qt::NoBrush);
     p.drawRect(box);
@@ -354,7 +370,8 @@ void PatternPage::paintMask(QPainter& p) const {
     const QPointF centre(frame.center().x(), frame.top() + 10 + 0.5 * scale * size.y());
     const auto polygonOf = [&](const Polygon2& ring) {
         QPolygonF polygon;
-        for (const Vec2& v : ring) polygon << centre + scale * QPointF(v.x() - middle.x(), middle.y() - v.y());
+        for (const Vec2& v : ring)
+            polygon << centre + scale * QPointF(v.x() - middle.x(), middle.y() - v.y());
         return polygon;
     };
     p.setPen(QPen(t.dark ? t.line : t.ink, 1.1));
@@ -382,9 +399,10 @@ void PatternPage::paintMask(QPainter& p) const {
     ink::text(p, QPointF(mask_.left() + 26, y),
               report.liesFlat ? tr("lies flat in %1").arg(sheet) : tr("cannot lie in %1").arg(sheet),
               inter(11.5, QFont::DemiBold), t.ink);
-    ink::text(p, QPointF(mask_.left() + 26, y + 16),
-              tr("needs %1, takes %2").arg(percentText(report.strainFeasibleMax), percentText(report.strainLimit)),
-              inter(11), t.muted);
+    ink::text(
+        p, QPointF(mask_.left() + 26, y + 16),
+        tr("needs %1, takes %2").arg(percentText(report.strainFeasibleMax), percentText(report.strainLimit)),
+        inter(11), t.muted);
 }
 
 void PatternPage::mousePressEvent(QMouseEvent* event) {
@@ -449,7 +467,8 @@ void PatternPage::moveHandle(PatternHandle handle, double dx, double dg) {
         e.dx_mm += dx;
         e.dg_mm += dg;
     }
-    if (auto* dots = std::get_if<DotRow>(&e.shape); dots && handle == PatternHandle::Middle) dots->bow_mm += dg;
+    if (auto* dots = std::get_if<DotRow>(&e.shape); dots && handle == PatternHandle::Middle)
+        dots->bow_mm += dg;
     if (auto* bars = std::get_if<Bars>(&e.shape)) {
         if (handle == PatternHandle::Upper) bars->g1_mm += dg;
         if (handle == PatternHandle::Lower) bars->g0_mm += dg;

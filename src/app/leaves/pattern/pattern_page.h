@@ -48,7 +48,7 @@ class PatternPage : public LeafPage {
     void paintStrip(QPainter& p, const QRectF& box, bool back) const;
     void paintList(QPainter& p) const;
     void paintMask(QPainter& p) const;
-    QImage unrolled(const QRectF& box, bool back) const;
+    void requestStrips();
     /// Moves a handle of the selected element by mm on the skin; an impossible move is not made.
     void moveHandle(PatternHandle handle, double dx, double dg);
     const std::vector<ElementPtr>& elements() const { return context_.document.job().pattern->elements; }
@@ -57,8 +57,14 @@ class PatternPage : public LeafPage {
 
     BodyView left_{BodyView::From::Along, this}, right_{BodyView::From::Along, this};
     QRectF back_, belly_, list_, mask_;
-    std::shared_ptr<const Image> stripsFor_;
-    QImage backStrip_, bellyStrip_;
+    struct Strips {
+        std::shared_ptr<const Image> picture;
+        QSize size;
+        double perMm = 0;
+        QImage back, belly;
+    };
+    Strips strips_;
+    LatestOnly<Strips> stripSlot_{this};
     std::optional<PatternHandle> grip_;
     QPointF last_;
 };
