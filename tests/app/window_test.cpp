@@ -17,66 +17,10 @@
 #include "app/pictures.h"
 #include "app/sheet/units_text.h"
 #include "job/demo_job.h"
-#include "tests/support.h"
+#include "tests/app/window_fixture.h"
 
 namespace nine::app {
 namespace {
-
-/// All windows start from one demo job and remember together what follows from it: solving it anew each time
-/// would take most of the time of the tests.
-const Job& theDemo() {
-    static const Job job = test::need(demoJob());
-    return job;
-}
-std::shared_ptr<Derivations> theDerivations() {
-    static const auto derived = std::make_shared<Derivations>();
-    return derived;
-}
-
-class WindowTest : public ::testing::Test {
-  protected:
-    void SetUp() override {
-        useInches(false);
-        window.show();
-        (void)QTest::qWaitForWindowExposed(&window);
-        window.activateWindow();
-        window.document().open(theDemo(), {});
-        ASSERT_TRUE(waitUntilSettled(window));
-        blank = window.findChild<BlankPage*>();
-        pattern = window.findChild<PatternPage*>();
-    }
-    void TearDown() override {
-        window.document().history().setClean();  // no question on closing
-    }
-
-    std::string bytes() { return jobText(window.document().job()); }
-    void drag(QWidget* on, const QPointF& from, const QPointF& by) {
-        QTest::mousePress(on, Qt::LeftButton, {}, from.toPoint());
-        for (int i = 1; i <= 5; ++i) {
-            QMouseEvent move(QEvent::MouseMove, from + by * i / 5, on->mapToGlobal(from + by * i / 5),
-                             Qt::NoButton, Qt::LeftButton, {});
-            QApplication::sendEvent(on, &move);
-        }
-        QTest::mouseRelease(on, Qt::LeftButton, {}, (from + by).toPoint());
-    }
-    ValueChip* chip(const QString& name) {
-        for (ValueChip* c : window.findChildren<ValueChip*>()) {
-            if (c->accessibleName() == name && c->isVisible()) return c;
-        }
-        return nullptr;
-    }
-    void type(ValueChip* c, const QString& text) {
-        c->setFocus();
-        c->selectAll();
-        QTest::keyClicks(c, text);
-        QTest::keyClick(c, Qt::Key_Return);
-    }
-
-    test::TemporaryFolder state;
-    MainWindow window{QString::fromStdString(state.path()), theDerivations()};
-    BlankPage* blank = nullptr;
-    PatternPage* pattern = nullptr;
-};
 
 TEST_F(WindowTest, DemoReachesItsVerdict) {
     EXPECT_EQ(window.tellTale().verdict().kind, Verdict::Kind::Fine);
@@ -561,6 +505,113 @@ TEST_F(WindowTest, HoldsAtSmallAndLargeSizes) {
             EXPECT_FALSE(window.grab().isNull());
         }
     }
+}
+
+/// Nonsense in any field of any leaf: refused with a sentence, nothing changed.
+TEST_F(WindowTest, NonsenseIsRefusedInEveryField) {
+    const std::string before = bytes();
+    int fields = 0;
+    for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber}) {
+        for (const int element : {0, 1}) {
+            window.showLeaf(leaf);
+            window.view().setElement(element);
+            QTest::qWait(60);
+            QStringList names;
+            for (const ValueChip* c : window.findChildren<ValueChip*>()) {
+                if (c->isVisible()) names << c->accessibleName();
+            }
+            for (const QString& name : names) {
+                for (const char* nonsense : {"wide", "", "4 4", "1e400", "999999", "nan"}) {
+                    ASSERT_NE(chip(name), nullptr) << name.toStdString();
+                    type(chip(name), nonsense);
+                    EXPECT_TRUE(bytes() == before) << name.toStdString() << " took " << nonsense;
+                    ASSERT_NE(chip(name), nullptr);
+                    EXPECT_TRUE(chip(name)->property("wrong").toBool())
+                        << name.toStdString() << ' ' << nonsense;
+                    EXPECT_GT(chip(name)->toolTip().size(), 10) << name.toStdString();
+                }
+                QTest::keyClick(chip(name), Qt::Key_Escape);
+                EXPECT_FALSE(chip(name)->property("wrong").toBool());
+                ++fields;
+            }
+        }
+    }
+    EXPECT_GE(fields, 25);
+}
+
+namespace {
+
+/// Answers the next file dialog with a path, then notes and closes whatever message follows.
+struct DialogAnswer {
+    explicit DialogAnswer(const QString& path) {
+        QTimer::singleShot(300, [path] {
+            QWidget* dialog = QApplication::activeModalWidget();
+            if (!dialog) return;
+            if (auto* name = dialog->findChild<QLineEdit*>("fileNameEdit")) name->setText(path);
+            QTest::keyClick(dialog, Qt::Key_Return);
+        });
+        for (const int later : {900, 1500}) {
+            QTimer::singleShot(later, [this] {
+                if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) {
+                    said += box->text();
+                    box->accept();
+                }
+            });
+        }
+    }
+    QString said;
+};
+
+}  // namespace
+
+TEST_F(WindowTest, WrongFilesInTheDialogGiveASentenceAndKeepTheJob) {
+    const test::TemporaryFolder folder;
+    const std::string before = bytes();
+    test::write(folder / "picture.csv", std::string("\x89PNG\r\n\x1a\n\0\0", 10));
+    test::write(folder / "late.nineleaves.json", "{\"format\": 99}");
+    for (const auto& [file, part] :
+         {std::pair{"picture.csv", ""}, {"late.nineleaves.json", "newer version"}}) {
+        DialogAnswer answer(QString::fromStdString(folder / file));
+        window.openWithDialog();
+        QTest::qWait(1600);
+        EXPECT_GT(answer.said.size(), 15) << file;
+        EXPECT_TRUE(bytes() == before);
+        if (part[0] != '\0') {
+            EXPECT_TRUE(answer.said.contains(part)) << answer.said.toStdString();
+        }
+    }
+}
+
+TEST_F(WindowTest, AJobThatCannotBeSavedIsSaidAndStaysChanged) {
+    window.document().beginGesture();
+    Element e = *window.document().job().pattern->elements[0];
+    e.dx_mm += 1;
+    window.document().edit(withElement(window.document().job(), 0, e), "move");
+    DialogAnswer answer("/proc/no.nineleaves.json");
+    EXPECT_FALSE(window.saveAs());
+    QTest::qWait(1600);
+    EXPECT_TRUE(window.document().dirty());
+    EXPECT_FALSE(QFile::exists("/proc/no.nineleaves.json"));
+}
+
+TEST_F(WindowTest, TheFlagKeyGoesToWhatIsWrongAndTheRepairMendsIt) {
+    window.view().setMask(0);
+    window.masksLeaf().useMaterial(0);  // paper cannot follow
+    ASSERT_TRUE(waitUntilSettled(window));
+    ASSERT_EQ(window.tellTale().verdict().kind, Verdict::Kind::Fault);
+    window.showLeaf(BlankNumber);
+    QTest::keyClick(&window, Qt::Key_F);
+    EXPECT_EQ(window.currentLeaf(), MasksNumber);
+    EXPECT_FALSE((*window.results().masks().masks[static_cast<std::size_t>(window.view().mask())].mask)
+                     ->report.liesFlat);
+    for (QPushButton* b : window.tellTale().findChildren<QPushButton*>()) {
+        if (b->isVisible() && b->text() == window.tellTale().verdict().repair) {
+            b->click();
+            break;
+        }
+    }
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_EQ(window.tellTale().verdict().kind, Verdict::Kind::Fine);
 }
 
 /// Seeded random actions: nothing crashes, and undoing everything leads back to the start, byte for byte.

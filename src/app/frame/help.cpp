@@ -18,7 +18,10 @@ QString helpFor(int leaf) {
                 "height above the "
                 "axis, depth below it, half the width. Drag a point to change a reading, a line to move a "
                 "station, a diamond to "
-                "move a landmark; or type the numbers on the card. A string laid round a station tells how "
+                "move a landmark; or type the numbers on the card. Underlined numbers on dimension lines are "
+                "typed "
+                "where they stand: the whole body takes that size. Click a curve's diamond to drag its "
+                "single points.  A string laid round a station tells how "
                 "full its section is."
                 "</p><p><b>How hard to wrap</b> says how wide a strip of masking tape may be to lie flat "
                 "there.</p>");
@@ -26,8 +29,10 @@ QString helpFor(int leaf) {
             return QObject::tr(
                 "<h3>Pattern</h3><p>What is wanted on the body. Rows of dots and bars are anchored to "
                 "landmarks, so they move "
-                "with them and fit the next size. Drag a mark along the skin, or change its numbers in the "
-                "sentence. Linked marks "
+                "with them and fit the next size. Drag a mark along the skin, its ends to spread the row, "
+                "its middle to bow it, or change its numbers in the "
+                "sentence. Beside the body stands the mask the mark needs; it follows what you drag. Linked "
+                "marks "
                 "stand on both sides, mirrored.</p>");
         case 4:
             return QObject::tr(
@@ -56,6 +61,11 @@ QString helpOnKeys() {
         {"Alt+1 ... Alt+9", QObject::tr("open a leaf")},
         {"S", QObject::tr("other side")},
         {"B", QObject::tr("both sides")},
+        {"F", QObject::tr("the next flag: something that is wrong")},
+        {"F10", QObject::tr("menu of the job")},
+        {"Enter, Shift+Enter",
+         QObject::tr("type the place of the station, the length of the body, on the drawing")},
+        {"Space", QObject::tr("the next piece on the sheet")},
         {"H", QObject::tr("holder large or small")},
         {"arrows", QObject::tr("nudge by 0.1 mm; with Shift by 1 mm; turn the body in the holder")},
         {"Delete", QObject::tr("take out the station")},

@@ -1,6 +1,7 @@
 #include "app/frame/job_strip.h"
 
 #include <QFileInfo>
+#include <QKeyEvent>
 #include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
@@ -15,6 +16,8 @@ JobStrip::JobStrip(JobDocument& document, ViewState& view, QWidget* parent)
     : QWidget(parent), document_(document), view_(view) {
     setFixedHeight(44);
     setAttribute(Qt::WA_OpaquePaintEvent);
+    setFocusPolicy(Qt::TabFocus);
+    setToolTip(tr("Click the name, or press F10, for the job's menu"));
     setAccessibleName(tr("Job"));
     connect(&document, &JobDocument::changed, this, [this] { update(); });
     connect(&document, &JobDocument::fileChanged, this, [this] { update(); });
@@ -102,6 +105,11 @@ void JobStrip::paintEvent(QPaintEvent*) {
         p.drawPolyline(
             QPolygonF{c + QPointF(-2.5 * way, -7), c + QPointF(-7 * way, -2), c + QPointF(-2.5 * way, 2)});
     }
+    if (hasFocus()) {
+        p.setPen(QPen(t.select, 1.4));
+        p.setBrush(Qt::NoBrush);
+        p.drawRoundedRect(QRectF(rect()).adjusted(3, 3, -3, -4), 6, 6);
+    }
 }
 
 void JobStrip::mousePressEvent(QMouseEvent* event) {
@@ -112,7 +120,27 @@ void JobStrip::mousePressEvent(QMouseEvent* event) {
     if (unitsBox().contains(at)) emit unitsToggled();
     if (undoBox(false).contains(at)) document_.history().undo();
     if (undoBox(true).contains(at)) document_.history().redo();
-    if (nameBox_.contains(at) && menu_) menu_->popup(mapToGlobal(QPoint(12, height())));
+    if (nameBox_.contains(at)) openMenu();
+}
+
+void JobStrip::openMenu() {
+    if (menu_) menu_->popup(mapToGlobal(QPoint(12, height())));
+}
+
+void JobStrip::keyPressEvent(QKeyEvent* event) {
+    const int side = static_cast<int>(view_.sides());
+    switch (event->key()) {
+        case Qt::Key_Left:
+            return view_.setSides(static_cast<Sides>(std::max(0, side - 1)));
+        case Qt::Key_Right:
+            return view_.setSides(static_cast<Sides>(std::min(2, side + 1)));
+        case Qt::Key_Space:
+        case Qt::Key_Return:
+        case Qt::Key_Down:
+            return openMenu();
+        default:
+            QWidget::keyPressEvent(event);
+    }
 }
 
 }  // namespace nine::app

@@ -15,6 +15,7 @@ class JobStrip : public QWidget {
   public:
     JobStrip(JobDocument& document, ViewState& view, QWidget* parent = nullptr);
     void setMenu(QMenu* menu) { menu_ = menu; }
+    void openMenu();
 
   signals:
     void unitsToggled();
@@ -22,6 +23,7 @@ class JobStrip : public QWidget {
   protected:
     void paintEvent(QPaintEvent*) override;
     void mousePressEvent(QMouseEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
 
   private:
     QRectF sideBox(int index) const;

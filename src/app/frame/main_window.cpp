@@ -206,6 +206,10 @@ void MainWindow::buildActions() {
     action(
         tr("Both sides"), QKeySequence("B"), [this] { view_.setSides(Sides::Both); }, false);
     action(
+        tr("Next flag"), QKeySequence("F"), [this] { nextFlag(); }, false);
+    action(
+        tr("Menu of the job"), QKeySequence("F10"), [this] { strip_->openMenu(); }, false);
+    action(
         tr("Holder large or small"), QKeySequence("H"),
         [this] {
             holderLarge_ = !holderLarge_;
@@ -240,6 +244,24 @@ void MainWindow::showLeaf(int number) {
         cards_->setCurrentIndex(static_cast<int>(i));
         leaves_[i].second->opened();
         leaves_[i].second->page()->setFocus();
+    }
+}
+
+void MainWindow::nextFlag() {
+    const auto& elements = results_->body().art;
+    for (std::size_t i = 0; i < elements.size(); ++i) {
+        if (elements[i]) continue;
+        view_.setElement(static_cast<int>(i));
+        return showLeaf(PatternNumber);
+    }
+    const auto& masks = results_->masks().masks;
+    const int count = static_cast<int>(masks.size());
+    for (int step = 1; step <= count; ++step) {
+        const int i = (view_.mask() + step) % count;
+        const auto& mask = masks[static_cast<std::size_t>(i)].mask;
+        if (mask && (*mask)->report.liesFlat) continue;
+        view_.setMask(i);
+        return showLeaf(MasksNumber);
     }
 }
 

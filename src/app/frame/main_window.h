@@ -62,6 +62,8 @@ class MainWindow : public QMainWindow {
   private:
     void buildActions();
     void refresh();
+    /// Selects the next thing that is wrong and shows its leaf.
+    void nextFlag();
     void complain(const Error& error);
     /// False when the user wants to keep the open job.
     bool mayDiscard();

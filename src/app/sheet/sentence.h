@@ -64,6 +64,7 @@ class FlowLayout : public QLayout {
 
 /// One translated template such as "%1 dots, from %2 to %3." with a widget for each placeholder.
 class Sentence : public QWidget {
+    Q_OBJECT
   public:
     Sentence(const QString& words, const QList<QWidget*>& values, QWidget* parent = nullptr);
 };

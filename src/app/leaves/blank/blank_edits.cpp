@@ -10,6 +10,7 @@ namespace {
 
 constexpr double kNearestStations_mm = 0.2;
 constexpr double kLeastScale = 0.1;
+constexpr double kLongestBody_mm = 1000;
 
 double girthOf(Station station, double exponent) {
     return SectionArc(Section{station.halfWidth_mm, station.top_mm, station.bottom_mm, exponent, exponent})
@@ -26,12 +27,22 @@ Result<Job> checked(const Job& job, BlankChapter blank) {
 
 }  // namespace
 
+Range roomForStation(const Job& job, std::size_t index) {
+    const auto& stations = job.blank->table.stations;
+    const double own = stations[index].x_mm;
+    return {index == 0 ? own : stations[index - 1].x_mm + kNearestStations_mm,
+            index + 1 < stations.size() ? stations[index + 1].x_mm - kNearestStations_mm : kLongestBody_mm};
+}
+
 Result<Job> withStation(const Job& job, std::size_t index, Station station) {
     BlankChapter blank = *job.blank;
     auto& stations = blank.table.stations;
-    if (index > 0) station.x_mm = std::max(station.x_mm, stations[index - 1].x_mm + kNearestStations_mm);
-    if (index + 1 < stations.size()) {
-        station.x_mm = std::min(station.x_mm, stations[index + 1].x_mm - kNearestStations_mm);
+    const Range room = roomForStation(job, index);
+    if (!(station.x_mm >= room.low && station.x_mm <= room.high)) {
+        return Error{"out_of_range",
+                     "A station lies between its neighbours, here from " + fixedText(room.low, 1) + " to " +
+                         fixedText(room.high, 1) + " mm from the nose.",
+                     "blank.stations"};
     }
     stations[index] = station;
     return checked(job, std::move(blank));

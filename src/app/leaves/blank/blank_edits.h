@@ -1,12 +1,18 @@
 // Edits of a blank as pure functions of the job. Each returns the new job, or what is wrong; nothing is
-// clamped silently but what a drag cannot mean (a station past its neighbour stops there).
+// clamped.
 #pragma once
 
 #include "job/job.h"
 
 namespace nine::app {
 
-/// Replaces the station at `index`. Errors: those of the station table and loft.
+struct Range {
+    double low, high;
+};
+/// From where to where a station can go, mm: its neighbours stay. The nose stays where it is.
+Range roomForStation(const Job& job, std::size_t index);
+
+/// Replaces the station at `index`. Errors: out_of_range past its neighbours; those of the station table and loft.
 Result<Job> withStation(const Job& job, std::size_t index, Station station);
 
 /// A station more at `x_mm`, read off the body as it is there, so that the shape hardly changes. Errors:

@@ -111,7 +111,9 @@ void BlankLeaf::rebuildCard() {
     shownFor_ = shownFor;
     auto* card = new Card;
     if (!any) {
-        card->words(tr("No body yet."));
+        card->words(tr("No body yet. Begin with readings of your own, or look round in the demo."));
+        card->button(tr("Open readings ..."), Card::Look::Primary, [this] { emit openWanted(); });
+        card->button(tr("Look at the demo"), Card::Look::Second, [this] { emit demoWanted(); });
         card->finish();
         return card_->show(card);
     }

@@ -162,7 +162,7 @@ void BlankPage::requestWrap() {
 void BlankPage::paintDimensions(QPainter& p) {
     const Tokens& t = tokens();
     const QRectF s = side_.bounds(), a = above_.bounds();
-    const double topY = s.top() - 22, rightX = s.right() + 66;
+    const double topY = s.top() - 22, rightX = s.right() + 100;
     p.setPen(QPen(t.muted, 0.6));
     for (const double x : {s.left(), s.right()}) p.drawLine(QPointF(x, topY - 4), QPointF(x, s.center().y()));
     const auto typed = [&](Typed which, const QPointF& from, const QPointF& to) {
@@ -348,12 +348,11 @@ void BlankPage::paintLandmarks(QPainter& p) {
         }
         const double y = above ? at.y() - 34 - 8 * (labelled % 2) : b.bottom() - 6 - 14 * (labelled % 3);
         ++labelled;
-        ink::leader(
-            p, at,
-            QPointF(toLeft ? std::min(b.left() - 14, at.x() - 40)
-                           : std::min(width() - 110.0, std::max(at.x() + 30, b.left() + 0.62 * b.width())),
-                    y),
-            words, toLeft);
+        const bool toRight = at.x() > b.right() - 0.33 * b.width();
+        const double x = toLeft    ? std::min(b.left() - 14, at.x() - 40)
+                         : toRight ? std::max(b.right() + 12, at.x() + 30)
+                                   : std::max(at.x() + 30, b.left() + 0.62 * b.width());
+        ink::leader(p, at, QPointF(x, y), words, toLeft);
     }
 }
 
@@ -483,11 +482,12 @@ void BlankPage::drag(const QPointF& to) {
     if (grip_ == Grip::Bottom) s.bottom_mm = std::max(least_mm, -side.y());
     if (grip_ == Grip::Width) s.halfWidth_mm = std::max(least_mm, std::abs(above.y()));
     if (grip_ == Grip::Line) s.x_mm = side.x();
+    const Range room = roomForStation(context_.document.job(), index);
     const auto tenth = [](double v) { return std::round(20 * v) / 20; };  // a caliper reads no finer
     s.top_mm = tenth(s.top_mm);
     s.bottom_mm = tenth(s.bottom_mm);
     s.halfWidth_mm = tenth(s.halfWidth_mm);
-    s.x_mm = tenth(s.x_mm);
+    s.x_mm = std::clamp(tenth(s.x_mm), room.low, room.high);  // a line dragged past its neighbour stops there
     apply(withStation(context_.document.job(), index, s), tr("Move station %1").arg(index));
 }
 

@@ -99,14 +99,14 @@ void PatternPage::layOut() {
     const std::vector<SideView> views = sideViews();
     const bool both = views.size() > 1;
     const double stripHeight = both ? 0 : std::max(48.0, 0.115 * h);
-    const double roomTall = both ? 0.5 * (h - 110) - 40 : h - 2 * stripHeight - 190;
+    const double roomTall = both ? 0.5 * (h - 110) - 48 : h - 2 * stripHeight - 190;
     const QSizeF room(w - listWidth - 110, roomTall);
     const double perMm = BodyView::fittingScale(*body.skin, BodyView::From::Along, room);
     const double len = body.skin->length_mm() * perMm, left = 60 + 0.5 * (room.width() - len);
     double y = 56;
     for (const SideView& on : views) {
         on.view->place(body, QRectF(left - 8, y, len + 16, roomTall), perMm, on.side, devicePixelRatioF());
-        y += roomTall + 64;
+        y += roomTall + 78;
     }
     if (!both) {  // strips are drawn to the scale of whichever side is seen
         belly_ = QRectF(left, h - stripHeight - 26, len, stripHeight);

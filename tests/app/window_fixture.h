@@ -1,0 +1,74 @@
+// The real window with the demo job, as all tests of it start.
+#pragma once
+
+#include <QApplication>
+#include <QMouseEvent>
+#include <QTest>
+
+#include "app/frame/main_window.h"
+#include "app/leaves/blank/blank_page.h"
+#include "app/leaves/pattern/pattern_page.h"
+#include "app/pictures.h"
+#include "app/sheet/units_text.h"
+#include "job/demo_job.h"
+#include "tests/support.h"
+
+namespace nine::app {
+
+/// All windows start from one demo job and remember together what follows from it: solving it anew each time
+/// would take most of the time of the tests.
+inline const Job& theDemo() {
+    static const Job job = test::need(demoJob());
+    return job;
+}
+inline std::shared_ptr<Derivations> theDerivations() {
+    static const auto derived = std::make_shared<Derivations>();
+    return derived;
+}
+
+class WindowTest : public ::testing::Test {
+  protected:
+    void SetUp() override {
+        useInches(false);
+        window.show();
+        (void)QTest::qWaitForWindowExposed(&window);
+        window.activateWindow();
+        window.document().open(theDemo(), {});
+        ASSERT_TRUE(waitUntilSettled(window));
+        blank = window.findChild<BlankPage*>();
+        pattern = window.findChild<PatternPage*>();
+    }
+    void TearDown() override {
+        window.document().history().setClean();  // no question on closing
+    }
+
+    std::string bytes() { return jobText(window.document().job()); }
+    void drag(QWidget* on, const QPointF& from, const QPointF& by) {
+        QTest::mousePress(on, Qt::LeftButton, {}, from.toPoint());
+        for (int i = 1; i <= 5; ++i) {
+            QMouseEvent move(QEvent::MouseMove, from + by * i / 5, on->mapToGlobal(from + by * i / 5),
+                             Qt::NoButton, Qt::LeftButton, {});
+            QApplication::sendEvent(on, &move);
+        }
+        QTest::mouseRelease(on, Qt::LeftButton, {}, (from + by).toPoint());
+    }
+    ValueChip* chip(const QString& name) {
+        for (ValueChip* c : window.findChildren<ValueChip*>()) {
+            if (c->accessibleName() == name && c->isVisible()) return c;
+        }
+        return nullptr;
+    }
+    void type(ValueChip* c, const QString& text) {
+        c->setFocus();
+        c->selectAll();
+        QTest::keyClicks(c, text);
+        QTest::keyClick(c, Qt::Key_Return);
+    }
+
+    test::TemporaryFolder state;
+    MainWindow window{QString::fromStdString(state.path()), theDerivations()};
+    BlankPage* blank = nullptr;
+    PatternPage* pattern = nullptr;
+};
+
+}  // namespace nine::app
