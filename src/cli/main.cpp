@@ -25,6 +25,9 @@ constexpr const char* kHelp =
                                                   lays any flat map back on the body
   cut JOB --out DIR [--sheet A4|Letter|210x297] [--format svg,pdf]
           [--tool knife|scissors|plotter|hot]     true-size pages of all masks
+  spray edge --gap MM --distance MM --pressure KPA --needle MM [--angle DEG] [--paint opaque] [--reduction 4:1]
+          [--flow_ml_min 0.4] [--speed_mm_s 120] [--film UM] [--stroke along|across] [--aim_mm 0] [--thickness MM]
+                                                  how wide an edge is and how far paint creeps
   demo --out DIR                                  the demo job and all that comes of it
 
 BLANK is a station table (.csv) or a job (*.nineleaves.json). x runs from the nose, g is the
@@ -44,6 +47,7 @@ constexpr Named kVerbs[] = {{"blank", "measure", blankMeasure},
                             {"fit", nullptr, fit},
                             {"land", nullptr, land},
                             {"cut", nullptr, cut},
+                            {"spray", "edge", sprayEdge},
                             {"demo", nullptr, demo}};
 
 Task progressTask() {

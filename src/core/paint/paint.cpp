@@ -1,0 +1,72 @@
+#include "paint/paint.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/number_text.h"
+
+namespace nine {
+namespace {
+
+// Water-based reducer; guesses.
+constexpr double kReducer_mpas = 2, kReducerSurface_mn_m = 29, kReducerDensity_kg_m3 = 985;
+constexpr double kPacking = 0.64;   // random close packing of spheres
+constexpr double kIntrinsic = 2.5;  // Einstein's coefficient, the exponent of Krieger and Dougherty
+constexpr double kLeastShare = 0.01;
+
+}  // namespace
+
+const std::vector<PaintFamily>& paintFamilies() {
+    static const std::vector<PaintFamily> all{
+        {"opaque", "Opaque", 0.30, 1.50, 6, 35, 1120, 5, 14},
+        {"pearl", "Pearl", 0.28, 1.60, 6, 35, 1100, 30, 10},
+        {"transparent", "Transparent", 0.18, 1.50, 5, 34, 1050, 2, 6},
+        {"ink", "Ink", 0.07, 1.30, 3, 32, 1020, 0.5, 4},
+        {"primer", "Primer", 0.32, 1.45, 6, 36, 1200, 12, 22},
+    };
+    return all;
+}
+
+std::optional<PaintFamily> findPaint(std::string_view id) {
+    const auto& all = paintFamilies();
+    const auto found = std::find_if(all.begin(), all.end(), [&](const PaintFamily& p) { return p.id == id; });
+    return found == all.end() ? std::nullopt : std::optional(*found);
+}
+
+Result<Reduction> parseReduction(const std::string& text) {
+    const auto colon = text.find(':');
+    const auto paint = parseNumber(text.substr(0, colon));
+    const auto reducer = colon == std::string::npos ? std::nullopt : parseNumber(text.substr(colon + 1));
+    if (!paint || !reducer || !(*paint > 0 && *paint <= 1000) || !(*reducer >= 0 && *reducer <= 1000)) {
+        return Error{
+            "bad_value",
+            "\"" + text +
+                "\" is not a reduction; write drops of paint to drops of reducer, such as 4:1 or 4:0.",
+            "reduction"};
+    }
+    return Reduction{*paint, *reducer};
+}
+
+Result<Mixture> mixed(const PaintFamily& paint, const Reduction& reduction) {
+    const double share = reduction.share();
+    if (!(share >= kLeastShare && share <= 1)) {
+        return Error{"out_of_range", "Less than one part paint in a hundred is no paint any more.",
+                     "reduction"};
+    }
+    Mixture m{};
+    m.solids = paint.solids * share;
+    const double occupied = paint.swelling * m.solids;
+    if (!(occupied < kPacking)) {
+        return Error{"out_of_range", "So many solids do not flow; reduce the paint.", "reduction"};
+    }
+    const double liquid = share * (1 - paint.swelling * paint.solids);
+    const double carrier = liquid / (liquid + (1 - share));
+    const double between =
+        std::exp(carrier * std::log(paint.carrier_mpas) + (1 - carrier) * std::log(kReducer_mpas));
+    m.viscosity_mpas = between * std::pow(1 - occupied / kPacking, -kIntrinsic * kPacking);
+    m.surface_mn_m = share * paint.surface_mn_m + (1 - share) * kReducerSurface_mn_m;
+    m.density_kg_m3 = share * paint.density_kg_m3 + (1 - share) * kReducerDensity_kg_m3;
+    return m;
+}
+
+}  // namespace nine

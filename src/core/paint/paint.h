@@ -1,0 +1,51 @@
+// Paints by family, and what reducing makes of them.
+//
+// The families' figures are guesses of a usual paint of that kind (docs/MODEL.md gives the status of each); a
+// shop's own measurements replace them. Mixtures count equal drops of paint and reducer.
+#pragma once
+
+#include <optional>
+#include <string_view>
+#include <vector>
+
+#include "base/result.h"
+
+namespace nine {
+
+struct PaintFamily {
+    std::string_view id;    ///< as written in job files: "opaque"
+    std::string_view name;  ///< as shown
+    double solids;          ///< volume share that stays as dry film
+    double swelling;        ///< volume the solids occupy in the wet paint, by their own
+    double carrier_mpas;    ///< viscosity of what is between the solids
+    double surface_mn_m;    ///< surface tension
+    double density_kg_m3;
+    double particle_um;  ///< 90 % of the pigment's volume is in particles smaller than this
+    double hiding_um;    ///< dry film that hides the ground
+};
+
+/// Guesses, common practice where nothing better is known; no published source.
+const std::vector<PaintFamily>& paintFamilies();
+std::optional<PaintFamily> findPaint(std::string_view id);
+
+/// Drops of paint to drops of reducer.
+struct Reduction {
+    double paint = 4, reducer = 1;
+    double share() const { return paint / (paint + reducer); }
+};
+
+/// "4:1". Errors: bad_value.
+Result<Reduction> parseReduction(const std::string& text);
+
+struct Mixture {
+    double solids;          ///< volume share that stays as dry film
+    double viscosity_mpas;  ///< at the nozzle's high shear
+    double surface_mn_m;
+    double density_kg_m3;
+};
+
+/// Viscosity by a logarithmic mixing rule and Krieger-Dougherty (docs/MODEL.md). Errors: out_of_range for
+/// shares of paint below 1 %, or solids too dense to flow.
+Result<Mixture> mixed(const PaintFamily& paint, const Reduction& reduction);
+
+}  // namespace nine

@@ -1,0 +1,173 @@
+#include "spray/edge.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/number_text.h"
+#include "base/units.h"
+
+namespace nine {
+namespace {
+
+// Status of each in docs/MODEL.md.
+constexpr double kTurbulence = 0.21;       // cross speed of a round jet to its speed on the axis
+constexpr double kDeflection = 0.5;        // how much of the outward push reaches the drops
+const double kOutward = std::sqrt(114.0);  // gradient of the flow along the wall, by the pressure profile
+constexpr double kSplat = 0.6, kCutEdge_mm = 0.012;
+constexpr double kSprayAngle = 0.060;   // of sprayWidth_mm
+constexpr double kBridging = 0.5;       // film to gap at which wet paint bridges it
+constexpr double kAtHand_mm = 0.4;      // length of film whose paint is drawn in
+constexpr double kDryingFlux = 2.3e-4;  // kg/(m2 s) of water
+constexpr double kFlapStiffness_pa = 2.5e9;
+constexpr double kCreepShare = 0.05;
+constexpr double kDryLimit = 0.10, kClogGap = 2;
+
+Error outside(const char* field, const std::string& what, double low, double high, const std::string& unit) {
+    return {"out_of_range",
+            what + " lies from " + fixedText(low, low < 1 ? 1 : 0) + " to " +
+                fixedText(high, high < 10 ? 1 : 0) + " " + unit + "; outside it these figures do not hold.",
+            field};
+}
+
+/// The spread of one drop class at the edge.
+double spreadOf(double drop_um, const SpraySetting& s, const Mixture& paint, const Impingement& wall,
+                double gap_mm) {
+    const double tau_s = relaxation_ms(drop_um, paint.density_kg_m3, 0.3 * wall.axis_m_s) / 1000;
+    const double eddy_s = 0.2 * wall.halfWidth_mm / 1000 / (kTurbulence * wall.axis_m_s);
+    const double turbulent = kTurbulence / std::sqrt(1 + tau_s / eddy_s);
+    const double pushed =
+        1 + kDeflection * kOutward * (1 - std::exp(-0.14 * s.distance_mm / 1000 / (wall.axis_m_s * tau_s)));
+    const double across = s.stroke == Stroke::Across ? kSprayAngle * pushed : 0;
+    const double direction = std::hypot(turbulent, across);
+    const double slant = std::cos(degToRad(s.angle_deg));
+    return std::hypot(gap_mm * direction / (slant * slant), kSplat * drop_um / 1000, kCutEdge_mm);
+}
+
+/// How far the liquid is drawn into a gap, mm.
+double drawnIn(const SpraySetting& s, const Mixture& paint, const Impingement& wall, double width_mm,
+               double film_um, double gap_mm) {
+    if (gap_mm <= 0 || film_um <= 0) return 0;
+    const double gap = gap_mm / 1000, film = film_um * 1e-6, mu = paint.viscosity_mpas / 1000;
+    const double bridges = 1 / (1 + std::exp(-(film / (kBridging * gap) - 1) / 0.15));
+    const double blown_s = 2.5 * width_mm / s.speed_mm_s;
+    const double open_s = 0.4 * (1 - paint.solids) * 1000 * film / kDryingFlux;
+    const double capillary = 2 * paint.surface_mn_m / 1000 * 0.7 / gap * open_s;
+    const double wicked = std::sqrt(gap * gap * (capillary + wall.pressure_pa * blown_s) / (6 * mu));
+    const double atHand = film * (kAtHand_mm / 1000 + wall.shear_pa * film * blown_s / (2 * mu)) / gap;
+    return 1000 * bridges * std::min(wicked, atHand);
+}
+
+/// x at which the film has fallen to a share.
+double fallsTo(const EdgeFigures& edge, double share) {
+    double low = -20 * edge.spreads_mm.back() - 1, high = 20 * edge.spreads_mm.back() + 1;
+    for (const double spread : edge.spreads_mm) {
+        low = std::min(low, -20 * spread);
+        high = std::max(high, 20 * spread);
+    }
+    for (int i = 0; i < 80; ++i) {
+        const double middle = 0.5 * (low + high);
+        (edge.profileAt(middle) > share ? low : high) = middle;
+    }
+    return 0.5 * (low + high);
+}
+
+Status checkSetting(const SpraySetting& s, double gap_mm) {
+    const auto within = [](double v, double low, double high) { return v >= low && v <= high; };
+    if (!within(s.gauge_kpa, kLeastPressure_kpa, kMostPressure_kpa))
+        return outside("pressure", "The pressure", kLeastPressure_kpa, kMostPressure_kpa, "kPa");
+    if (!within(s.needle_mm, kLeastNeedle_mm, kMostNeedle_mm))
+        return outside("needle", "The needle", kLeastNeedle_mm, kMostNeedle_mm, "mm");
+    if (!within(s.distance_mm, kNearest_mm, kFarthest_mm))
+        return outside("distance", "The distance", kNearest_mm, kFarthest_mm, "mm");
+    if (!within(s.angle_deg, 0, kSteepest_deg))
+        return outside("angle", "The angle off straight-on", 0, kSteepest_deg, "degrees");
+    if (!within(gap_mm, 0, kLargestGap_mm)) return outside("gap", "The gap", 0, kLargestGap_mm, "mm");
+    if (!within(s.flow_ml_min, 0.01, 60)) return outside("flow", "The flow of paint", 0.01, 60, "mL/min");
+    if (!within(s.speed_mm_s, 5, 2000)) return outside("speed", "The speed of the hand", 5, 2000, "mm/s");
+    if (!within(s.aim_mm, -200, 200)) return outside("aim", "The aim", -200, 200, "mm from the edge");
+    if (s.film_um && !within(*s.film_um, 0.1, 500)) return outside("film", "The wet film", 0.1, 500, "um");
+    return Done{};
+}
+
+}  // namespace
+
+double EdgeFigures::profileAt(double x_mm) const {
+    double sum = 0;
+    for (const double spread : spreads_mm)
+        sum += 0.5 * std::erfc((x_mm - shift_mm) / (std::sqrt(2.0) * spread));
+    return sum / static_cast<double>(spreads_mm.size());
+}
+
+Result<EdgeFigures> edgeFigures(const SpraySetting& s, double gap_mm) {
+    if (Status ok = checkSetting(s, gap_mm); !ok) return ok.error();
+    const Result<Mixture> paint = mixed(s.paint, s.reduction);
+    if (!paint) return paint.error();
+    const AirJet jet = airJet(s.gauge_kpa, s.needle_mm);
+    const Impingement wall = impingement(jet, s.distance_mm);
+    EdgeFigures edge{};
+    edge.pressure_pa = wall.pressure_pa;
+    edge.dropSize_um = sauterMean_um(jet, *paint, s.flow_ml_min, s.needle_mm);
+    const double largest = largestFlow_ml_min(s.gauge_kpa, s.needle_mm, *paint);
+    edge.trigger = triggerFor(s.flow_ml_min, largest);
+    const auto drops = dropClasses_um(edge.dropSize_um);
+    const double width = sprayWidth_mm(s.distance_mm);
+    const double incidence = degToRad(s.angle_deg);
+
+    double reaching = 0, pushed = 0;
+    for (std::size_t i = 0; i < kDropClasses; ++i) {
+        edge.spreads_mm[i] = spreadOf(drops[i], s, *paint, wall, gap_mm);
+        const double tau = relaxation_ms(drops[i], paint->density_kg_m3, 0.3 * wall.axis_m_s);
+        reaching += reachingShare(wall.gradient_1_s, tau, incidence) / static_cast<double>(kDropClasses);
+        pushed +=
+            (1 + kDeflection * kOutward * (1 - std::exp(-0.14 * s.distance_mm / (wall.axis_m_s * tau)))) /
+            static_cast<double>(kDropClasses);
+    }
+    // Aimed onto the mask, drops drift away from under it; aimed at the open side, under it.
+    const double drift = -s.aim_mm / s.distance_mm * pushed;
+    edge.shift_mm = gap_mm * (std::tan(incidence) + drift);
+    const double falloff = std::exp(-0.5 * std::pow(s.aim_mm / width, 2));
+    edge.film_um = s.film_um.value_or(falloff * strokeFilm_um(s.flow_ml_min, reaching, s.speed_mm_s, width) *
+                                      std::cos(incidence));
+    edge.liquid_mm = drawnIn(s, *paint, wall, width, edge.film_um, gap_mm);
+    const double soft = fallsTo(edge, 0.1) - fallsTo(edge, 0.9);
+    edge.width_mm = std::hypot(soft, edge.liquid_mm);
+    edge.creep_mm = std::max(0.0, fallsTo(edge, kCreepShare)) + edge.liquid_mm;
+
+    if (edge.trigger > 1) {
+        edge.warnings.push_back({"too_much_paint",
+                                 "This needle gives at most " + fixedText(largest, 1) +
+                                     " mL/min of this mixture: thin it, or take a larger needle.",
+                                 "flow"});
+    }
+    if (driedShare(drops[2], s.distance_mm, jet) > kDryLimit) {
+        edge.warnings.push_back({"dry_spray",
+                                 "Drops dry on the way and land as dust: go closer or lower the pressure.",
+                                 "distance"});
+    }
+    if (0.35 * std::min(1.0, edge.trigger) * s.needle_mm * 1000 < kClogGap * s.paint.particle_um) {
+        edge.warnings.push_back(
+            {"clog",
+             "The particles of this paint are nearly as large as the open slit: strain it, or take a "
+             "larger needle.",
+             "needle"});
+    }
+    return edge;
+}
+
+double flapLift_mm(double pressure_pa, double length_mm, double thickness_mm) {
+    const double l = length_mm / 1000, t = thickness_mm / 1000;
+    return 1000 * 0.5 * pressure_pa * std::pow(l, 4) * 12 / (8 * kFlapStiffness_pa * t * t * t);
+}
+
+double clearSlot(double thickness_mm, double size_mm, double angle_rad) {
+    return std::max(0.0, 1 - thickness_mm * std::tan(angle_rad) / size_mm);
+}
+
+double clearRoundHole(double thickness_mm, double size_mm, double angle_rad) {
+    const double r = 0.5 * size_mm, shift = thickness_mm * std::tan(angle_rad);
+    if (shift >= 2 * r) return 0;
+    return (2 * r * r * std::acos(shift / (2 * r)) - 0.5 * shift * std::sqrt(4 * r * r - shift * shift)) /
+           (kPi * r * r);
+}
+
+}  // namespace nine

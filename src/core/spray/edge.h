@@ -1,0 +1,61 @@
+// The edge a mask leaves: how wide it is, and how far paint creeps under the mask.
+//
+// Drops reach the mask's edge from a spread of directions, so a gap under it blurs the edge; wet paint is
+// drawn into a narrow gap besides. Equations, sources and the status of every constant: docs/MODEL.md. No
+// spray was measured: use it for what changes, not for absolute figures.
+#pragma once
+
+#include "base/result.h"
+#include "spray/droplets.h"
+
+namespace nine {
+
+/// Strokes run along the mask's edge or across it.
+enum class Stroke { Along, Across };
+
+struct SpraySetting {
+    double gauge_kpa = 103.42;  ///< 15 psi
+    double needle_mm = 0.2;
+    double distance_mm = 70;
+    double angle_deg = 0;  ///< of the gun off straight-on
+    PaintFamily paint = *findPaint("opaque");
+    Reduction reduction;
+    double flow_ml_min = 0.4;
+    double speed_mm_s = 120;
+    Stroke stroke = Stroke::Along;
+    double aim_mm = 0;                   ///< middle of the spray from the edge, positive onto the mask
+    std::optional<double> film_um = {};  ///< wet film at the edge; by default that of one stroke
+};
+
+/// Where the model may be asked; outside it says so and gives no figure.
+constexpr double kLeastPressure_kpa = 30, kMostPressure_kpa = 420, kFarthest_mm = 300, kSteepest_deg = 75;
+constexpr double kLeastNeedle_mm = 0.1, kMostNeedle_mm = 1.0, kLargestGap_mm = 20;
+
+struct EdgeFigures {
+    double width_mm;                              ///< from 10 to 90 % of the film
+    double creep_mm;                              ///< from the edge to 5 % of the film, with what is drawn in
+    double liquid_mm;                             ///< of that, drawn in wet
+    double shift_mm;                              ///< of the whole edge by the slant
+    double film_um;                               ///< wet, at the edge
+    double pressure_pa;                           ///< of the air on the mask
+    double dropSize_um;                           ///< Sauter mean
+    double trigger;                               ///< how far back, 0..1
+    std::array<double, kDropClasses> spreads_mm;  ///< standard deviation of the edge by drop class
+    /// Share of the open film at x mm from the edge, negative where the body is open.
+    double profileAt(double x_mm) const;
+    Warnings warnings;  ///< too_much_paint, dry_spray, clog
+};
+
+/// `gap_mm` is the whole gap between skin and mask at the edge. Errors: out_of_range, naming the field.
+/// Cost: about 20 us.
+Result<EdgeFigures> edgeFigures(const SpraySetting& setting, double gap_mm);
+
+/// Rise of a loose flap of a mask in the air: a cantilever of `length_mm` and `thickness_mm` under
+/// `pressure_pa`.
+double flapLift_mm(double pressure_pa, double length_mm, double thickness_mm);
+
+/// Share of a hole of `size_mm` in a sheet of `thickness_mm` that is clear at an angle off its normal.
+double clearSlot(double thickness_mm, double size_mm, double angle_rad);
+double clearRoundHole(double thickness_mm, double size_mm, double angle_rad);
+
+}  // namespace nine

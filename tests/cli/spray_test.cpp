@@ -1,0 +1,59 @@
+// spray edge on the command line.
+#include "tests/cli/run_cli.h"
+
+namespace nine::test {
+namespace {
+
+const std::string kUsual =
+    "spray edge --distance 70 --pressure 103.42 --needle 0.20 --reduction 4:1 --flow_ml_min 0.4 ";
+
+double widthOf(const std::string& more) {
+    return cli(kUsual + more + " --json").json().at("edge_width_mm").get<double>();
+}
+
+TEST(SprayEdge, FiguresWorkedOutBeforehand) {
+    EXPECT_NEAR(widthOf("--gap 1"), 0.390, 0.0005);
+    EXPECT_NEAR(widthOf("--gap 1 --stroke across"), 0.891, 0.0005);
+    EXPECT_NEAR(widthOf("--gap 3"), 1.166, 0.0005);
+    EXPECT_NEAR(widthOf("--gap 3 --stroke across"), 2.671, 0.001);
+    EXPECT_NEAR(widthOf("--gap 0"), 0.036, 0.0005);
+}
+
+TEST(SprayEdge, SaysWhereTheFiguresComeFromAndTheCaution) {
+    const CliRan ran = cli(kUsual + "--gap 1");
+    EXPECT_EQ(ran.exitCode, 0);
+    EXPECT_NE(ran.out.find("model"), std::string::npos);
+    EXPECT_NE(ran.out.find("extraction"), std::string::npos);
+    EXPECT_EQ(ran.out.find("safe"), std::string::npos);
+}
+
+TEST(SprayEdge, WrongInputIsNamedAndNothingComputed) {
+    const std::pair<const char*, const char*> wrong[] = {{"--gap 1 --pressure 0", "--pressure"},
+                                                         {"--gap 1 --pressure 1379", "--pressure"},
+                                                         {"--gap 1 --distance 3", "--distance"},
+                                                         {"--gap 1 --angle 89", "--angle"},
+                                                         {"--gap -1", "--gap"},
+                                                         {"--gap 1 --paint mud", "--paint"},
+                                                         {"--gap 1 --reduction 0:4", "--reduction"},
+                                                         {"--gap 1 --needle nan", "--needle"},
+                                                         {"--gap 1 --speed_mm_s 0", "--speed_mm_s"},
+                                                         {"--gap 1 --stroke round", "--stroke"},
+                                                         {"--gap 1 --thickness -1", "--thickness"},
+                                                         {"--gap 1 --film 1e9", "--film"},
+                                                         {"--gap 1 --flow_ml_min 1e3", "--flow_ml_min"}};
+    for (const auto& [words, where] : wrong) {
+        std::string usual = kUsual;
+        const std::string flag = std::string(words).substr(std::string(words).rfind("--"));
+        const std::string name = flag.substr(0, flag.find(' ') + 1);
+        if (const auto at = usual.find(name); at != std::string::npos)  // given once
+            usual.erase(at, usual.find(' ', usual.find(' ', at) + 1) + 1 - at);
+        const CliRan ran = cli(usual + words + " --json");
+        EXPECT_EQ(ran.exitCode, 1) << words;
+        EXPECT_EQ(ran.json().at("error").at("where").get<std::string>(), where) << words;
+        EXPECT_GT(ran.json().at("error").at("text").get<std::string>().size(), 20u) << words;
+    }
+    EXPECT_EQ(cli("spray edge --gap 1").exitCode, 2);
+}
+
+}  // namespace
+}  // namespace nine::test

@@ -1,0 +1,298 @@
+// The spray model against published tables (quoted from memory where so said) and against its own figures
+// worked out beforehand in another program.
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "base/units.h"
+#include "spray/edge.h"
+#include "tests/support.h"
+
+namespace nine {
+namespace {
+
+using test::need;
+
+SpraySetting chain() {
+    return {};  // 15 psi, .20 needle, 70 mm, opaque 4:1, .4 mL/min
+}
+Mixture mixtureOf(const char* paint, double drops, double reducer) {
+    return need(mixed(*findPaint(paint), {drops, reducer}));
+}
+double psi(double v) {
+    return v * kKpaPerPsi;
+}
+
+/// NACA Report 1135, tables for gamma 1.4 (values from memory).
+TEST(Air, IsentropicTable) {
+    const double rows[][5] = {{0.5, 0.84302, 0.88517, 0.95238, 1.33984},
+                              {1.0, 0.52828, 0.63394, 0.83333, 1.0},
+                              {1.5, 0.27240, 0.39498, 0.68966, 1.17617},
+                              {2.0, 0.12780, 0.23005, 0.55556, 1.6875}};
+    for (const auto& row : rows) {
+        const Isentropic at = isentropic(row[0]);
+        EXPECT_NEAR(at.pressure, row[1], 6e-6);
+        EXPECT_NEAR(at.density, row[2], 6e-6);
+        EXPECT_NEAR(at.temperature, row[3], 6e-6);
+        EXPECT_NEAR(at.area, row[4], 6e-6);
+    }
+}
+
+TEST(Air, JetsWorkedOutBeforehand) {
+    const struct {
+        double gauge_psi;
+        bool choked;
+        double speed, flow, momentum, decay, axis, pressure, gradient, shear;
+    } rows[] = {{10, false, 284.9, 8.57, 48.99, 1.320, 26.40, 419.6, 5638, 3.99},
+                {12, false, 303.9, 9.34, 56.98, 1.424, 28.48, 488.1, 6081, 4.64},
+                {15, true, 327.5, 10.41, 68.37, 1.560, 31.19, 585.7, 6661, 5.57},
+                {20, true, 358.1, 12.16, 87.25, 1.762, 35.24, 747.4, 7524, 7.11},
+                {30, true, 400.5, 15.66, 125.0, 2.109, 42.18, 1070.9, 9007, 10.19}};
+    for (const auto& row : rows) {
+        const AirJet jet = airJet(psi(row.gauge_psi), 0.30);
+        EXPECT_EQ(jet.choked, row.choked);
+        EXPECT_NEAR(jet.speed_m_s, row.speed, 0.06);
+        EXPECT_NEAR(jet.flow_l_min, row.flow, 0.006);
+        EXPECT_NEAR(jet.momentum_mn, row.momentum, 0.06);
+        EXPECT_NEAR(jet.decay_m2_s, row.decay, 0.0006);
+        const Impingement wall = impingement(jet, 50);
+        EXPECT_NEAR(wall.axis_m_s, row.axis, 0.006);
+        EXPECT_NEAR(wall.pressure_pa, row.pressure, 0.2);
+        EXPECT_NEAR(wall.gradient_1_s, row.gradient, 1);
+        EXPECT_NEAR(wall.shear_pa, row.shear, 0.006);
+    }
+}
+
+/// The momentum of the profile over a cross section must come back to that of the nozzle, as far as the
+/// textbook constants agree with each other.
+TEST(Air, MomentumOfTheProfileClosesRoughly) {
+    const AirJet jet = airJet(psi(20), 0.30);
+    const double z = 0.1, half = 0.094 * z, axis = jet.speedAt(100);
+    double sum = 0;
+    constexpr int steps = 4000;
+    for (int i = 0; i < steps; ++i) {
+        const double r = 20 * half * (i + 0.5) / steps,
+                     u = axis * std::pow(1 + 0.414 * std::pow(r / half, 2), -2);
+        sum += 1.204 * u * u * 2 * kPi * r * 20 * half / steps;
+    }
+    EXPECT_NEAR(1000 * sum / jet.momentum_mn, 0.957, 0.002);
+}
+
+TEST(Paint, ViscositiesOfMixtures) {
+    const struct {
+        const char* paint;
+        double drops, reducer, viscosity;
+    } rows[] = {{"opaque", 4, 0, 41.9},     {"opaque", 4, 1, 16.0},     {"opaque", 4, 2, 9.8},
+                {"opaque", 4, 4, 5.9},      {"opaque", 2, 4, 3.9},      {"pearl", 4, 0, 41.2},
+                {"pearl", 4, 1, 15.8},      {"pearl", 4, 2, 9.7},       {"transparent", 4, 0, 12.0},
+                {"transparent", 4, 1, 7.6}, {"transparent", 2, 4, 3.3}, {"ink", 4, 0, 3.8}};
+    for (const auto& row : rows)
+        EXPECT_NEAR(mixtureOf(row.paint, row.drops, row.reducer).viscosity_mpas, row.viscosity, 0.06)
+            << row.paint;
+}
+
+TEST(Paint, WrongMixturesAreNamed) {
+    EXPECT_EQ(mixed(*findPaint("opaque"), {1, 200}).error().where, "reduction");
+    EXPECT_FALSE(findPaint("gold leaf"));
+    for (const char* wrong : {"", "4", "4:", "a:b", "0:4", "-1:2", "4:-1", "4:1:1"})
+        EXPECT_FALSE(parseReduction(wrong)) << wrong;
+    EXPECT_EQ(need(parseReduction("4:0")).share(), 1);
+}
+
+TEST(Droplets, UnitCheckOfTheLaw) {
+    EXPECT_NEAR(nukiyamaTanasawa_um(300, 35, 1.1, 0.2, 0), 10.999, 0.001);
+    EXPECT_NEAR(
+        nukiyamaTanasawa_um(300, 35, 1.1, 0.2, 1.0 / 8000) - nukiyamaTanasawa_um(300, 35, 1.1, 0.2, 0), 5.624,
+        0.001);
+}
+
+TEST(Droplets, SizesWorkedOutBeforehand) {
+    const struct {
+        const char* paint;
+        double gauge_psi, needle, drops, reducer, flow, size;
+    } rows[] = {{"pearl", 25, .30, 4, 0, 2.0, 18.25},
+                {"pearl", 16, .30, 4, 0, 2.0, 24.00},
+                {"pearl", 16, .30, 4, 2, 2.0, 17.29},
+                {"opaque", 20, .30, 4, 1, 1.5, 14.12}};
+    for (const auto& row : rows) {
+        EXPECT_NEAR(sauterMean_um(airJet(psi(row.gauge_psi), row.needle),
+                                  mixtureOf(row.paint, row.drops, row.reducer), row.flow, row.needle),
+                    row.size, 0.01);
+    }
+    const auto classes = dropClasses_um(9.0990);
+    const double expected[] = {5.697, 8.806, 11.164, 13.598, 17.141};
+    for (std::size_t i = 0; i < kDropClasses; ++i) EXPECT_NEAR(classes[i], expected[i], 0.001);
+}
+
+TEST(Droplets, RelaxationDepositAndEvaporation) {
+    const double sizes[] = {5, 10, 20, 40}, still[] = {0.0806, 0.3223, 1.2891, 5.157},
+                 slipping[] = {0.0600, 0.2077, 0.6829, 2.1228};
+    for (int i = 0; i < 4; ++i) {
+        EXPECT_NEAR(relaxation_ms(sizes[i], 1050, 0), still[i], 1e-3 * still[i]);
+        EXPECT_NEAR(relaxation_ms(sizes[i], 1050, 10), slipping[i], 1e-3 * slipping[i]);
+    }
+    const AirJet jet = airJet(psi(20), 0.30);
+    const double distances[] = {50, 100, 150, 200}, cut[] = {2.27, 4.54, 6.81, 9.08};
+    for (int i = 0; i < 4; ++i)
+        EXPECT_NEAR(cutSize_um(impingement(jet, distances[i]).gradient_1_s, 1050), cut[i], 0.01);
+    const double dried[][3] = {{0.179, 0.046, 0.012}, {0.386, 0.102, 0.026}, {0.891, 0.275, 0.071}};
+    const double far[] = {100, 150, 250};
+    for (int z = 0; z < 3; ++z) {
+        for (int d = 0; d < 3; ++d)
+            EXPECT_NEAR(driedShare(5 * std::pow(2, d), far[z], jet), dried[z][d], 0.0006);
+    }
+    const double at[] = {20, 50, 100, 150}, width[] = {1.250, 3.020, 6.010, 9.007};
+    for (int i = 0; i < 4; ++i) EXPECT_NEAR(sprayWidth_mm(at[i]), width[i], 0.0006);
+    EXPECT_NEAR(strokeFilm_um(1, 1, 200, 6.000), 5.541, 0.001);
+}
+
+/// The stroke's film added up over its width is what the gun gave: flow over speed.
+TEST(Droplets, StrokesKeepTheirPaint) {
+    const double width = 4.2, peak = strokeFilm_um(1.3, 0.9, 150, width);
+    double sum = 0;
+    for (double y = -40; y < 40; y += 0.01) sum += peak * std::exp(-y * y / (2 * width * width)) * 0.01;
+    EXPECT_NEAR(sum, 1000 * 1.3 * 1000 / 60 * 0.9 / 150, 1e-6 * sum);
+}
+
+TEST(Edge, WholeChain) {
+    const AirJet jet = airJet(chain().gauge_kpa, 0.2);
+    const Impingement wall = impingement(jet, 70);
+    EXPECT_NEAR(jet.momentum_mn, 55.077, 0.002);
+    EXPECT_NEAR(wall.axis_m_s, 19.997, 0.001);
+    EXPECT_NEAR(wall.gradient_1_s, 3050.1, 0.2);
+    EXPECT_NEAR(wall.pressure_pa, 240.72, 0.02);
+    EXPECT_NEAR(wall.shear_pa, 2.2898, 0.0002);
+    const Mixture paint = mixtureOf("opaque", 4, 1);
+    EXPECT_NEAR(paint.viscosity_mpas, 15.977, 0.001);
+    EXPECT_NEAR(largestFlow_ml_min(chain().gauge_kpa, 0.2, paint), 1.5035, 0.0003);
+    const EdgeFigures edge = need(edgeFigures(chain(), 1));
+    EXPECT_NEAR(edge.dropSize_um, 9.0990, 0.0005);
+    EXPECT_NEAR(edge.trigger, 0.6432, 0.0001);
+    const double tau = relaxation_ms(11.164, paint.density_kg_m3, 0.3 * wall.axis_m_s);
+    EXPECT_NEAR(tau, 0.29474, 2e-5);
+    EXPECT_NEAR(reachingShare(wall.gradient_1_s, tau, 0), 0.98103, 1e-5);
+}
+
+TEST(Edge, WidthsAndCreepWorkedOutBeforehand) {
+    const auto width = [](double gap, Stroke stroke) {
+        SpraySetting s = chain();
+        s.stroke = stroke;
+        return need(edgeFigures(s, gap)).width_mm;
+    };
+    EXPECT_NEAR(width(1, Stroke::Along), 0.39017, 2e-5);
+    EXPECT_NEAR(width(1, Stroke::Across), 0.89113, 2e-5);
+    EXPECT_NEAR(width(3, Stroke::Along), 1.1659, 1e-4);
+    EXPECT_NEAR(width(3, Stroke::Across), 2.6713, 1e-4);
+    EXPECT_NEAR(width(0, Stroke::Along), 0.035657, 2e-6);
+    SpraySetting wet = chain();
+    wet.film_um = 8;
+    EXPECT_NEAR(need(edgeFigures(wet, 0.030)).liquid_mm, 5.122e-3, 1e-6);
+    EXPECT_NEAR(flapLift_mm(240.72, 10, 0.15), 0.21397, 1e-5);
+    EXPECT_NEAR(flapLift_mm(300, 5, 0.15), 0.0167, 1e-4);
+    EXPECT_NEAR(flapLift_mm(300, 10, 0.15), 0.267, 1e-3);
+}
+
+/// A loose or wet mask, worked out beforehand: opaque 4:2, .25 needle, .3 mL/min, strokes across.
+TEST(Edge, FlapsAndWetFilms) {
+    const struct {
+        double gauge_psi, distance, film, flap, gap, width, creep, liquid;
+    } rows[] = {{13, 60, 6, 5, .048, .053, .036, .002},  {13, 60, 12, 5, .048, .053, .080, .045},
+                {25, 60, 12, 5, .062, .062, .095, .054}, {13, 60, 6, 10, .320, .255, .169, 0},
+                {25, 60, 6, 10, .537, .446, .294, 0},    {25, 150, 6, 10, .111, .125, .082, 0}};
+    for (const auto& row : rows) {
+        SpraySetting s;
+        s.gauge_kpa = psi(row.gauge_psi);
+        s.needle_mm = 0.25;
+        s.distance_mm = row.distance;
+        s.reduction = {4, 2};
+        s.flow_ml_min = 0.3;
+        s.stroke = Stroke::Across;
+        const double pressure = need(edgeFigures(s, 0.03)).pressure_pa;
+        const double gap = 0.030 + flapLift_mm(pressure, row.flap, 0.15);
+        EXPECT_NEAR(gap, row.gap, 0.002);
+        // The wet film is drawn into the contact gap; the blur follows the whole gap.
+        s.film_um = row.film;
+        const double liquid = need(edgeFigures(s, 0.030)).liquid_mm;
+        s.film_um = 0.1;
+        const EdgeFigures edge = need(edgeFigures(s, gap));
+        EXPECT_NEAR(std::hypot(edge.width_mm, row.liquid > 0.01 ? 0 : liquid), row.width, 0.004)
+            << row.gauge_psi;
+        EXPECT_NEAR(edge.creep_mm + liquid, row.creep, 0.006) << row.gauge_psi << ' ' << row.film;
+        EXPECT_NEAR(liquid, row.liquid, 0.004);
+    }
+}
+
+TEST(Edge, HolesCloseAtASlant) {
+    const double angles[] = {0, 15, 30, 45, 60};
+    const double rows[][2][5] = {{{1, .866, .711, .500, .134}, {1, .830, .638, .391, .058}},
+                                 {{1, .946, .885, .800, .654}, {1, .932, .853, .747, .568}},
+                                 {{1, .933, .856, .750, .567}, {1, .915, .817, .685, .466}}};
+    const double sizes[][2] = {{.25, .5}, {.1, .5}, {.25, 1}};
+    for (int i = 0; i < 3; ++i) {
+        for (int k = 0; k < 5; ++k) {
+            EXPECT_NEAR(clearSlot(sizes[i][0], sizes[i][1], degToRad(angles[k])), rows[i][0][k], 0.0006);
+            EXPECT_NEAR(clearRoundHole(sizes[i][0], sizes[i][1], degToRad(angles[k])), rows[i][1][k], 0.0006);
+        }
+    }
+    EXPECT_EQ(clearRoundHole(1, 0.5, degToRad(60)), 0);
+}
+
+/// What every painter knows must come out: a wider gap, more pressure under a loose flap, a wetter film and a
+/// lower angle soften the edge; aiming onto the mask lets less paint creep.
+TEST(Edge, Trends) {
+    const auto at = [](auto change, double gap) {
+        SpraySetting s = chain();
+        change(s);
+        return need(edgeFigures(s, gap));
+    };
+    const auto as = [](SpraySetting&) {};
+    EXPECT_LT(at(as, 0.2).width_mm, at(as, 0.5).width_mm);
+    EXPECT_LT(at(as, 0.5).creep_mm, at(as, 2).creep_mm);
+    EXPECT_LT(at(as, 1).width_mm, at([](SpraySetting& s) { s.angle_deg = 50; }, 1).width_mm);
+    EXPECT_LT(at([](SpraySetting& s) { s.film_um = 6; }, 0.03).creep_mm,
+              at([](SpraySetting& s) { s.film_um = 20; }, 0.03).creep_mm);
+    EXPECT_GT(at(as, 1).creep_mm, at([](SpraySetting& s) { s.aim_mm = 5; }, 1).creep_mm);
+    EXPECT_LT(at(as, 1).creep_mm, at([](SpraySetting& s) { s.aim_mm = -5; }, 1).creep_mm);
+    const auto flapped = [&](double gauge_psi) {
+        SpraySetting s = chain();
+        s.gauge_kpa = psi(gauge_psi);
+        return need(edgeFigures(s, 0.03 + flapLift_mm(need(edgeFigures(s, 0.03)).pressure_pa, 10, 0.15)))
+            .width_mm;
+    };
+    EXPECT_LT(flapped(13), flapped(20));
+    EXPECT_LT(flapped(20), flapped(30));
+}
+
+TEST(Edge, TheProfileFallsFromOpenToMasked) {
+    const EdgeFigures edge = need(edgeFigures(chain(), 1));
+    EXPECT_NEAR(edge.profileAt(-5), 1, 1e-6);
+    EXPECT_NEAR(edge.profileAt(0), 0.5, 1e-9);
+    EXPECT_NEAR(edge.profileAt(5), 0, 1e-6);
+    for (double x = -2; x < 2; x += 0.1) EXPECT_GE(edge.profileAt(x), edge.profileAt(x + 0.1));
+    SpraySetting slant = chain();
+    slant.angle_deg = 30;
+    EXPECT_NEAR(need(edgeFigures(slant, 1)).shift_mm, std::tan(degToRad(30)), 1e-12);
+}
+
+TEST(Edge, OutsideTheModelIsSaidNotComputed) {
+    const auto wrong = [](auto change, double gap = 1) {
+        SpraySetting s = chain();
+        change(s);
+        return edgeFigures(s, gap).error();
+    };
+    EXPECT_EQ(wrong([](SpraySetting& s) { s.gauge_kpa = 0; }).where, "pressure");
+    EXPECT_EQ(wrong([](SpraySetting& s) { s.gauge_kpa = 200 * kKpaPerPsi; }).where, "pressure");
+    EXPECT_EQ(wrong([](SpraySetting& s) { s.distance_mm = 3; }).where, "distance");
+    EXPECT_EQ(wrong([](SpraySetting& s) { s.angle_deg = 89; }).where, "angle");
+    EXPECT_EQ(wrong([](SpraySetting& s) { s.needle_mm = NAN; }).where, "needle");
+    EXPECT_EQ(wrong([](SpraySetting&) {}, -0.1).where, "gap");
+    EXPECT_EQ(wrong([](SpraySetting& s) { s.speed_mm_s = 0; }).where, "speed");
+    EXPECT_EQ(wrong([](SpraySetting& s) { s.flow_ml_min = -1; }).where, "flow");
+    EXPECT_EQ(wrong([](SpraySetting& s) { s.film_um = 1e9; }).where, "film");
+    SpraySetting greedy = chain();
+    greedy.flow_ml_min = 5;
+    EXPECT_EQ(need(edgeFigures(greedy, 1)).warnings.front().code, "too_much_paint");
+}
+
+}  // namespace
+}  // namespace nine
