@@ -103,7 +103,7 @@ int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
     pause(kStill_ms);
     out << window.tellTale().verdict().sentence << Qt::endl;
     std::optional<Status> written;
-    window.cutLeaf().exportTo(folder, true, true, [&](const Status& status) { written = status; });
+    window.cutLeaf().exportTo(folder, {true, true, false}, [&](const Status& status) { written = status; });
     while (!written) pause(20);
     if (!*written) {
         err << said(written->error()) << Qt::endl;

@@ -15,8 +15,8 @@
 namespace nine::cli {
 namespace {
 
-constexpr const char* kKnownFormats[] = {"svg", "pdf"};
-constexpr const char* kComingFormats[] = {"dxf", "hpgl"};
+constexpr const char* kKnownFormats[] = {"svg", "pdf", "dxf"};
+constexpr const char* kComingFormats[] = {"hpgl"};
 
 Result<std::vector<std::string>> parseFormats(const std::string& text) {
     std::vector<std::string> formats;
@@ -27,10 +27,10 @@ Result<std::vector<std::string>> parseFormats(const std::string& text) {
             return std::find(std::begin(list), std::end(list), format) != std::end(list);
         };
         if (among(kComingFormats)) {
-            return Error{"not_yet", "The format " + format + " cannot be written yet; use svg or pdf.",
+            return Error{"not_yet", "The format " + format + " cannot be written yet; use svg, pdf or dxf.",
                          "--format"};
         }
-        if (!among(kKnownFormats)) return Error{"usage", "--format takes svg and pdf.", "--format"};
+        if (!among(kKnownFormats)) return Error{"usage", "--format takes svg, pdf and dxf.", "--format"};
         formats.push_back(format);
         from = end + 1;
     }
@@ -55,15 +55,15 @@ Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats,
 
     CutReply result;
     const std::vector<Drawing> drawings = drawPages(job, masks, *pages);
-    result.files = pageFiles(drawings, wants("svg"), wants("pdf"));
+    result.files = pageFiles(drawings, {wants("svg"), wants("pdf"), wants("dxf")});
     Json sheets = Json::array();
     for (std::size_t page = 0; page < pages->pages; ++page) {
         Json ids = Json::array();
         for (const PlacedPiece& p : pages->pieces) {
             if (p.page == page) ids.push_back(p.piece.id);
         }
-        const std::string svg = sheetFileName(page);
-        sheets.push_back({{"file", wants("svg") ? svg : kPdfFileName},
+        const std::string own = sheetFileName(page, wants("svg") ? "svg" : "dxf");
+        sheets.push_back({{"file", wants("svg") || wants("dxf") ? own : kPdfFileName},
                           {"parts", std::move(ids)},
                           {"utilisation", pages->utilisation(page)}});
     }

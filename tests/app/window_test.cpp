@@ -105,12 +105,13 @@ TEST_F(WindowTest, ExportWritesPages) {
     const test::TemporaryFolder folder;
     const auto exported = [&](const QString& to) {
         std::optional<Status> written;
-        window.cutLeaf().exportTo(to, true, true, [&](const Status& status) { written = status; });
+        window.cutLeaf().exportTo(to, {true, true, true}, [&](const Status& status) { written = status; });
         EXPECT_TRUE(QTest::qWaitFor([&] { return written.has_value(); }, 20000));
         return written && *written;
     };
     ASSERT_TRUE(exported(QString::fromStdString(folder / "out")));
     EXPECT_NE(test::read(folder / "out/sheet-1.svg").find("<g id=\"CUT\""), std::string::npos);
+    EXPECT_NE(test::read(folder / "out/sheet-1.dxf").find("LWPOLYLINE"), std::string::npos);
     EXPECT_EQ(test::read(folder / "out/sheets.pdf").substr(0, 5), "%PDF-");
     EXPECT_FALSE(exported("/proc/nothing"));
 }

@@ -168,6 +168,48 @@ TEST_F(Demo, PdfCheckLineIsTrueToSize) {
     EXPECT_NEAR(ticks.back() - ticks.front(), 1000, 1);
 }
 
+/// DXF read by ezdxf: millimetres, our layers, no audit errors, the openings where the report has them.
+TEST_F(Demo, DxfIsCleanInEzdxf) {
+    const std::string python = "/usr/bin/python3";  // Debian's, which has Debian's packages
+    if (shell(python + " -c 'import ezdxf' 2>/dev/null").exitCode != 0) GTEST_SKIP() << "ezdxf is not there";
+    const TemporaryFolder folder;
+    const CliRan ran = cli("cut " + demoJob() + " --format dxf --out " + quoted(folder.path()) + " --json");
+    ASSERT_EQ(ran.exitCode, 0) << ran.err;
+    const auto json = ran.json();
+    EXPECT_EQ(json["sheets"][0]["file"], "sheet-1.dxf");
+    const Ran read =
+        shell(python + " " NINE_SOURCE_DIR "/tests/oracles/read_dxf.py " + (folder / "sheet-1.dxf"));
+    ASSERT_EQ(read.exitCode, 0);
+    const auto says = [&](const std::string& line) { return read.out.find(line) != std::string::npos; };
+    EXPECT_TRUE(says("version AC1015\n")) << read.out.substr(0, 400);
+    EXPECT_TRUE(says("units 4\n"));
+    EXPECT_TRUE(says("errors 0\n")) << read.out.substr(0, 400);
+    EXPECT_TRUE(says("fixes 0\n")) << read.out.substr(0, 400);
+    EXPECT_TRUE(says("extents 210.0 297.0\n"));
+    EXPECT_TRUE(says("layers 0 CUT PEN SCORE TEXT\n")) << read.out.substr(0, 400);
+    std::vector<std::array<double, 3>> cut;
+    std::istringstream lines(read.out);
+    for (std::string word; lines >> word;) {
+        if (word != "cut") continue;
+        std::array<double, 3> one{};
+        lines >> one[0] >> one[1] >> one[2];
+        cut.push_back(one);
+    }
+    std::size_t openings = 0;
+    for (const auto& part : json["parts"]) {
+        for (const auto& opening : part["openings"]) {
+            ++openings;
+            const double x = opening["x_mm"], y = 297 - opening["y_mm"].get<double>(),
+                         area = opening["area_mm2"];
+            EXPECT_TRUE(std::any_of(cut.begin(), cut.end(), [&](const auto& c) {
+                return std::hypot(c[0] - x, c[1] - y) < 0.02 && std::abs(c[2] - area) < 0.001 * area;
+            })) << opening;
+        }
+    }
+    EXPECT_EQ(openings, 40u);
+    EXPECT_EQ(cut.size(), openings + 6);
+}
+
 TEST_F(Demo, BytesAreTheSameUnderAGermanLocale) {
     if (shell("locale -a").out.find("de_DE.utf8") == std::string::npos)
         GTEST_SKIP() << "locale de_DE.UTF-8 is not there";
@@ -221,7 +263,7 @@ TEST(CliCut, WrongInputWritesNothing) {
     EXPECT_EQ(error("cut " + quoted(folder / "newer.nineleaves.json"))["code"], "newer_format");
     EXPECT_EQ(error("cut " + quoted(folder / "none.nineleaves.json"))["code"], "cannot_read");
     EXPECT_EQ(error("cut " + demoJob() + " --sheet 5x5")["code"], "bad_sheet");
-    EXPECT_EQ(error("cut " + demoJob() + " --format dxf")["code"], "not_yet");
+    EXPECT_EQ(error("cut " + demoJob() + " --format hpgl")["code"], "not_yet");
     EXPECT_EQ(error("cut " + demoJob() + " --tool axe")["code"], "bad_value");
     EXPECT_FALSE(std::filesystem::exists(folder / "o"));
 }

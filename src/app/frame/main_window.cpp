@@ -175,7 +175,9 @@ void MainWindow::buildActions() {
     action(tr("Save"), QKeySequence::Save, [this] { save(); });
     action(tr("Save as ..."), QKeySequence::SaveAs, [this] { saveAs(); });
     action(tr("Save the readings ..."), {}, [this] { saveReadings(); });
-    action(tr("Write the pages ..."), QKeySequence("Ctrl+E"), [this] { exportWithDialog(true, true); });
+    action(tr("Write the pages ..."), QKeySequence("Ctrl+E"), [this] {
+        exportWithDialog({true, true, false});
+    });
     action(tr("Print the pages ..."), QKeySequence::Print, [this] { print(); });
     auto* recent = menu->addMenu(tr("Recent"));
     connect(menu, &QMenu::aboutToShow, this, [this, recent] {
@@ -382,10 +384,10 @@ void MainWindow::saveReadings() {
     if (!saved) complain(saved.error());
 }
 
-void MainWindow::exportWithDialog(bool svg, bool pdf) {
+void MainWindow::exportWithDialog(PageFormats formats) {
     const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder for the pages"));
     if (folder.isEmpty()) return;
-    cut_->exportTo(folder, svg, pdf, [this](const Status& written) {
+    cut_->exportTo(folder, formats, [this](const Status& written) {
         if (!written) complain(written.error());
         refresh();
     });

@@ -50,7 +50,7 @@ class MainWindow : public QMainWindow {
     bool save();
     bool saveAs();
     void saveReadings();
-    void exportWithDialog(bool svg, bool pdf);
+    void exportWithDialog(PageFormats formats);
     void print();
 
   protected:

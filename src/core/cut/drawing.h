@@ -1,6 +1,6 @@
 // A true-size page of lines in layers, and the files it is written to.
 //
-// Coordinates are mm from the lower left corner, y up. Layer names are the contract: CUT, PEN, TEXT.
+// Coordinates are mm from the lower left corner, y up. Layer names are the contract: CUT, SCORE, PEN, TEXT.
 // SVG has its origin at the upper left; svgPoint() converts. Numbers are written with four decimals (0.1 um).
 #pragma once
 
@@ -30,6 +30,10 @@ Vec2 svgPoint(const Drawing& drawing, const Vec2& p);
 
 /// Width, height and viewBox in mm, one group a layer with the layer's name as id.
 std::string svgText(const Drawing& drawing);
+
+/// DXF R2000 with $INSUNITS mm: one polyline a line, closed where it is, in layers of the names above; the origin is the
+/// lower left corner. Six decimals. Source: the published DXF reference.
+std::string dxfText(const Drawing& drawing);
 
 /// One page a drawing (all kinds of sizes), PDF 1.5 with an optional content group a layer, so that a viewer
 /// can switch layers. The page box is exact to 1e-6 points. Source: ISO 32000-1:2008, 8.11 and 14.11.2.

@@ -4,8 +4,8 @@
 
 namespace nine {
 
-std::string sheetFileName(std::size_t page) {
-    return "sheet-" + std::to_string(page + 1) + ".svg";
+std::string sheetFileName(std::size_t page, const std::string& suffix) {
+    return "sheet-" + std::to_string(page + 1) + "." + suffix;
 }
 
 Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks) {
@@ -36,13 +36,13 @@ std::vector<Drawing> drawPages(const Job& job, const std::vector<MaskResult>& ma
     return drawings;
 }
 
-std::vector<NamedFile> pageFiles(const std::vector<Drawing>& pages, bool svg, bool pdf) {
+std::vector<NamedFile> pageFiles(const std::vector<Drawing>& pages, const PageFormats& formats) {
     std::vector<NamedFile> files;
-    if (svg) {
-        for (std::size_t page = 0; page < pages.size(); ++page)
-            files.push_back({sheetFileName(page), svgText(pages[page])});
+    for (std::size_t page = 0; page < pages.size(); ++page) {
+        if (formats.svg) files.push_back({sheetFileName(page, "svg"), svgText(pages[page])});
+        if (formats.dxf) files.push_back({sheetFileName(page, "dxf"), dxfText(pages[page])});
     }
-    if (pdf) files.push_back({kPdfFileName, pdfText(pages)});
+    if (formats.pdf) files.push_back({kPdfFileName, pdfText(pages)});
     return files;
 }
 

@@ -18,15 +18,15 @@ QWidget* CutLeaf::page() {
     return page_;
 }
 
-void CutLeaf::exportTo(const QString& folder, bool svg, bool pdf, std::function<void(Status)> done) {
+void CutLeaf::exportTo(const QString& folder, PageFormats formats, std::function<void(Status)> done) {
     const MasksResult& masks = context_.results.masks();
     if (!masks.pages) {
         return done(Error{"nothing_to_cut", tr("There are no pieces to write yet.").toStdString(), "masks"});
     }
     exporter_.request(
-        [folder = folder.toStdString(), svg, pdf, job = masks.job, all = masks.masks,
+        [folder = folder.toStdString(), formats, job = masks.job, all = masks.masks,
          pages = *masks.pages](const Task&) -> Status {
-            return writeFilesAtomically(folder, pageFiles(drawPages(job, all, pages), svg, pdf));
+            return writeFilesAtomically(folder, pageFiles(drawPages(job, all, pages), formats));
         },
         std::move(done));
 }
@@ -81,12 +81,23 @@ void CutLeaf::rebuildCard() {
     }
     card->sentence(tr("or %1 wide and %2 high, in %3.").arg("%1", "%2", lengthUnit()), {width, height});
     card->muted(tr("Write for the machine, or print and cut by hand"));
-    card->choices({{tr("SVG 1:1"), true, [this] { emit exportWanted(true, false); }},
-                   {tr("PDF"), false, [this] { emit exportWanted(false, true); }},
+    card->choices({{tr("SVG 1:1"), true,
+                    [this] {
+                        emit exportWanted({true, false, false});
+                    }},
+                   {tr("DXF"), false,
+                    [this] {
+                        emit exportWanted({false, false, true});
+                    }},
+                   {tr("PDF"), false,
+                    [this] {
+                        emit exportWanted({false, true, false});
+                    }},
                    {tr("Print ..."), false, [this] { emit printWanted(); }}});
     card->words(tr("Print at 100 % and measure the 100 mm line and the 50 mm square before you cut."));
-    card->caution(tr("Blade: cut away from the holding hand, cap the knife. Vinyl or PVC is never cut hot or with a "
-                     "laser."));
+    card->caution(
+        tr("Blade: cut away from the holding hand, cap the knife. Vinyl or PVC is never cut hot or with a "
+           "laser."));
     card->finish();
     card_->show(card);
 }

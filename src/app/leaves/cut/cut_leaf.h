@@ -17,11 +17,11 @@ class CutLeaf : public Leaf {
     LeafEntry entry() const override;
 
     /// Writes the files into a folder in the background; `done` gets how it went, on the GUI thread.
-    void exportTo(const QString& folder, bool svg, bool pdf, std::function<void(Status)> done);
+    void exportTo(const QString& folder, PageFormats formats, std::function<void(Status)> done);
     bool exporting() const { return exporter_.running(); }
 
   signals:
-    void exportWanted(bool svg, bool pdf);
+    void exportWanted(nine::PageFormats formats);
     void printWanted();
 
   private:

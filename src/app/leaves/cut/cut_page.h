@@ -1,5 +1,5 @@
-// The drawing of the Cut leaf: a sheet with its pieces, true to scale with rulers; pieces are dragged and never
-// overlap. One drag is one step of the history.
+// The drawing of the Cut leaf: a sheet with its pieces, true to scale with rulers; pieces are dragged and
+// never overlap. One drag is one step of the history.
 #pragma once
 
 #include <QImage>
