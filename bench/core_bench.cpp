@@ -114,7 +114,7 @@ int run(const std::string& path) {
                  Derivations derived;
                  const auto masks = derived.masks(*job);
                  const Result<CutPages> pages = cutPages(*job, masks);
-                 (void)pageFiles(drawPages(*job, masks, *pages), true, true);
+                 (void)pageFiles(drawPages(*job, masks, *pages), {true, true, false});
              }),
         "3000");
     return 0;

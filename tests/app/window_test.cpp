@@ -91,14 +91,13 @@ TEST_F(WindowTest, ElementAndMaskAreOneSelection) {
 TEST_F(WindowTest, BothSidesAreShownTogether) {
     window.showLeaf(PatternNumber);
     QTest::keyClick(&window, Qt::Key_B);
-    QTest::qWait(500);
-    const auto upper =
-        window.holder().skinAt(QPointF(0.5 * window.holder().width(), 0.3 * window.holder().height()));
-    const auto lower =
-        window.holder().skinAt(QPointF(0.5 * window.holder().width(), 0.7 * window.holder().height()));
-    ASSERT_TRUE(upper && lower);
-    EXPECT_EQ(upper->side, Side::Left);
-    EXPECT_EQ(lower->side, Side::Right);
+    const auto seenAt = [&](double height) {
+        return window.holder().skinAt(
+            QPointF(0.5 * window.holder().width(), height * window.holder().height()));
+    };
+    EXPECT_TRUE(QTest::qWaitFor(
+        [&] { return seenAt(0.3) && seenAt(0.7) && seenAt(0.7)->side == Side::Right; }, 20000));
+    EXPECT_EQ(seenAt(0.3)->side, Side::Left);
 }
 
 TEST_F(WindowTest, ExportWritesPages) {

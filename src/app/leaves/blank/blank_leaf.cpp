@@ -63,7 +63,7 @@ class SectionInset : public QWidget {
                        lengthNumber(s.top_mm + s.bottom_mm), true);
         ink::dimension(p, QPointF(b.left(), b.bottom() + 16), QPointF(b.right(), b.bottom() + 16),
                        lengthNumber(2 * s.halfWidth_mm), true);
-        ink::text(p, QPointF(width() - 2.0, height() - 4.0), tr("dashed: an oval"), inter(10.5), t.muted,
+        ink::text(p, QPointF(width() - 2.0, 12), tr("dashed: an oval"), inter(10.5), t.muted,
                   Qt::AlignRight);
     }
 
