@@ -28,6 +28,8 @@ constexpr const char* kHelp =
   spray edge --gap MM --distance MM --pressure KPA --needle MM [--angle DEG] [--paint opaque] [--reduction 4:1]
           [--flow_ml_min 0.4] [--speed_mm_s 120] [--film UM] [--stroke along|across] [--aim_mm 0] [--thickness MM]
                                                   how wide an edge is and how far paint creeps
+  spray plan JOB [--paint opaque] [--width 0.2] [--needles 0.2,0.35]
+                                                  settings for every mask, with their reasons
   demo --out DIR                                  the demo job and all that comes of it
 
 BLANK is a station table (.csv) or a job (*.nineleaves.json). x runs from the nose, g is the
@@ -48,6 +50,7 @@ constexpr Named kVerbs[] = {{"blank", "measure", blankMeasure},
                             {"land", nullptr, land},
                             {"cut", nullptr, cut},
                             {"spray", "edge", sprayEdge},
+                            {"spray", "plan", sprayPlan},
                             {"demo", nullptr, demo}};
 
 Task progressTask() {

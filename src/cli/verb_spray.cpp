@@ -1,11 +1,14 @@
-// spray edge: how sharp an edge a setting leaves, and how far paint creeps
+// spray edge: how sharp an edge a setting leaves, and how far paint creeps. spray plan: settings for every
+// mask
 #include <cmath>
 
 #include "base/number_text.h"
 #include "base/units.h"
 #include "cli/args.h"
 #include "cli/verbs.h"
-#include "spray/edge.h"
+#include "job/derive.h"
+#include "job/job_file.h"
+#include "job/spray_job.h"
 
 namespace nine::cli {
 namespace {
@@ -22,6 +25,52 @@ Error flagged(Error error) {  // the model names fields as the flags are named
     if (error.where == "aim") error.where = "aim_mm";
     error.where = "--" + error.where;
     return error;
+}
+
+Result<PaintFamily> paintOf(const Args& args) {
+    const std::string id = args.value("paint").value_or("opaque");
+    if (const auto family = findPaint(id)) return *family;
+    std::string known;
+    for (const PaintFamily& p : paintFamilies()) known += (known.empty() ? "" : ", ") + std::string(p.id);
+    return Error{"unknown_paint", "\"" + id + "\" is not a paint family; choose " + known + ".", "--paint"};
+}
+
+Result<std::vector<Gun>> benchOf(const Args& args) {
+    const auto text = args.value("needles");
+    if (!text) return usualBench();
+    const Result<std::vector<double>> needles = parseNumbers(*text, "--needles");
+    if (!needles) return needles.error();
+    std::vector<Gun> bench;
+    for (const double needle : *needles) {
+        if (!(needle >= kLeastNeedle_mm && needle <= kMostNeedle_mm))
+            return Error{"out_of_range", "A needle is 0.1 to 1.0 mm.", "--needles"};
+        bench.push_back(
+            {"gun " + std::to_string(bench.size() + 1), needle, Gun{}.lowest_psi, Gun{}.highest_psi});
+    }
+    return bench;
+}
+
+Json planJson(const MaskSpec& spec, const SprayPlan& plan) {
+    const SpraySetting& s = plan.setting;
+    return {{"id", "spray-" + spec.id},
+            {"name", spec.shownName()},
+            {"paint", std::string(s.paint.id)},
+            {"mask", spec.id},
+            {"needle_mm", s.needle_mm},
+            {"pressure_kpa", s.gauge_kpa},
+            {"distance_mm", s.distance_mm},
+            {"angle_deg", s.angle_deg},
+            {"reduction", {s.reduction.paint, s.reduction.reducer}},
+            {"coats", plan.coats},
+            {"passes", plan.passes},
+            {"speed_mm_s", s.speed_mm_s},
+            {"gap_mm", plan.gap_mm},
+            {"edge_width_mm", plan.edge.width_mm},
+            {"edge_width_across_mm", plan.across.width_mm},
+            {"creep_mm", plan.edge.creep_mm},
+            {"film_um", plan.edge.film_um},
+            {"reasons", plan.reasons},
+            {"warnings", warningsJson(plan.edge.warnings)}};
 }
 
 Result<SpraySetting> settingOf(const Args& args) {
@@ -43,15 +92,9 @@ Result<SpraySetting> settingOf(const Args& args) {
         if (!film) return film.error();
         s.film_um = *film;
     }
-    const std::string paint = args.value("paint").value_or("opaque");
-    const auto family = findPaint(paint);
-    if (!family) {
-        std::string known;
-        for (const PaintFamily& p : paintFamilies()) known += (known.empty() ? "" : ", ") + std::string(p.id);
-        return Error{"unknown_paint", "\"" + paint + "\" is not a paint family; choose " + known + ".",
-                     "--paint"};
-    }
-    s.paint = *family;
+    const Result<PaintFamily> paint = paintOf(args);
+    if (!paint) return paint.error();
+    s.paint = *paint;
     const Result<Reduction> reduction = parseReduction(args.value("reduction").value_or("4:1"));
     if (!reduction) return flagged(reduction.error());
     s.reduction = *reduction;
@@ -105,6 +148,55 @@ Result<Reply> sprayEdge(const Words& words, const Task&) {
                  "product's data "
                  "sheet.\n" +
                  warningsText(edge->warnings);
+    return reply;
+}
+
+Result<Reply> sprayPlan(const Words& words, const Task& task) {
+    const Result<Args> args = Args::parse(words, {"paint", "width", "needles"}, {}, 1);
+    if (!args) return args.error();
+    const Result<PaintFamily> paint = paintOf(*args);
+    if (!paint) return paint.error();
+    const Result<double> width = args->number("width", MaskToSpray{}.wantedWidth_mm);
+    if (!width) return width.error();
+    if (!(*width > 0 && *width <= 20))
+        return Error{"out_of_range", "The wanted width of an edge lies between 0 and 20 mm.", "--width"};
+    const Result<std::vector<Gun>> bench = benchOf(*args);
+    if (!bench) return bench.error();
+    const Result<LoadedJob> loaded = loadJob(args->word(0));
+    if (!loaded) return loaded.error();
+
+    Derivations derived;
+    Reply reply;
+    Json layers = Json::array();
+    const MaskSpec* worst = nullptr;
+    double worstGap = -1;
+    for (const MaskResult& result : derived.masks(loaded->job, kFitVertices, task)) {
+        if (!result.mask) return withLine(result.mask.error(), args->word(0));
+        const Result<SprayPlan> plan =
+            planSpray(sprayOf(*result.spec, (*result.mask)->report, *paint, *width), *bench);
+        if (!plan) return plan.error();
+        layers.push_back(planJson(*result.spec, *plan));
+        if (plan->edge.width_mm > *width) reply.exitCode = kFault;
+        if (plan->gap_mm > worstGap) {
+            worst = result.spec.get();
+            worstGap = plan->gap_mm;
+        }
+        reply.text += result.spec->shownName() + " " + sideLetter(result.spec->side) + ": " + plan->gun.name +
+                      " gun, needle " + fixedText(plan->setting.needle_mm, 2) + " mm, " +
+                      fixedText(plan->setting.gauge_kpa / kKpaPerPsi, 0) + " psi (" +
+                      fixedText(plan->setting.gauge_kpa / 100, 2) + " bar).\n";
+        for (const std::string& reason : plan->reasons) reply.text += "  " + reason + "\n";
+        reply.text += warningsText(plan->edge.warnings);
+    }
+    reply.json = Json{{"layers", std::move(layers)}};
+    if (worst) {
+        reply.json["worst"] = {{"mask", worst->id}, {"gap_mm", worstGap}};
+        reply.text += "Largest gap: " + worst->shownName() + " " + sideLetter(worst->side) + ", " +
+                      fixedText(worstGap, 2) + " mm.\n";
+    }
+    reply.text +=
+        "Mist: extraction on, and a respirator that fits the product's data sheet. Edges are computed from a "
+        "model nobody has measured against this gun: try on paper first.\n";
     return reply;
 }
 

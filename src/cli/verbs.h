@@ -28,6 +28,7 @@ Result<Reply> fit(const Words& words, const Task& task);
 Result<Reply> land(const Words& words, const Task& task);
 Result<Reply> cut(const Words& words, const Task& task);
 Result<Reply> sprayEdge(const Words& words, const Task& task);
+Result<Reply> sprayPlan(const Words& words, const Task& task);
 Result<Reply> demo(const Words& words, const Task& task);
 
 Json warningsJson(const Warnings& warnings);

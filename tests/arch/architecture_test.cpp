@@ -16,7 +16,7 @@ namespace fs = std::filesystem;
 /// include.
 const std::map<std::string, std::set<std::string>> kBelow{
     {"base", {}},          {"geom", {"base"}}, {"blank", {"geom"}},      {"pattern", {"blank"}},
-    {"mask", {"pattern"}}, {"paint", {"base"}}, {"spray", {"paint"}}, {"cut", {"geom"}},  {"job", {"mask", "cut"}},
+    {"mask", {"pattern"}}, {"paint", {"base"}}, {"spray", {"paint"}}, {"cut", {"geom"}},  {"job", {"mask", "cut", "spray"}},
 };
 
 std::set<std::string> reachable(const std::string& room) {

@@ -55,5 +55,30 @@ TEST(SprayEdge, WrongInputIsNamedAndNothingComputed) {
     EXPECT_EQ(cli("spray edge --gap 1").exitCode, 2);
 }
 
+TEST(SprayPlanCli, EveryMaskOfTheDemoGetsSettingsAndReasons) {
+    const std::string job = quoted(example("sedge60-brook-char.nineleaves.json"));
+    const CliRan ran = cli("spray plan " + job + " --json");
+    ASSERT_EQ(ran.exitCode, 0) << ran.err;
+    const auto layers = ran.json().at("layers");
+    ASSERT_EQ(layers.size(), 6u);
+    for (const auto& layer : layers) {
+        const double psi = layer.at("pressure_kpa").get<double>() / 6.894757;
+        EXPECT_TRUE(psi >= 13 && psi <= 20) << psi;
+        EXPECT_TRUE(layer.at("coats") >= 1 && layer.at("coats") <= 2);
+        EXPECT_LE(layer.at("edge_width_mm").get<double>(), 0.2);
+        EXPECT_GE(layer.at("reasons").size(), 2u);
+        EXPECT_EQ(layer.at("reduction").size(), 2u);
+    }
+    // A wider needle than practice wants for an edge is used when it is the only one.
+    EXPECT_EQ(cli("spray plan " + job + " --needles 0.5 --json").json()["layers"][0]["needle_mm"], 0.5);
+    EXPECT_EQ(cli("spray plan " + job + " --width 0.01 --json").exitCode, 3);
+    for (const auto& [words, where] : {std::pair{"--paint mud", "--paint"},
+                                       {"--needles 7", "--needles"},
+                                       {"--width 0", "--width"},
+                                       {"--needles a", "--needles"}})
+        EXPECT_EQ(cli("spray plan " + job + " " + words + " --json").json()["error"]["where"], where)
+            << words;
+}
+
 }  // namespace
 }  // namespace nine::test
