@@ -12,7 +12,7 @@ namespace nine {
 namespace {
 
 constexpr int kInversionSteps = 12;
-constexpr double kNewtonStep = 1e-8;  // the step after one so short would be below the last bit
+constexpr double kNewtonStep = 1e-12;  // of t; bisection may take short steps long before the end
 
 std::size_t panelsFor(double exponent) {
     return exponent <= 4 ? 12 : 28;

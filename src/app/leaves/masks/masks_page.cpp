@@ -13,6 +13,7 @@ namespace nine::app {
 namespace {
 
 constexpr double kTabbedBelow_px = 760;
+const QColor kHalo(251, 250, 246, 150);
 
 template <typename At>
 QPolygonF polygonOf(const Polygon2& outline, const At& at) {
@@ -52,8 +53,7 @@ MaskInView MasksPage::find() const {
     const auto index = static_cast<std::size_t>(context_.view.mask());
     if (index >= all.masks.size()) return {};
     const MaskResult& result = all.masks[index];
-    if (!result.mask)
-        return {result.spec, nullptr, {}, true, said(result.mask.error())};
+    if (!result.mask) return {result.spec, nullptr, {}, true, said(result.mask.error())};
     return {result.spec, *result.mask, index < all.pieces.size() ? all.pieces[index] : Piece{}, true, {}};
 }
 
@@ -73,8 +73,7 @@ void MasksPage::layOut() {
         flatWide = size.x();
         flatTall = size.y();
     }
-    const double bodyScale =
-        BodyView::fittingScale(*body.skin, BodyView::From::Along, QSizeF(bodyWide, 1e6));
+    const double bodyScale = BodyView::fittingScale(*body.skin, BodyView::From::Along, QSizeF(bodyWide, 1e6));
     double top = 0, bottom = 0;
     for (const Station& s : body.skin->loft().stations()) {
         top = std::max(top, s.top_mm);
@@ -189,12 +188,18 @@ void MasksPage::paintOnBody(QPainter& p) const {
     for (const RegistrationMark& mark : mask.marks) {
         const QPointF at =
             side_.at(body.skin->at({shown_.spec->side, mark.skin.x(), mark.skin.y()}).position);
-        p.setPen(QPen(inkOnSheet(), 1.1));
         p.setBrush(Qt::NoBrush);
-        p.drawEllipse(at, 3.6, 3.6);
-        p.drawLine(at - QPointF(6, 0), at + QPointF(6, 0));
-        p.drawLine(at - QPointF(0, 6), at + QPointF(0, 6));
-        ink::text(p, at + QPointF(5, -6), QString(QChar(mark.name)), inter(11, QFont::Bold), inkOnSheet());
+        for (const QPen& pen : {QPen(kHalo, 3), QPen(inkOnSheet(), 1.1)}) {  // to be seen on dark maps too
+            p.setPen(pen);
+            p.drawEllipse(at, 3.6, 3.6);
+            p.drawLine(at - QPointF(6, 0), at + QPointF(6, 0));
+            p.drawLine(at - QPointF(0, 6), at + QPointF(0, 6));
+        }
+        const QPointF beside = at + QPointF(6, -6);
+        p.setPen(Qt::NoPen);
+        p.setBrush(kHalo);
+        p.drawEllipse(beside + QPointF(4, -4), 7, 7);
+        ink::text(p, beside, QString(QChar(mark.name)), inter(11, QFont::Bold), inkOnSheet());
     }
     if (shown_.judged && !mask.report.liesFlat && drawing_.request.mask == shown_.mask)
         ink::flag(p, side_.at(drawing_.worstOnBody), ink::Severity::Fault, 1);
@@ -226,6 +231,10 @@ void MasksPage::paintFlat(QPainter& p) const {
         const Box2 around = boxAround({stroke});
         const bool beside = around.high.y() < box.low.y();
         below = std::max(below, flatAt(around.low).y());  // lettering may stand beside the piece
+        if (!beside) {
+            p.setPen(QPen(kHalo, 2.4));
+            p.drawPolyline(polygonOf(stroke, at));
+        }
         p.setPen(QPen(beside ? t.ink : inkOnSheet(), 0.9));
         p.drawPolyline(polygonOf(stroke, at));
     }
@@ -240,7 +249,8 @@ void MasksPage::paintFlat(QPainter& p) const {
     const double foot = (tabbed() ? panels_.top() - 58 : height() - 34.0);
     const QRectF bar(18, foot, 130, 8);
     ink::text(p, QPointF(bar.left(), bar.top() - 6),
-              tr("stretch; the sheet takes %1").arg(percentText(mask.report.strainLimit)), inter(11), t.muted);
+              tr("stretch; the sheet takes %1").arg(percentText(mask.report.strainLimit)), inter(11),
+              t.muted);
     ink::legend(p, bar, Ramp::Stretch, "0", QString::number(50 * mask.report.strainLimit, 'g', 2),
                 QString::number(100 * mask.report.strainLimit, 'g', 2) + " %");
 }

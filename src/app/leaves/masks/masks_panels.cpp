@@ -24,7 +24,8 @@ void panelBox(QPainter& p, const QRectF& box) {
 }  // namespace
 
 QRectF MasksPage::tabBox(int index) const {
-    return QRectF(panels_.left() + index * panels_.width() / 3, panels_.top() - 26, panels_.width() / 3 - 8, 22);
+    return QRectF(panels_.left() + index * panels_.width() / 3, panels_.top() - 26, panels_.width() / 3 - 8,
+                  22);
 }
 
 void MasksPage::paintPanels(QPainter& p) const {
@@ -45,8 +46,8 @@ void MasksPage::paintPanels(QPainter& p) const {
     for (int i = 0; i < 3; ++i) {
         const QRectF box = tabBox(i);
         const bool on = i == panel_;
-        ink::text(p, QPointF(box.left(), box.bottom() - 8), names[i], inter(12, on ? QFont::Bold : QFont::Medium),
-                  on ? t.ink : t.muted);
+        ink::text(p, QPointF(box.left(), box.bottom() - 8), names[i],
+                  inter(12, on ? QFont::Bold : QFont::Medium), on ? t.ink : t.muted);
         p.setPen(QPen(on ? t.ink : t.line, on ? 1.6 : 1));
         p.drawLine(box.bottomLeft(), box.bottomRight());
     }
@@ -78,7 +79,8 @@ void MasksPage::paintLanding(QPainter& p, const QRectF& box) const {
         QVector<QPointF> dots;
         for (const auto& [wanted, landed] : drawing_.landed) {
             const QPointF a = at(wanted), b = a + kLandingZoom * (at(landed) - a);
-            crosses << QLineF(a - QPointF(3, 0), a + QPointF(3, 0)) << QLineF(a - QPointF(0, 3), a + QPointF(0, 3));
+            crosses << QLineF(a - QPointF(3, 0), a + QPointF(3, 0))
+                    << QLineF(a - QPointF(0, 3), a + QPointF(0, 3));
             moves << QLineF(a, b);
             dots << b;
         }
@@ -125,8 +127,8 @@ void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
     }
     for (const Vec2& v : section) tall = std::max(tall, v.y());
     const QRectF room = box.adjusted(16, 26, -16, -26);
-    const double scale = std::min(room.width() / wide, room.height() / std::max(tall, 1e-6));
     const double lift = shown_.judged ? shown_.mask->report.lift_mm : 0;
+    const double scale = std::min(room.width() / wide, room.height() / std::max(tall + lift, 1e-6));
     const double zoom = lift > 0 ? std::max(1.0, std::ceil(kLeastGapDrawn_px / (lift * scale))) : 1;
     const auto at = [&](const Vec2& v) {
         return QPointF(room.center().x() + scale * (v.x() - 0.5 * wide), room.bottom() - scale * v.y());
@@ -159,9 +161,10 @@ void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
     ink::text(p, QPointF(box.left() + 12, y), tr("back"), inter(10.5), t.muted);
     ink::text(p, QPointF(box.right() - 12, y), tr("belly"), inter(10.5), t.muted, Qt::AlignRight);
     const QString words = !shown_.judged ? tr("under way ...")
-                          : lift > 0     ? (zoom > 1 ? tr("stands off %1, drawn × %2").arg(lengthText(lift)).arg(zoom)
-                                                     : tr("stands off %1").arg(lengthText(lift)))
-                                         : tr("lies down everywhere");
+                          : lift > 0
+                              ? (zoom > 1 ? tr("stands off %1, drawn × %2").arg(lengthText(lift)).arg(zoom)
+                                          : tr("stands off %1").arg(lengthText(lift)))
+                              : tr("lies down everywhere");
     ink::text(p, QPointF(box.left() + 12, box.top() + 17), words, inter(11, QFont::DemiBold),
               lift > 0 ? t.fault : t.ink);
 }
@@ -170,7 +173,8 @@ QRectF MasksPage::materialBox(int index) const {
     const double count = static_cast<double>(sheetMaterials().size());
     if (tabbed()) {
         const double wide = sheets_.width() / count;
-        return QRectF(sheets_.left() + index * wide, sheets_.top(), wide - 8, std::min(84.0, sheets_.height()));
+        return QRectF(sheets_.left() + index * wide, sheets_.top(), wide - 8,
+                      std::min(84.0, sheets_.height()));
     }
     const double step = std::min(84.0, (sheets_.height() - 8) / count);
     return QRectF(sheets_.left(), sheets_.top() + index * step, sheets_.width(), step - 8);
@@ -193,8 +197,8 @@ void MasksPage::paintSheets(QPainter& p) const {
                       t.ink);
             ink::text(p, QPointF(box.left() + 10, box.top() + 44),
                       shown_.judged ? tr("needs %1").arg(needs) : tr("under way ..."), inter(11.5), t.ink);
-            ink::text(p, QPointF(box.left() + 10, box.top() + 62), tr("takes %1").arg(percentText(m.strainLimit)),
-                      inter(11), t.muted);
+            ink::text(p, QPointF(box.left() + 10, box.top() + 62),
+                      tr("takes %1").arg(percentText(m.strainLimit)), inter(11), t.muted);
         } else {
             const double side = std::min(40.0, box.height() - 16);
             const QRectF swatch(box.left() + 10, box.center().y() - 0.5 * side, side, side);
@@ -203,7 +207,8 @@ void MasksPage::paintSheets(QPainter& p) const {
             p.drawPolygon(QPolygonF{swatch.topLeft(), swatch.topRight(), swatch.bottomRight() - QPointF(0, 8),
                                     swatch.bottomRight() - QPointF(8, 0), swatch.bottomLeft()});
             const double x = swatch.right() + 12, y = box.center().y() - 5;
-            ink::heading(p, QPointF(x, y), materialName(m.id), tr("takes %1").arg(percentText(m.strainLimit)));
+            ink::heading(p, QPointF(x, y), materialName(m.id),
+                         tr("takes %1").arg(percentText(m.strainLimit)));
             ink::text(p, QPointF(x, y + 17),
                       !shown_.judged ? tr("under way ...")
                       : lies         ? tr("lies flat: needs %1").arg(needs)

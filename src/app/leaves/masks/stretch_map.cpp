@@ -78,7 +78,8 @@ MaskDrawing drawMask(const MapRequest& request, const Task& task) {
     }
     sheet.triangles = flat.rest.triangles;
     for (const Triangle& t : flat.rest.triangles) {
-        const bool seen = std::all_of(t.begin(), t.end(), [&](int v) { return faces[static_cast<std::size_t>(v)]; });
+        const bool seen =
+            std::all_of(t.begin(), t.end(), [&](int v) { return faces[static_cast<std::size_t>(v)]; });
         if (seen) skin.triangles.push_back(t);
     }
     const auto worst = std::max_element(stretch.begin(), stretch.end()) - stretch.begin();
@@ -119,7 +120,8 @@ MaskDrawing drawMask(const MapRequest& request, const Task& task) {
     if (!mask.report.landed.empty()) {
         const SheetCarrier carrier(flat.patch.pairedWith(flat.map));
         for (const LandedProbe& probe : mask.report.landed)
-            maps.landed.emplace_back(carrier.at(probe.wanted), carrier.at(request.skin->project(probe.landed)));
+            maps.landed.emplace_back(carrier.at(probe.wanted),
+                                     carrier.at(request.skin->project(probe.landed)));
     }
     return maps;
 }
