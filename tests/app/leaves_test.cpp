@@ -35,6 +35,28 @@ TEST_F(WindowTest, DraggingAStationIsOneStepAndUndoRestoresTheBytes) {
     EXPECT_TRUE(bytes() == after);
 }
 
+TEST_F(WindowTest, EscapeTakesADragBack) {
+    const std::string before = bytes();
+    const auto half = [&](QWidget* on, const QPointF& from) {
+        QTest::mousePress(on, Qt::LeftButton, {}, from.toPoint());
+        QMouseEvent move(QEvent::MouseMove, from + QPointF(20, -9), on->mapToGlobal(from + QPointF(20, -9)),
+                         Qt::NoButton, Qt::LeftButton, {});
+        QApplication::sendEvent(on, &move);
+        EXPECT_FALSE(bytes() == before);
+        QTest::keyClick(on, Qt::Key_Escape);
+        EXPECT_TRUE(bytes() == before);
+        QApplication::sendEvent(on, &move);  // the button is still down: nothing moves any more
+        EXPECT_TRUE(bytes() == before);
+        QTest::mouseRelease(on, Qt::LeftButton, {}, from.toPoint());
+    };
+    half(blank, blank->stationHandle(5, true));
+    window.showLeaf(PatternNumber);
+    window.view().setElement(1);
+    QTest::qWait(50);
+    half(pattern, pattern->openingAt(1, 2));
+    EXPECT_TRUE(bytes() == before);
+}
+
 TEST_F(WindowTest, AStationStopsAtItsNeighbour) {
     window.view().setStation(5);
     const QPointF line = 0.5 * (blank->stationHandle(5, true) + blank->stationHandle(5, false));

@@ -88,6 +88,24 @@ TEST_F(WindowTest, ElementAndMaskAreOneSelection) {
     EXPECT_EQ(window.view().element(), 0);
 }
 
+/// A mask that opens several elements stays selected while it is changed.
+TEST_F(WindowTest, ASharedMaskStaysSelected) {
+    Job job = window.document().job();
+    auto masks = job.masks->masks;
+    MaskSpec shared = *masks[0];
+    shared.id = "shared-L";
+    shared.elements = {"parr-bars", "red-dots"};
+    masks.push_back(std::make_shared<const MaskSpec>(shared));
+    window.document().edit(withMasks(job, masks), "add");
+    const int index = static_cast<int>(masks.size()) - 1;
+    window.view().setMask(index);
+    EXPECT_EQ(window.view().element(), 0);
+    window.masksLeaf().useMaterial(4);
+    EXPECT_EQ(window.view().mask(), index);
+    EXPECT_EQ(maskSpecs(window.document().job())[static_cast<std::size_t>(index)]->material,
+              sheetMaterials()[4].id);
+}
+
 TEST_F(WindowTest, BothSidesAreShownTogether) {
     window.showLeaf(PatternNumber);
     QTest::keyClick(&window, Qt::Key_B);

@@ -50,7 +50,13 @@ void JobDocument::set(const Job& job) {
 
 void JobDocument::edit(Job job, const QString& label) {
     if (job == job_) return;
+    editedIn_ = gesture_;
     history_.push(new ReplaceJob(this, std::move(job), gesture_, label));
+}
+
+void JobDocument::cancelGesture() {
+    if (editedIn_ == gesture_ && history_.canUndo()) history_.undo();
+    ++gesture_;
 }
 
 void JobDocument::open(Job job, const QString& path) {

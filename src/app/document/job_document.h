@@ -29,6 +29,8 @@ class JobDocument : public QObject {
 
     /// Starts a gesture: edits until the next call merge. Every single edit should be preceded by one.
     void beginGesture() { ++gesture_; }
+    /// Takes back what the gesture has done so far (Esc while dragging).
+    void cancelGesture();
     /// Replaces the job as one undoable step. Does nothing if it is the same value.
     void edit(Job job, const QString& label);
 
@@ -50,7 +52,7 @@ class JobDocument : public QObject {
     Job job_;
     QString path_;
     QUndoStack history_;
-    quint64 gesture_ = 0, revision_ = 0;
+    quint64 gesture_ = 0, editedIn_ = 0, revision_ = 0;
 };
 
 }  // namespace nine::app

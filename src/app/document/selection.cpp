@@ -4,19 +4,19 @@
 
 namespace nine::app {
 
-int maskOfElement(const Job& job, int element, Side side) {
+int maskOfElement(const Job& job, int element, Side side, int preferred) {
     const auto& elements = job.pattern->elements;
     if (element < 0 || element >= static_cast<int>(elements.size())) return -1;
     const std::string& id = elements[static_cast<std::size_t>(element)]->id;
     const std::vector<MaskSpecPtr> specs = maskSpecs(job);
-    int other = -1;
+    int same = -1, other = -1;
     for (int i = 0; i < static_cast<int>(specs.size()); ++i) {
         const MaskSpec& spec = *specs[static_cast<std::size_t>(i)];
         if (std::find(spec.elements.begin(), spec.elements.end(), id) == spec.elements.end()) continue;
-        if (spec.side == side) return i;
-        other = i;
+        int& found = spec.side == side ? same : other;
+        if (found < 0 || i == preferred) found = i;
     }
-    return other;
+    return same >= 0 ? same : other;
 }
 
 int elementOfMask(const Job& job, int mask) {
@@ -25,7 +25,8 @@ int elementOfMask(const Job& job, int mask) {
     const auto& wanted = specs[static_cast<std::size_t>(mask)]->elements;
     const auto& elements = job.pattern->elements;
     for (int i = 0; i < static_cast<int>(elements.size()); ++i) {
-        if (std::find(wanted.begin(), wanted.end(), elements[static_cast<std::size_t>(i)]->id) != wanted.end())
+        if (std::find(wanted.begin(), wanted.end(), elements[static_cast<std::size_t>(i)]->id) !=
+            wanted.end())
             return i;
     }
     return -1;
@@ -47,7 +48,7 @@ void Selection::follow() {
     mask_ = view_.mask();
     side_ = view_.side();
     if (elementLeads) {
-        const int mask = maskOfElement(document_.job(), element_, side_);
+        const int mask = maskOfElement(document_.job(), element_, side_, mask_);
         if (mask < 0) return;
         mask_ = mask;
         view_.setMask(mask);

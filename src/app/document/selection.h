@@ -6,8 +6,9 @@
 
 namespace nine::app {
 
-/// The mask that opens an element on a side, else on the other one; -1 if none does.
-int maskOfElement(const Job& job, int element, Side side);
+/// The mask that opens an element on a side, else on the other one; -1 if none does. Of several the preferred
+/// one.
+int maskOfElement(const Job& job, int element, Side side, int preferred = -1);
 /// The first element a mask opens; -1 if there is no such mask.
 int elementOfMask(const Job& job, int mask);
 

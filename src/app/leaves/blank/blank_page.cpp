@@ -518,6 +518,10 @@ void BlankPage::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Return:
         case Qt::Key_Enter:
             return typeInto(event->modifiers() & Qt::ShiftModifier ? Typed::Length : Typed::Station);
+        case Qt::Key_Escape:
+            if (grip_ != Grip::None) context_.document.cancelGesture();
+            grip_ = Grip::None;
+            return;
         case Qt::Key_Delete:
             context_.document.beginGesture();
             apply(withoutStation(context_.document.job(), index), tr("Take out station %1").arg(index));

@@ -500,6 +500,9 @@ void PatternPage::keyPressEvent(QKeyEvent* event) {
             return context_.view.setElement(std::min(count - 1, context_.view.element() + 1));
         case Qt::Key_PageUp:
             return context_.view.setElement(std::max(0, context_.view.element() - 1));
+        case Qt::Key_Escape:
+            if (grip_) context_.document.cancelGesture();
+            return grip_.reset();
         case Qt::Key_Delete:
             return emit removeWanted();
         default:
