@@ -93,6 +93,11 @@ class Latency {
             const BodyResult& body = window_.results().body();
             if (body.blank == job.blank && body.pattern == job.pattern) note(holder_);
         });
+        QObject::connect(&window.results(), &Results::bodyChanged, &window, [this] {
+            if (window_.results().body().blank == window_.document().job().blank &&
+                window_.results().body().pattern == window_.document().job().pattern)
+                note(body_);
+        });
         QObject::connect(&window.results(), &Results::sketchChanged, &window, [this] {
             const auto& sketch = window_.results().sketch();
             if (sketch) note(sketch->precision == nine::Precision::Preview ? preview_ : exact_);
@@ -104,13 +109,14 @@ class Latency {
         mouse(on, QEvent::MouseButtonPress, from, Qt::LeftButton, Qt::LeftButton);
         constexpr int kSteps = 12;
         for (int i = 1; i <= kSteps; ++i) {
-            open_ = {&holder_, &preview_, &exact_};
+            open_ = {&body_, &holder_, &preview_, &exact_};
             since_.start();
             mouse(on, QEvent::MouseMove, from + step * i, Qt::NoButton, Qt::LeftButton);
             (void)QTest::qWaitFor([this] { return open_.empty(); }, 3000);
             QTest::qWait(30);
         }
         mouse(on, QEvent::MouseButtonRelease, from + step * kSteps, Qt::LeftButton, Qt::NoButton);
+        print(what, "body and its art at a glance", body_, 30);
         print(what, "new picture on the holder", holder_, 40);
         print(what, "mask sketched", preview_, 60);
         print(what, "mask cut exactly", exact_, 300);
@@ -128,7 +134,7 @@ class Latency {
         all.clear();
     }
     nine::app::MainWindow& window_;
-    std::vector<double> holder_, preview_, exact_;
+    std::vector<double> body_, holder_, preview_, exact_;
     std::set<std::vector<double>*> open_;
     QElapsedTimer since_;
 };
