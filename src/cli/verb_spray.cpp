@@ -2,10 +2,12 @@
 // mask
 #include <cmath>
 
+#include "base/files.h"
 #include "base/number_text.h"
 #include "base/units.h"
 #include "cli/args.h"
 #include "cli/verbs.h"
+#include "job/bench_file.h"
 #include "job/derive.h"
 #include "job/job_file.h"
 #include "job/spray_job.h"
@@ -30,27 +32,34 @@ Error flagged(Error error) {  // the model names fields as the flags are named
 Result<PaintFamily> paintOf(const Args& args) {
     const std::string id = args.value("paint").value_or("opaque");
     if (const auto family = findPaint(id)) return *family;
-    std::string known;
-    for (const PaintFamily& p : paintFamilies()) known += (known.empty() ? "" : ", ") + std::string(p.id);
-    return Error{"unknown_paint", "\"" + id + "\" is not a paint family; choose " + known + ".", "--paint"};
+    return Error{"unknown_paint", unknownPaint(id), "--paint"};
 }
 
-Result<std::vector<Gun>> benchOf(const Args& args) {
+Result<SprayBench> benchOf(const Args& args) {
+    SprayBench bench;
+    if (const auto file = args.value("bench")) {
+        const Result<std::string> text = readFile(*file);
+        if (!text) return text.error();
+        Result<SprayBench> own = parseBench(*text, *file);
+        if (!own) return own.error();
+        bench = std::move(*own);
+    }
     const auto text = args.value("needles");
-    if (!text) return usualBench();
+    if (!text) return bench;
     const Result<std::vector<double>> needles = parseNumbers(*text, "--needles");
     if (!needles) return needles.error();
-    std::vector<Gun> bench;
-    for (const double needle : *needles) {
-        if (!(needle >= kLeastNeedle_mm && needle <= kMostNeedle_mm))
-            return Error{"out_of_range", "A needle is 0.1 to 1.0 mm.", "--needles"};
-        bench.push_back(
-            {"gun " + std::to_string(bench.size() + 1), needle, Gun{}.lowest_psi, Gun{}.highest_psi});
-    }
+    bench.guns.clear();
+    for (const double needle : *needles)
+        bench.guns.push_back(
+            {"gun " + std::to_string(bench.guns.size() + 1), needle, Gun{}.lowest_psi, Gun{}.highest_psi});
+    if (Status ok = checkBench(bench); !ok) return Error{ok.error().code, ok.error().text, "--needles"};
     return bench;
 }
 
-Json planJson(const MaskSpec& spec, const SprayPlan& plan) {
+Json planJson(const MaskSpec& spec, const SprayPlan& plan, const EdgePlace& worst) {
+    Json steps = Json::array();
+    for (const SprayStep& step : plan.steps)
+        steps.push_back({{"spoils", step.spoils}, {"words", step.words}});
     const SpraySetting& s = plan.setting;
     return {{"id", "spray-" + spec.id},
             {"name", spec.shownName()},
@@ -69,8 +78,17 @@ Json planJson(const MaskSpec& spec, const SprayPlan& plan) {
             {"edge_width_across_mm", plan.across.width_mm},
             {"creep_mm", plan.edge.creep_mm},
             {"film_um", plan.edge.film_um},
+            {"coat_um", plan.coat_um},
+            {"run_um", plan.run_um},
+            {"worst_place",
+             {{"element", worst.element},
+              {"opening", worst.opening + 1},
+              {"x_mm", worst.skin.x()},
+              {"g_mm", worst.skin.y()},
+              {"lift_mm", worst.lift_mm}}},
             {"reasons", plan.reasons},
-            {"warnings", warningsJson(plan.edge.warnings)}};
+            {"steps", std::move(steps)},
+            {"warnings", warningsJson(plan.warnings)}};
 }
 
 Result<SpraySetting> settingOf(const Args& args) {
@@ -152,7 +170,7 @@ Result<Reply> sprayEdge(const Words& words, const Task&) {
 }
 
 Result<Reply> sprayPlan(const Words& words, const Task& task) {
-    const Result<Args> args = Args::parse(words, {"paint", "width", "needles"}, {}, 1);
+    const Result<Args> args = Args::parse(words, {"paint", "width", "needles", "bench"}, {}, 1);
     if (!args) return args.error();
     const Result<PaintFamily> paint = paintOf(*args);
     if (!paint) return paint.error();
@@ -160,7 +178,7 @@ Result<Reply> sprayPlan(const Words& words, const Task& task) {
     if (!width) return width.error();
     if (!(*width > 0 && *width <= 20))
         return Error{"out_of_range", "The wanted width of an edge lies between 0 and 20 mm.", "--width"};
-    const Result<std::vector<Gun>> bench = benchOf(*args);
+    const Result<SprayBench> bench = benchOf(*args);
     if (!bench) return bench.error();
     const Result<LoadedJob> loaded = loadJob(args->word(0));
     if (!loaded) return loaded.error();
@@ -169,30 +187,60 @@ Result<Reply> sprayPlan(const Words& words, const Task& task) {
     Reply reply;
     Json layers = Json::array();
     const MaskSpec* worst = nullptr;
+    EdgePlace worstPlace;
     double worstGap = -1;
     for (const MaskResult& result : derived.masks(loaded->job, kFitVertices, task)) {
         if (!result.mask) return withLine(result.mask.error(), args->word(0));
-        const Result<SprayPlan> plan =
-            planSpray(sprayOf(*result.spec, (*result.mask)->report, *paint, *width), *bench);
-        if (!plan) return plan.error();
-        layers.push_back(planJson(*result.spec, *plan));
-        if (plan->edge.width_mm > *width) reply.exitCode = kFault;
+        const MaskSpec& spec = *result.spec;
+        SpraySpec spray = sprayOfMask(loaded->job, spec.id);
+        if (args->has("paint")) spray.paint = paint->id;
+        if (args->has("width")) spray.soft_mm.reset();
+        MaskToSpray asked = sprayOf(spec, (*result.mask)->report, spray);
+        if (args->has("width")) asked.wantedWidth_mm = *width;
+        const Result<SprayPlan> plan = planSpray(asked, *bench, spray.pins);
+        if (!plan) {
+            Error error = plan.error();
+            const auto& said = loaded->job.spray->masks;
+            for (std::size_t i = 0; i < said.size(); ++i) {
+                if (said[i].mask == spec.id && error.where.rfind("pins", 0) == 0)
+                    error.where = "spray[" + std::to_string(i) + "]." + error.where;
+            }
+            return withLine(error, args->word(0));
+        }
+        const Result<std::vector<ArtPtr>> art = derived.artOf(loaded->job, spec);
+        if (!art) return withLine(art.error(), args->word(0));
+        std::vector<const ElementArt*> drawn;
+        for (const ArtPtr& a : *art) drawn.push_back(a.get());
+        const EdgePlace place = worstEdge(**result.mask, drawn);
+        layers.push_back(planJson(spec, *plan, place));
+        if (!plan->meetsWish) reply.exitCode = kFault;
         if (plan->gap_mm > worstGap) {
             worst = result.spec.get();
             worstGap = plan->gap_mm;
+            worstPlace = place;
         }
         reply.text += result.spec->shownName() + " " + sideLetter(result.spec->side) + ": " + plan->gun.name +
                       " gun, needle " + fixedText(plan->setting.needle_mm, 2) + " mm, " +
                       fixedText(plan->setting.gauge_kpa / kKpaPerPsi, 0) + " psi (" +
                       fixedText(plan->setting.gauge_kpa / 100, 2) + " bar).\n";
         for (const std::string& reason : plan->reasons) reply.text += "  " + reason + "\n";
-        reply.text += warningsText(plan->edge.warnings);
+        if (place.lift_mm > 0)
+            reply.text += "  It stands off most at " + placeSentence(place) + ": " +
+                          fixedText(place.lift_mm, 2) + " mm.\n";
+        for (const SprayStep& step : plan->steps) {
+            if (step.spoils) reply.text += "  " + step.words + "\n";
+        }
+        reply.text += warningsText(plan->warnings);
     }
     reply.json = Json{{"layers", std::move(layers)}};
     if (worst) {
-        reply.json["worst"] = {{"mask", worst->id}, {"gap_mm", worstGap}};
+        reply.json["worst"] = {{"mask", worst->id},
+                               {"gap_mm", worstGap},
+                               {"element", worstPlace.element},
+                               {"opening", worstPlace.opening + 1},
+                               {"x_mm", worstPlace.skin.x()}};
         reply.text += "Largest gap: " + worst->shownName() + " " + sideLetter(worst->side) + ", " +
-                      fixedText(worstGap, 2) + " mm.\n";
+                      fixedText(worstGap, 2) + " mm, at " + placeSentence(worstPlace) + ".\n";
     }
     reply.text +=
         "Mist: extraction on, and a respirator that fits the product's data sheet. Edges are computed from a "

@@ -115,7 +115,7 @@ TEST(SkinPicture, ArtIsWhereItWasDrawnAndOnItsSides) {
     e.dg_mm = 2;
     e.shape = DotRow{1, 4, 4, 4, 0};
     const ElementArt art = need(drawElement(skin, {}, e, ""));
-    const Image image = paintSkin(body, {}, {{&art, 0xFFFF0000u, true, false}}, 720, 400);
+    const Image image = paintSkin(body, {}, {{&art.outlines, 0xFFFF0000u, true, false}}, 720, 400);
     int left = 0, right = 0;
     for (int row = 0; row < image.height; ++row) {
         for (int column = 0; column < image.width; ++column) {

@@ -44,7 +44,10 @@ TEST(JobFile, EveryVersionLoads) {
 
 TEST(JobFile, UnknownKeysArePreservedEverywhere) {
     nlohmann::ordered_json json = nlohmann::ordered_json::parse(demoText());
-    json["spray"] = nlohmann::ordered_json::parse(R"([{"mask":"x","pins":{"a":[1,2,{"b":null}]}}])");
+    json["spray"] = nlohmann::ordered_json::parse(
+        R"([{"mask":"red-dots-L","paint":"ink","pins":{"distance_mm":64.5},"film":[1,2,{"b":null}]}])");
+    json["spray"].push_back({{"mask", "parr-bars-L"}, {"paint", "opaque"}, {"lamp", nullptr}});
+    json["bench"] = nlohmann::ordered_json::parse(R"({"days":[1,2,{"b":null}]})");
     json["blank"]["maker"] = "invented";
     json["blank"]["stations"][3]["note"] = "dent";
     json["blank"]["landmarks"]["eye"]["glue"] = true;

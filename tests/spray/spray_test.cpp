@@ -19,6 +19,9 @@ SpraySetting chain() {
 Mixture mixtureOf(const char* paint, double drops, double reducer) {
     return need(mixed(*findPaint(paint), {drops, reducer}));
 }
+SprayBench withGuns(std::vector<Gun> guns) {
+    return {std::move(guns), sprayPractices()};
+}
 double psi(double v) {
     return v * kKpaPerPsi;
 }
@@ -297,15 +300,15 @@ TEST(Edge, OutsideTheModelIsSaidNotComputed) {
 /// Common practice, no published source: stencils start at 15 psi in 13-20, cover at 25-30, nets at 15-17, a
 /// barrier mist from 150 mm on; coats as painters count them.
 TEST(Practice, RowsPaintersStartFrom) {
-    const SprayPractice& stencil = practiceFor(SprayWork::Stencil);
+    const SprayPractice stencil = SprayBench{}.practiceFor(SprayWork::Stencil);
     EXPECT_EQ(stencil.pressure_psi.start, 15);
     EXPECT_EQ(stencil.pressure_psi.low, 13);
     EXPECT_EQ(stencil.pressure_psi.high, 20);
     EXPECT_TRUE(stencil.leastCoats >= 1 && stencil.mostCoats <= 2);
-    EXPECT_EQ(practiceFor(SprayWork::Cover).pressure_psi.low, 25);
-    EXPECT_EQ(practiceFor(SprayWork::Cover).pressure_psi.high, 30);
-    EXPECT_EQ(practiceFor(SprayWork::Net).pressure_psi.high, 17);
-    EXPECT_GE(practiceFor(SprayWork::Mist).distance_mm.low, 150);
+    EXPECT_EQ(SprayBench{}.practiceFor(SprayWork::Cover).pressure_psi.low, 25);
+    EXPECT_EQ(SprayBench{}.practiceFor(SprayWork::Cover).pressure_psi.high, 30);
+    EXPECT_EQ(SprayBench{}.practiceFor(SprayWork::Net).pressure_psi.high, 17);
+    EXPECT_GE(SprayBench{}.practiceFor(SprayWork::Mist).distance_mm.low, 150);
     for (const SprayPractice& p : sprayPractices()) {
         EXPECT_TRUE(p.pressure_psi.holds(p.pressure_psi.start)) << p.id;
         EXPECT_TRUE(p.distance_mm.holds(p.distance_mm.start)) << p.id;
@@ -316,7 +319,7 @@ TEST(Practice, RowsPaintersStartFrom) {
 }
 
 TEST(Plan, StartsFromPracticeAndKeepsInsideIt) {
-    const SprayPlan plan = need(planSpray({}, usualBench()));
+    const SprayPlan plan = need(planSpray({}, {}));
     EXPECT_NEAR(plan.setting.gauge_kpa, 103.42, 0.01);
     EXPECT_EQ(plan.setting.needle_mm, 0.2);  // the smallest that gives the flow
     EXPECT_LE(plan.edge.trigger, 0.95);
@@ -326,31 +329,34 @@ TEST(Plan, StartsFromPracticeAndKeepsInsideIt) {
     EXPECT_NE(plan.reasons[0].find("practice"), std::string::npos);
     EXPECT_NE(plan.reasons[1].find("Computed"), std::string::npos);
     // A regulator that holds no more than 14 psi keeps the plan at what it holds.
-    EXPECT_NEAR(need(planSpray({}, {{"low", 0.3, 5, 14}})).setting.gauge_kpa, psi(14), 1e-9);
+    EXPECT_NEAR(need(planSpray({}, withGuns({{"low", 0.3, 5, 14}}))).setting.gauge_kpa, psi(14), 1e-9);
     MaskToSpray cover;
     cover.work = SprayWork::Cover;
-    EXPECT_EQ(need(planSpray(cover, {{"fine", 0.2, 8, 45}, {"large", 0.5, 8, 45}})).setting.needle_mm, 0.5);
+    EXPECT_EQ(
+        need(planSpray(cover, withGuns({{"fine", 0.2, 8, 45}, {"large", 0.5, 8, 45}}))).setting.needle_mm,
+        0.5);
 }
 
 TEST(Plan, ALooseMaskIsToldWithWhatToDoFirst) {
     MaskToSpray loose;
     loose.lift_mm = 1.2;
-    const SprayPlan plan = need(planSpray(loose, usualBench()));
+    const SprayPlan plan = need(planSpray(loose, SprayBench{}));
     EXPECT_GT(plan.edge.width_mm, 0.2);
     ASSERT_EQ(plan.reasons.size(), 3u);
     EXPECT_NE(plan.reasons[2].find("press the sheet down"), std::string::npos) << plan.reasons[2];
     MaskToSpray held;
     held.pads_mm = 3;
-    EXPECT_NE(need(planSpray(held, usualBench())).reasons[2].find("pads"), std::string::npos);
+    EXPECT_NE(need(planSpray(held, SprayBench{})).reasons[2].find("pads"), std::string::npos);
 }
 
 TEST(Plan, GunsThatCannotAreSaid) {
-    EXPECT_EQ(planSpray({}, {}).error().code, "no_gun");
-    EXPECT_EQ(planSpray({}, {{"strong", 0.3, 30, 45}}).error().where,
+    EXPECT_EQ(planSpray({}, withGuns({})).error().code, "no_gun");
+    EXPECT_EQ(planSpray({}, withGuns({{"strong", 0.3, 30, 45}})).error().where,
               "bench");  // its regulator starts above practice
     MaskToSpray cover;
     cover.work = SprayWork::Cover;
-    EXPECT_EQ(planSpray(cover, {{"fine", 0.15, 8, 45}}).error().code, "no_gun");  // cannot give the flow
+    EXPECT_EQ(planSpray(cover, withGuns({{"fine", 0.15, 8, 45}})).error().code,
+              "no_gun");  // cannot give the flow
 }
 
 }  // namespace

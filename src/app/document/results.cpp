@@ -57,11 +57,17 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
         }
         result.art.push_back(*art);
         const Element& e = *pattern.elements[i];
-        painted.push_back({art->get(), colourOf(e, i), e.standsOn(Side::Left), e.standsOn(Side::Right)});
+        const bool left = e.standsOn(Side::Left), right = e.standsOn(Side::Right);
+        const std::uint32_t colour = colourOf(e, i);
+        const auto* mark = std::get_if<GillMark>(&e.shape);
+        const bool twice = mark && !(*art)->second.empty();
+        painted.push_back(
+            {&(*art)->outlines, twice ? colourOf(mark->pairColour, colour) : colour, left, right});
+        if (twice) painted.push_back({&(*art)->second, colour, left, right});
     }
     std::vector<ArtPtr> eyes = eyeOf(*result.skin, *job.blank);
     for (std::size_t i = 0; i < eyes.size(); ++i)
-        painted.push_back({eyes[i].get(), kEyeColours[i], true, true});
+        painted.push_back({&eyes[i]->outlines, kEyeColours[i], true, true});
     const Ground bare;
     const Ground ground{colourOf(pattern.groundBack, bare.back), colourOf(pattern.groundSide, bare.side),
                         colourOf(pattern.groundBelly, bare.belly)};

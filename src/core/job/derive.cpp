@@ -28,6 +28,8 @@ std::string shortened(const std::string& name) {
     return end == name.size() ? name : name.substr(0, end) + "..";
 }
 
+constexpr double kTick_mm = 1.2;  // half the tick that shows how far to move a sheet for a second pass
+
 std::string upperCase(std::string text) {
     for (char& c : text) c = static_cast<char>(std::toupper(static_cast<unsigned char>(c)));
     return text;
@@ -119,6 +121,12 @@ Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSp
     return from;
 }
 
+Result<std::vector<ArtPtr>> Derivations::artOf(const Job& job, const MaskSpec& spec) {
+    Result<Sources> from = sourcesOf(job, spec);
+    if (!from) return from.error();
+    return std::move(from->art);
+}
+
 Result<MaskPtr> Derivations::cutLeft(const Job& job, const MaskSpec& spec, const Sources& from, int vertices,
                                      Precision precision, const Task& task) {
     std::optional<Error> problem;
@@ -203,6 +211,20 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
     for (const RegistrationMark& mark : mask.marks) {
         for (Polyline2& stroke : crossMark(mark.flat, mark.name, middle - mark.flat)) {
             piece.pen.push_back(std::move(stroke));
+        }
+    }
+    // Where the crosses' places come to lie when the sheet is moved for a second pass.
+    double moved = 0;
+    for (const ElementPtr& e : job.pattern->elements) {
+        if (std::count(spec.elements.begin(), spec.elements.end(), e->id))
+            moved = std::max(moved, pairShift_mm(*e));
+    }
+    if (moved > 0 && mask.marks.size() > 1) {
+        const Vec2 nose = (mask.marks.front().flat - mask.marks.back().flat).normalized();
+        const Vec2 across(-nose.y(), nose.x());
+        for (const RegistrationMark& mark : mask.marks) {
+            const Vec2 at = mark.flat + moved * nose;
+            piece.pen.push_back({at - kTick_mm * across, at + kTick_mm * across});
         }
     }
     const std::string side(1, piece.side);

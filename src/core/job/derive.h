@@ -36,6 +36,9 @@ class Derivations {
     /// The same, sampled for a glance unless the exact one is already there.
     Result<ArtPtr> artAtAGlance(const Job& job, std::size_t index);
 
+    /// Art of all elements a mask opens.
+    Result<std::vector<ArtPtr>> artOf(const Job& job, const MaskSpec& spec);
+
     Result<MaskPtr> mask(const Job& job, const MaskSpec& spec, int vertices = kFitVertices,
                          const Task& task = {});
 

@@ -34,6 +34,40 @@ Job withPlace(const Job& job, PiecePlace place) {
     return withCut(job, std::move(cut));
 }
 
+SpraySpec sprayOfMask(const Job& job, const std::string& mask) {
+    for (const SpraySpec& spec : job.spray->masks) {
+        if (spec.mask == mask) return spec;
+    }
+    SpraySpec usual;
+    usual.mask = mask;
+    return usual;
+}
+
+Job withSpray(const Job& job, SpraySpec spec) {
+    SprayChapter spray = *job.spray;
+    const auto found = std::find_if(spray.masks.begin(), spray.masks.end(),
+                                    [&](const SpraySpec& s) { return s.mask == spec.mask; });
+    if (found == spray.masks.end()) {
+        spray.masks.push_back(std::move(spec));
+    } else {
+        *found = std::move(spec);
+    }
+    Job next = job;
+    next.spray = std::make_shared<const SprayChapter>(std::move(spray));
+    return next;
+}
+
+Job withoutLostSpray(const Job& job) {
+    const std::vector<MaskSpecPtr> masks = maskSpecs(job);
+    SprayChapter spray = *job.spray;
+    const auto lost = std::erase_if(spray.masks, [&](const SpraySpec& s) {
+        return std::none_of(masks.begin(), masks.end(), [&](const auto& m) { return m->id == s.mask; });
+    });
+    Job next = job;
+    if (lost > 0) next.spray = std::make_shared<const SprayChapter>(std::move(spray));
+    return next;
+}
+
 std::vector<MaskSpecPtr> maskSpecs(const Job& job) {
     if (!job.masks->masks.empty()) return job.masks->masks;
     std::vector<MaskSpecPtr> specs;
@@ -50,6 +84,34 @@ std::vector<MaskSpecPtr> maskSpecs(const Job& job) {
     }
     return specs;
 }
+
+namespace {
+
+Status checkSpray(const Job& job) {
+    const std::vector<MaskSpecPtr> masks = maskSpecs(job);
+    std::set<std::string> seen;
+    for (std::size_t i = 0; i < job.spray->masks.size(); ++i) {
+        const SpraySpec& spec = job.spray->masks[i];
+        const std::string path = "spray[" + std::to_string(i) + "]";
+        if (std::none_of(masks.begin(), masks.end(), [&](const auto& m) { return m->id == spec.mask; }))
+            return Error{"unknown_mask", "There is no mask \"" + spec.mask + "\" to spray through.",
+                         path + ".mask"};
+        if (!seen.insert(spec.mask).second)
+            return Error{"bad_id", "The mask \"" + spec.mask + "\" is given twice here.", path + ".mask"};
+        if (!findPaint(spec.paint)) return Error{"unknown_paint", unknownPaint(spec.paint), path + ".paint"};
+        const auto within = [](double v, double low, double high) { return v >= low && v <= high; };
+        if (spec.soft_mm && !within(*spec.soft_mm, kSharp_mm, 20))
+            return Error{"out_of_range", "A soft edge is 0.2 to 20 mm wide.", path + ".soft_mm"};
+        if (!within(spec.pads_mm, 0, kMostPads_mm))
+            return Error{"out_of_range", "Pads are 0 to 20 mm high.", path + ".pads_mm"};
+        if (!within(spec.relief_mm, 0, kMostRelief_mm))
+            return Error{"out_of_range", "Relief under a mask is 0 to 5 mm deep.", path + ".relief_mm"};
+        if (Status ok = checkPins(spec.pins, path + ".pins"); !ok) return ok;
+    }
+    return Done{};
+}
+
+}  // namespace
 
 Status checkJob(const Job& job) {
     const auto place = [](const char* list, std::size_t i, const std::string& field) {
@@ -104,7 +166,7 @@ Status checkJob(const Job& job) {
             }
         }
     }
-    return Done{};
+    return checkSpray(job);
 }
 
 }  // namespace nine

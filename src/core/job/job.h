@@ -8,6 +8,7 @@
 
 #include "cut/layout.h"
 #include "mask/mask.h"
+#include "spray/plan.h"
 
 namespace nine {
 
@@ -39,9 +40,27 @@ struct CutChapter {
     std::string unknownJson;
 };
 
+/// How one mask is sprayed: what it shall look like, and what the painter has settled.
+struct SpraySpec {
+    std::string mask;  ///< id
+    std::string paint = "opaque";
+    std::optional<double> soft_mm;  ///< an edge of this width; without it a sharp one
+    double pads_mm = 0;             ///< held off on purpose
+    double relief_mm = 0;           ///< depth of carving under the mask
+    SprayPins pins;
+    std::string unknownJson;
+};
+
+struct SprayChapter {
+    std::vector<SpraySpec> masks;  ///< those that differ from the usual
+};
+
+constexpr double kSharp_mm = 0.2, kMostPads_mm = 20, kMostRelief_mm = 5;
+
 using CutPtr = std::shared_ptr<const CutChapter>;
 using BlankPtr = std::shared_ptr<const BlankChapter>;
 using PatternPtr = std::shared_ptr<const PatternChapter>;
+using SprayPtr = std::shared_ptr<const SprayChapter>;
 using MasksPtr = std::shared_ptr<const MasksChapter>;
 
 struct Job {
@@ -49,6 +68,7 @@ struct Job {
     PatternPtr pattern = std::make_shared<const PatternChapter>();
     MasksPtr masks = std::make_shared<const MasksChapter>();
     CutPtr cut = std::make_shared<const CutChapter>();
+    SprayPtr spray = std::make_shared<const SprayChapter>();
     std::string unknownJson;
 
     bool operator==(const Job&) const = default;  ///< the same values shared, not merely equal ones
@@ -61,11 +81,18 @@ Job withCut(Job job, CutChapter cut);
 Job withPlace(const Job& job, PiecePlace place);
 Job withMasks(Job job, std::vector<MaskSpecPtr> masks);
 
+/// What is said of spraying a mask; a spec of its own if nothing was said.
+SpraySpec sprayOfMask(const Job& job, const std::string& mask);
+/// Replaces what is said of the mask it names.
+Job withSpray(const Job& job, SpraySpec spec);
+/// Without what is said of masks that are not there any more. Call after taking elements or masks out.
+Job withoutLostSpray(const Job& job);
+
 /// The mask specs in force: those given, or one film mask, held loose, per element and side.
 std::vector<MaskSpecPtr> maskSpecs(const Job& job);
 
-/// What the numbers cannot say by themselves: ids unique, masks name elements that exist. Errors with field
-/// paths.
+/// What the numbers cannot say by themselves: ids unique, masks name elements and sprays masks that exist.
+/// Errors with field paths.
 Status checkJob(const Job& job);
 
 }  // namespace nine

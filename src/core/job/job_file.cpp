@@ -1,114 +1,14 @@
 #include "job/job_file.h"
 
-#include <cmath>
-#include <nlohmann/json.hpp>
-
 #include "base/files.h"
 #include "base/number_text.h"
+#include "job/json_fields.h"
 #include "job/json_place.h"
 
 namespace nine {
 namespace {
 
-using Json = nlohmann::ordered_json;
-
-/// Thrown only inside this file and turned into a Result at its edge.
-struct Bad {
-    Error error;
-};
-
-[[noreturn]] void fail(const char* code, std::string text, std::string where) {
-    throw Bad{{code, std::move(text), std::move(where)}};
-}
-
-/// One JSON object while it is read: hands out known fields and keeps the rest.
-class Fields {
-  public:
-    Fields(const Json& json, std::string path) : json_(json), path_(std::move(path)) {
-        if (!json.is_object()) fail("bad_value", "Here should stand an object in braces { }.", path_);
-    }
-
-    std::string at(const char* key) const { return path_.empty() ? key : path_ + "." + key; }
-
-    const Json* find(const char* key) {
-        known_.push_back(key);
-        const auto it = json_.find(key);
-        return it == json_.end() ? nullptr : &*it;
-    }
-    const Json& need(const char* key) {
-        const Json* found = find(key);
-        if (!found) fail("missing", std::string("The field ") + key + " is missing.", at(key));
-        return *found;
-    }
-
-    double number(const Json& value, const char* key) const {
-        if (!value.is_number() || !std::isfinite(value.get<double>())) {
-            fail("bad_value", std::string(key) + " must be a number.", at(key));
-        }
-        return value.get<double>();
-    }
-    double number(const char* key) { return number(need(key), key); }
-    void read(const char* key, double& into) {
-        if (const Json* v = find(key)) into = number(*v, key);
-    }
-    void read(const char* key, int& into) {
-        const Json* v = find(key);
-        if (!v) return;
-        const double value = number(*v, key);
-        if (value != std::floor(value) || std::abs(value) > 1e6) {
-            fail("bad_value", std::string(key) + " must be a whole number.", at(key));
-        }
-        into = static_cast<int>(value);
-    }
-    void read(const char* key, std::string& into) {
-        const Json* v = find(key);
-        if (!v) return;
-        if (!v->is_string()) fail("bad_value", std::string(key) + " must be a text in quotes.", at(key));
-        into = v->get<std::string>();
-    }
-    void read(const char* key, bool& into) {
-        const Json* v = find(key);
-        if (!v) return;
-        if (!v->is_boolean()) fail("bad_value", std::string(key) + " must be true or false.", at(key));
-        into = v->get<bool>();
-    }
-    void read(const char* key, Side& into) {
-        std::string text;
-        read(key, text);
-        if (text.empty()) return;
-        if (text != "L" && text != "R")
-            fail("bad_value", "side must be \"L\" or \"R\", the fish's own.", at(key));
-        into = text == "L" ? Side::Left : Side::Right;
-    }
-
-    std::string unknown() const {
-        Json rest = Json::object();
-        for (const auto& [key, value] : json_.items()) {
-            if (std::find(known_.begin(), known_.end(), key) == known_.end()) rest[key] = value;
-        }
-        return rest.empty() ? std::string() : rest.dump();
-    }
-
-  private:
-    const Json& json_;
-    std::string path_;
-    std::vector<std::string> known_;
-};
-
-void addUnknown(Json& object, const std::string& unknownJson) {
-    if (unknownJson.empty()) return;
-    const Json rest = Json::parse(unknownJson);
-    for (const auto& [key, value] : rest.items()) object[key] = value;
-}
-
-const Json& needArray(const Json& value, const std::string& path) {
-    if (!value.is_array()) fail("bad_value", "Here should stand a list in brackets [ ].", path);
-    return value;
-}
-
-std::string indexed(const std::string& path, std::size_t i) {
-    return path + "[" + std::to_string(i) + "]";
-}
+using namespace json;
 
 // Blank
 // ----------------------------------------------------------------------------------------------------------
@@ -236,9 +136,17 @@ Element readElement(const Json& json, const std::string& path) {
         f.read("g0_mm", bars.g0_mm);
         f.read("g1_mm", bars.g1_mm);
         e.shape = bars;
+    } else if (kind == "gill_mark") {
+        GillMark mark;
+        f.read("width_mm", mark.width_mm);
+        f.read("from", mark.from);
+        f.read("to", mark.to);
+        f.read("pair_mm", mark.pair_mm);
+        f.read("pair_colour", mark.pairColour);
+        e.shape = mark;
     } else {
         fail("unknown_kind",
-             "\"" + kind + "\" is not an element this version knows; it knows dot_row and bars.",
+             "\"" + kind + "\" is not an element this version knows; it knows dot_row, bars and gill_mark.",
              f.at("kind"));
     }
     e.unknownJson = f.unknown();
@@ -261,6 +169,12 @@ Json writeElement(const Element& e) {
         json["first_mm"] = dots->first_mm;
         json["last_mm"] = dots->last_mm;
         json["bow_mm"] = dots->bow_mm;
+    } else if (const auto* mark = std::get_if<GillMark>(&e.shape)) {
+        json["width_mm"] = mark->width_mm;
+        json["from"] = mark->from;
+        json["to"] = mark->to;
+        json["pair_mm"] = mark->pair_mm;
+        json["pair_colour"] = mark->pairColour;
     } else {
         const Bars& bars = std::get<Bars>(e.shape);
         json["count"] = bars.count;
@@ -398,6 +312,85 @@ Json writeCut(const CutChapter& cut) {
     return json;
 }
 
+// Spray
+// ----------------------------------------------------------------------------------------------------------
+
+SprayPins readPins(const Json& json, const std::string& path) {
+    Fields f(json, path);
+    SprayPins pins;
+    f.read("pressure_kpa", pins.pressure_kpa);
+    f.read("needle_mm", pins.needle_mm);
+    f.read("distance_mm", pins.distance_mm);
+    f.read("angle_deg", pins.angle_deg);
+    f.read("flow_ml_min", pins.flow_ml_min);
+    f.read("speed_mm_s", pins.speed_mm_s);
+    f.read("aim_mm", pins.aim_mm);
+    if (const Json* drops = f.find("reduction")) pins.reduction = readReduction(*drops, f.at("reduction"));
+    if (f.find("coats")) f.read("coats", pins.coats.emplace());
+    std::string stroke;
+    f.read("stroke", stroke);
+    if (!stroke.empty() && stroke != "along" && stroke != "across")
+        fail("bad_value", "stroke is \"along\" or \"across\" the edge.", f.at("stroke"));
+    if (!stroke.empty()) pins.stroke = stroke == "along" ? Stroke::Along : Stroke::Across;
+    const std::string unknown = f.unknown();
+    if (!unknown.empty()) fail("bad_value", "There is no such pin: " + unknown + ".", path);
+    return pins;
+}
+
+Json writePins(const SprayPins& pins) {
+    Json json = Json::object();
+    const auto put = [&](const char* key, const std::optional<double>& v) {
+        if (v) json[key] = *v;
+    };
+    put("pressure_kpa", pins.pressure_kpa);
+    put("needle_mm", pins.needle_mm);
+    put("distance_mm", pins.distance_mm);
+    put("angle_deg", pins.angle_deg);
+    put("flow_ml_min", pins.flow_ml_min);
+    put("speed_mm_s", pins.speed_mm_s);
+    put("aim_mm", pins.aim_mm);
+    if (pins.reduction) json["reduction"] = {pins.reduction->paint, pins.reduction->reducer};
+    if (pins.coats) json["coats"] = *pins.coats;
+    if (pins.stroke) json["stroke"] = *pins.stroke == Stroke::Along ? "along" : "across";
+    return json;
+}
+
+SprayChapter readSpray(const Json& json) {
+    SprayChapter spray;
+    needArray(json, "spray");
+    for (std::size_t i = 0; i < json.size(); ++i) {
+        Fields f(json[i], indexed("spray", i));
+        SpraySpec spec;
+        f.need("mask");
+        f.read("mask", spec.mask);
+        f.read("paint", spec.paint);
+        f.read("soft_mm", spec.soft_mm);
+        f.read("pads_mm", spec.pads_mm);
+        f.read("relief_mm", spec.relief_mm);
+        if (const Json* pins = f.find("pins")) spec.pins = readPins(*pins, f.at("pins"));
+        // Also understood beside the pins: a reduction of one's own is one.
+        if (const Json* drops = f.find("reduction"))
+            spec.pins.reduction = readReduction(*drops, f.at("reduction"));
+        spec.unknownJson = f.unknown();
+        spray.masks.push_back(std::move(spec));
+    }
+    return spray;
+}
+
+Json writeSpray(const SprayChapter& spray) {
+    Json list = Json::array();
+    for (const SpraySpec& spec : spray.masks) {
+        Json json{{"mask", spec.mask}, {"paint", spec.paint}};
+        if (spec.soft_mm) json["soft_mm"] = *spec.soft_mm;
+        if (spec.pads_mm != 0) json["pads_mm"] = spec.pads_mm;
+        if (spec.relief_mm != 0) json["relief_mm"] = spec.relief_mm;
+        if (!spec.pins.empty()) json["pins"] = writePins(spec.pins);
+        addUnknown(json, spec.unknownJson);
+        list.push_back(std::move(json));
+    }
+    return list;
+}
+
 // The whole
 // ------------------------------------------------------------------------------------------------------
 
@@ -438,8 +431,9 @@ LoadedJob readJob(const Json& json) {
         }
         loaded.job.masks = std::make_shared<const MasksChapter>(std::move(chapter));
     }
-    if (const Json* cut = f.find("cut"))
-        loaded.job.cut = std::make_shared<const CutChapter>(readCut(*cut));
+    if (const Json* cut = f.find("cut")) loaded.job.cut = std::make_shared<const CutChapter>(readCut(*cut));
+    if (const Json* spray = f.find("spray"))
+        loaded.job.spray = std::make_shared<const SprayChapter>(readSpray(*spray));
     loaded.job.unknownJson = f.unknown();
     raise(checkJob(loaded.job));
     return loaded;
@@ -484,6 +478,7 @@ std::string jobText(const Job& job) {
         for (const MaskSpecPtr& spec : job.masks->masks) json["masks"].push_back(writeMask(*spec));
     }
     if (Json cut = writeCut(*job.cut); !cut.empty()) json["cut"] = std::move(cut);
+    if (!job.spray->masks.empty()) json["spray"] = writeSpray(*job.spray);
     addUnknown(json, job.unknownJson);
     return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
@@ -500,8 +495,8 @@ Status saveJob(const Job& job, const std::string& path) {
 
 Error withLine(Error error, const std::string& path) {
     const auto startsWith = [&](const char* chapter) { return error.where.rfind(chapter, 0) == 0; };
-    if (!startsWith("blank") && !startsWith("pattern") && !startsWith("masks") &&
-        !startsWith("cut"))
+    if (!startsWith("blank") && !startsWith("pattern") && !startsWith("masks") && !startsWith("cut") &&
+        !startsWith("spray"))
         return error;
     if (const Result<std::string> text = readFile(path)) {
         error.where = path + ":" + std::to_string(lineOfField(*text, error.where)) + " " + error.where;

@@ -1,4 +1,4 @@
-// From a solved mask to what it asks of the spray.
+// From a solved mask to what it asks of the spray, and how far the sheet stands off where.
 #pragma once
 
 #include "job/job.h"
@@ -9,7 +9,25 @@ namespace nine {
 /// Gap where a sheet lies down: burnished tape, or a flat stencil pressed on. Guesses (docs/MODEL.md).
 constexpr double kTapeContact_mm = 0.012, kSheetContact_mm = 0.030;
 
-MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const PaintFamily& paint,
-                    double wantedWidth_mm);
+MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const SpraySpec& spray);
+
+/// How far the sheet stands off at a skin point, mm: where it bridges, as a chord over an arc does - most in
+/// the middle of the bridged direction, nothing at its ends. The largest is the report's lift.
+double liftAt(const Mask& mask, const Vec2& skin);
+
+/// A place on the edge of an opening.
+struct EdgePlace {
+    std::string element;
+    std::size_t opening = 0;  ///< of that element, from the nose
+    Vec2 skin;                ///< x, g of the left side
+    double lift_mm = 0;
+};
+
+/// The place of an opening's edge where the sheet stands off most; where it lies flat, the middle of the
+/// first opening's upper edge. `art` is that of the mask's elements.
+EdgePlace worstEdge(const Mask& mask, const std::vector<const ElementArt*>& art);
+
+/// "opening 4 of lateral-dots, 31 mm from the nose".
+std::string placeSentence(const EdgePlace& place);
 
 }  // namespace nine

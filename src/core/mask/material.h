@@ -11,6 +11,7 @@ struct SheetMaterial {
     std::string_view id;    ///< as written in job files
     std::string_view name;  ///< as shown
     double strainLimit;     ///< largest log strain it follows without lifting, as a fraction
+    double thickness_mm;
 };
 
 /// Start values; common practice, no published source. Measured values of a shop's own sheets replace them.

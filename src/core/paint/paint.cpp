@@ -33,6 +33,12 @@ std::optional<PaintFamily> findPaint(std::string_view id) {
     return found == all.end() ? std::nullopt : std::optional(*found);
 }
 
+std::string unknownPaint(const std::string& id) {
+    std::string known;
+    for (const PaintFamily& p : paintFamilies()) known += (known.empty() ? "" : ", ") + std::string(p.id);
+    return "\"" + id + "\" is not a paint family; choose " + known + ".";
+}
+
 Result<Reduction> parseReduction(const std::string& text) {
     const auto colon = text.find(':');
     const auto paint = parseNumber(text.substr(0, colon));

@@ -5,6 +5,7 @@
 #pragma once
 
 #include <optional>
+#include <string>
 #include <string_view>
 #include <vector>
 
@@ -27,11 +28,14 @@ struct PaintFamily {
 /// Guesses, common practice where nothing better is known; no published source.
 const std::vector<PaintFamily>& paintFamilies();
 std::optional<PaintFamily> findPaint(std::string_view id);
+/// The sentence that says so, with the families there are.
+std::string unknownPaint(const std::string& id);
 
 /// Drops of paint to drops of reducer.
 struct Reduction {
     double paint = 4, reducer = 1;
     double share() const { return paint / (paint + reducer); }
+    bool operator==(const Reduction&) const = default;
 };
 
 /// "4:1". Errors: bad_value.

@@ -139,10 +139,87 @@ Result<std::vector<Outline>> drawBars(const Skin& skin, const Vec2& origin, cons
                    [&](std::size_t i) { return drawBar(skin, Vec2(x[i], origin.y()), bars, steps, path); });
 }
 
+/// Points along a curve of the skin between two shares of its length, and the share each stands at.
+std::vector<Vec2> alongCurve(const std::vector<Vec2>& curve, double from, double to, int steps) {
+    std::vector<double> reached{0};
+    for (std::size_t i = 1; i < curve.size(); ++i)
+        reached.push_back(reached.back() + (curve[i] - curve[i - 1]).norm());
+    std::vector<Vec2> points;
+    std::size_t at = 1;
+    for (int k = 0; k <= steps; ++k) {
+        const double want = reached.back() * (from + (to - from) * k / steps);
+        while (at + 1 < curve.size() && reached[at] < want) ++at;
+        const double piece = reached[at] - reached[at - 1];
+        const double t = piece > 0 ? (want - reached[at - 1]) / piece : 0;
+        points.push_back((1 - t) * curve[at - 1] + t * curve[at]);
+    }
+    return points;
+}
+
+/// The crescent moved `shift_mm` towards the tail.
+Result<Outline> drawCrescent(const Skin& skin, const Landmark& landmark, const Element& element,
+                             const GillMark& mark, double shift_mm, const Steps& fine,
+                             const std::string& path) {
+    double length = 0;
+    for (std::size_t i = 1; i < landmark.points.size(); ++i)
+        length += (landmark.points[i] - landmark.points[i - 1]).norm();
+    const int steps = std::max(8, static_cast<int>(std::ceil(length * (mark.to - mark.from) / fine.edge_mm)));
+    const std::vector<Vec2> plate = alongCurve(landmark.points, mark.from, mark.to, steps);
+    std::vector<Vec2> front, rear;
+    for (int k = 0; k <= steps; ++k) {
+        const Vec2& p = plate[static_cast<std::size_t>(k)];
+        const double g = p.y() + element.dg_mm;
+        const double wide = mark.width_mm * std::sin(kPi * k / steps);
+        for (const auto& [edge, distance] :
+             {std::pair{&front, element.dx_mm + shift_mm}, {&rear, element.dx_mm + shift_mm + wide}}) {
+            const Result<double> x = walkAlong(skin, p.x(), g, distance, path);
+            if (!x) return x.error();
+            edge->emplace_back(*x, g);
+        }
+    }
+    // Counter-clockwise with the nose left: down the front edge, up the rear edge.
+    if (front.front().y() < front.back().y()) {
+        std::reverse(front.begin(), front.end());
+        std::reverse(rear.begin(), rear.end());
+    }
+    Outline crescent;
+    crescent.skin = front;
+    crescent.skin.insert(crescent.skin.end(), rear.rbegin() + 1, rear.rend() - 1);
+    const std::size_t middle = front.size() / 2;
+    crescent.centre = 0.5 * (front[middle] + rear[middle]);
+    for (const Vec2& p : crescent.skin) {
+        if (Status ok = skin.check({Side::Left, p.x(), p.y()}, path); !ok) return ok.error();
+        crescent.points.push_back(skin.at({Side::Left, p.x(), p.y()}));
+    }
+    return crescent;
+}
+
+/// The crescent, and the same moved for the second pass if there is one.
+Result<std::vector<Outline>> drawGillMark(const Skin& skin, const Landmarks& landmarks,
+                                          const Element& element, const GillMark& mark, const Steps& steps,
+                                          const std::string& path) {
+    const auto plate = landmarks.find(element.anchor);
+    if (plate == landmarks.end() || !plate->second.isCurve()) {
+        return Error{
+            "not_a_curve",
+            "A gill mark follows a landmark that is a curve, such as the gill plate; anchor it to one.",
+            path + ".anchor"};
+    }
+    std::vector<Outline> crescents;
+    for (const double shift : {0.0, mark.pair_mm}) {
+        if (!crescents.empty() && shift <= 0) break;
+        Result<Outline> crescent = drawCrescent(skin, plate->second, element, mark, shift, steps, path);
+        if (!crescent) return crescent.error();
+        crescents.push_back(std::move(*crescent));
+    }
+    return crescents;
+}
+
 bool windowsMerge(const Element& element) {
     if (const auto* dots = std::get_if<DotRow>(&element.shape)) {
         return dots->count > 1 && dots->spacing_mm <= std::max(dots->first_mm, dots->last_mm);
     }
+    if (!std::holds_alternative<Bars>(element.shape)) return false;
     const Bars& bars = std::get<Bars>(element.shape);
     return bars.count > 1 && bars.spacing_mm <= std::max(bars.widthBack_mm, bars.widthBelly_mm);
 }
@@ -154,13 +231,21 @@ Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, con
     if (Status ok = checkElement(element, path); !ok) return ok.error();
     const Result<Vec2> origin = originOf(skin, landmarks, element, path);
     if (!origin) return origin.error();
+    const Steps steps = stepsOf(fineness);
     const auto* dots = std::get_if<DotRow>(&element.shape);
-    Result<std::vector<Outline>> outlines =
-        dots ? drawDots(skin, *origin, *dots, stepsOf(fineness), path)
-             : drawBars(skin, *origin, std::get<Bars>(element.shape), stepsOf(fineness), path);
+    const auto* bars = std::get_if<Bars>(&element.shape);
+    const auto* mark = std::get_if<GillMark>(&element.shape);
+    Result<std::vector<Outline>> outlines = dots ? drawDots(skin, *origin, *dots, steps, path)
+                                            : bars
+                                                ? drawBars(skin, *origin, *bars, steps, path)
+                                                : drawGillMark(skin, landmarks, element, *mark, steps, path);
     if (!outlines) return outlines.error();
 
-    ElementArt art{element.id, *origin, std::move(*outlines), {}, {}, {}};
+    ElementArt art{element.id, *origin, std::move(*outlines), {}, {}, {}, {}};
+    if (mark && art.outlines.size() > 1) {
+        art.second.push_back(std::move(art.outlines.back()));
+        art.outlines.pop_back();
+    }
     art.low = art.high = art.outlines.front().skin.front();
     bool crosses = false;
     for (const Outline& outline : art.outlines) {

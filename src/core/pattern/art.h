@@ -10,8 +10,8 @@ namespace nine {
 
 constexpr double kArtChord_mm = 0.01;  // half of what a cutter resolves, a thirtieth of what a hand does
 
-/// How finely art is sampled: to be cut, or only to be looked at while something is dragged (chord error up to
-/// 0.06 mm of a 3 mm dot, a third of the time).
+/// How finely art is sampled: to be cut, or only to be looked at while something is dragged (chord error up
+/// to 0.06 mm of a 3 mm dot, a third of the time).
 enum class Fineness { Cut, Glance };
 
 /// One opening. The outline runs counter-clockwise seen from outside with the nose left.
@@ -25,11 +25,13 @@ struct ElementArt {
     std::string element;  ///< id
     Vec2 origin;          ///< x, g
     std::vector<Outline> outlines;
-    Vec2 low, high;     ///< box around all, in x, g
-    Warnings warnings;  ///< crosses_midline, windows_merge
+    std::vector<Outline> second;  ///< of the same openings when the mask is moved for a second pass
+    Vec2 low, high;               ///< box around all, in x, g
+    Warnings warnings;            ///< crosses_midline, windows_merge
 };
 
-/// Errors: out_of_range, unknown_landmark, off_body, with the field path; `path` is that of the element.
+/// Errors: out_of_range, unknown_landmark, not_a_curve, off_body, with the field path; `path` is that of the
+/// element.
 Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, const Element& element,
                                const std::string& path, Fineness fineness = Fineness::Cut);
 

@@ -1,5 +1,6 @@
 #include "pattern/element.h"
 
+#include <array>
 #include <cmath>
 
 #include "base/number_text.h"
@@ -29,6 +30,11 @@ std::vector<Range> rangesOf(const Element& element) {
                                      {"first_mm", dots->first_mm, kSmallestSize_mm, 50},
                                      {"last_mm", dots->last_mm, kSmallestSize_mm, 50},
                                      {"bow_mm", dots->bow_mm, -50, 50}});
+    } else if (const auto* mark = std::get_if<GillMark>(&element.shape)) {
+        ranges.insert(ranges.end(), {{"width_mm", mark->width_mm, kSmallestSize_mm, 50},
+                                     {"from", mark->from, 0, 1},
+                                     {"to", mark->to, 0, 1},
+                                     {"pair_mm", mark->pair_mm, 0, kLargestPair_mm}});
     } else {
         const Bars& bars = std::get<Bars>(element.shape);
         ranges.insert(ranges.end(), {{"count", double(bars.count), 1, kMaxCount},
@@ -44,10 +50,17 @@ std::vector<Range> rangesOf(const Element& element) {
 }  // namespace
 
 const char* kindName(const Element& element) {
-    return std::holds_alternative<DotRow>(element.shape) ? "dot_row" : "bars";
+    static constexpr std::array names{"dot_row", "bars", "gill_mark"};
+    return names[element.shape.index()];
 }
 const char* shortName(const Element& element) {
-    return std::holds_alternative<DotRow>(element.shape) ? "dots" : "bars";
+    static constexpr std::array names{"dots", "bars", "gill mark"};
+    return names[element.shape.index()];
+}
+
+double pairShift_mm(const Element& element) {
+    const auto* mark = std::get_if<GillMark>(&element.shape);
+    return mark ? mark->pair_mm : 0;
 }
 
 Status checkElement(const Element& element, const std::string& path) {
@@ -58,6 +71,10 @@ Status checkElement(const Element& element, const std::string& path) {
     if (const auto* bars = std::get_if<Bars>(&element.shape);
         bars && !(bars->g1_mm - bars->g0_mm >= kSmallestSize_mm)) {
         return Error{"out_of_range", "A bar must reach from g0_mm up to a larger g1_mm.", path + ".g1_mm"};
+    }
+    if (const auto* mark = std::get_if<GillMark>(&element.shape); mark && !(mark->to - mark->from >= 0.05)) {
+        return Error{"out_of_range", "A gill mark must reach from \"from\" to a \"to\" at least 0.05 larger.",
+                     path + ".to"};
     }
     return Done{};
 }

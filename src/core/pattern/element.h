@@ -33,6 +33,16 @@ struct Bars {
     double g0_mm = -4, g1_mm = 8;
 };
 
+/// A crescent behind the gill plate (or another landmark that is a curve), its front edge along it. dx_mm is
+/// the distance behind the curve, dg_mm moves it towards the back.
+struct GillMark {
+    double width_mm = 2.5;  ///< in the middle; it tapers to both tips
+    double from = 0.1,
+           to = 0.9;     ///< the part of the curve it follows, shares of its length from its first end
+    double pair_mm = 0;  ///< the stencil is sprayed twice, moved so far towards the tail between; 0: once
+    std::string pairColour = "#f2efe2";  ///< of the first pass; the second, over it, has the element's colour
+};
+
 struct Element {
     std::string id;
     std::string name;  ///< as shown and written on masks; the id if empty
@@ -40,7 +50,7 @@ struct Element {
     bool linked = true;
     std::string anchor;  ///< landmark name; empty for none
     double dx_mm = 0, dg_mm = 0;
-    std::variant<DotRow, Bars> shape;
+    std::variant<DotRow, Bars, GillMark> shape;
     std::string colour;       ///< "#rrggbb", as it is shown; empty for the program's choice
     std::string unknownJson;  ///< keys of the file this version does not know
 
@@ -51,10 +61,13 @@ using ElementPtr = std::shared_ptr<const Element>;
 
 constexpr int kMaxCount = 200;
 constexpr double kSmallestSize_mm = 0.1, kLargestSize_mm = 200;
+constexpr double kLargestPair_mm = 2;  ///< a second pass is moved by less than the registration marks need
+/// How far the mask is moved for a second pass; 0 for elements sprayed once.
+double pairShift_mm(const Element& element);
 
-/// "dot_row" or "bars": the kind as written in job files.
+/// "dot_row", "bars" or "gill_mark": the kind as written in job files.
 const char* kindName(const Element& element);
-/// What to call it on a mask: "dots", "bars".
+/// What to call it on a mask: "dots", "bars", "gill mark".
 const char* shortName(const Element& element);
 
 /// Whether the numbers make sense by themselves. Errors: out_of_range, with `path` + "." + field.

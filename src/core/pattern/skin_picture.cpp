@@ -139,7 +139,7 @@ Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<P
     std::vector<std::vector<Extent>> extents;
     for (const PaintedArt& painted : art) {
         extents.emplace_back();
-        for (const Outline& outline : painted.art->outlines) extents.back().push_back(alongOf(outline));
+        for (const Outline& outline : *painted.outlines) extents.back().push_back(alongOf(outline));
     }
     forEachInParallel(static_cast<std::size_t>(rows), [&](std::size_t row) {
         std::uint32_t* const pixels = image.pixels.data() + row * width;
@@ -157,9 +157,9 @@ Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<P
         };
         for (std::size_t a = 0; a < art.size(); ++a) {
             const PaintedArt& painted = art[a];
-            for (std::size_t k = 0; k < painted.art->outlines.size(); ++k) {
+            for (std::size_t k = 0; k < painted.outlines->size(); ++k) {
                 if (x < extents[a][k].low || x > extents[a][k].high) continue;
-                const std::vector<double> g = crossings(painted.art->outlines[k].skin, x);
+                const std::vector<double> g = crossings((*painted.outlines)[k].skin, x);
                 for (std::size_t i = 0; i + 1 < g.size(); i += 2) {
                     // Art that crosses the back or belly line goes on with g beyond it.
                     const double from = turnOf(g[i]), to = turnOf(g[i + 1]);

@@ -29,7 +29,7 @@ struct Ground {
 };
 
 struct PaintedArt {
-    const ElementArt* art;
+    const std::vector<Outline>* outlines;
     std::uint32_t colour;
     bool left, right;
 };

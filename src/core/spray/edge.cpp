@@ -71,10 +71,13 @@ double fallsTo(const EdgeFigures& edge, double share) {
     return 0.5 * (low + high);
 }
 
+}  // namespace
+
 Status checkSetting(const SpraySetting& s, double gap_mm) {
     const auto within = [](double v, double low, double high) { return v >= low && v <= high; };
     if (!within(s.gauge_kpa, kLeastPressure_kpa, kMostPressure_kpa))
-        return outside("pressure", "The pressure", kLeastPressure_kpa, kMostPressure_kpa, "kPa");
+        return outside("pressure", "The pressure", kLeastPressure_kpa, kMostPressure_kpa,
+                       "kPa (4.4 to 60.9 psi)");
     if (!within(s.needle_mm, kLeastNeedle_mm, kMostNeedle_mm))
         return outside("needle", "The needle", kLeastNeedle_mm, kMostNeedle_mm, "mm");
     if (!within(s.distance_mm, kNearest_mm, kFarthest_mm))
@@ -88,8 +91,6 @@ Status checkSetting(const SpraySetting& s, double gap_mm) {
     if (s.film_um && !within(*s.film_um, 0.1, 500)) return outside("film", "The wet film", 0.1, 500, "um");
     return Done{};
 }
-
-}  // namespace
 
 double EdgeFigures::profileAt(double x_mm) const {
     double sum = 0;

@@ -31,6 +31,10 @@ struct SpraySetting {
 constexpr double kLeastPressure_kpa = 30, kMostPressure_kpa = 420, kFarthest_mm = 300, kSteepest_deg = 75;
 constexpr double kLeastNeedle_mm = 0.1, kMostNeedle_mm = 1.0, kLargestGap_mm = 20;
 
+/// Whether the model may be asked. Errors: out_of_range, naming the field: pressure, needle, distance, angle,
+/// gap, flow, speed, aim, film.
+Status checkSetting(const SpraySetting& setting, double gap_mm);
+
 struct EdgeFigures {
     double width_mm;                              ///< from 10 to 90 % of the film
     double creep_mm;                              ///< from the edge to 5 % of the film, with what is drawn in

@@ -1,30 +1,58 @@
 #include "spray/plan.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "base/number_text.h"
+#include "spray/spray_steps.h"
+#include "spray/wet_film.h"
 
 namespace nine {
 namespace {
 
 constexpr double kMostTrigger = 0.95;
-constexpr double kAimSigmas = 1.3;  // onto the mask: a sharp line with a soft shadow
+constexpr double kAimSigmas = 1.3;    // onto the mask: a sharp line with a soft shadow
+constexpr double kSoftWithin = 0.15;  // of the width wished for
+
+std::string psiText(double kpa) {
+    return fixedText(kpa / kKpaPerPsi, 0) + " psi (" + fixedText(kpa / 100, 2) + " bar)";
+}
+
+std::string dropsText(const Reduction& r) {
+    return numberText(r.paint) + " : " + numberText(r.reducer) + " drops";
+}
+
+struct Choice {
+    Gun gun;
+    double psi;
+};
 
 /// The gun and the pressure, inside practice and what its regulator holds.
-Result<std::pair<Gun, double>> chooseGun(const SprayPractice& practice, const PaintFamily& paint,
-                                         std::vector<Gun> bench) {
-    const Result<Mixture> mixture = mixed(paint, practice.reduction);
+Result<Choice> chooseGun(const SprayPractice& practice, const SpraySetting& setting, std::vector<Gun> guns,
+                         const SprayPins& pins) {
+    const Result<Mixture> mixture = mixed(setting.paint, setting.reduction);
     if (!mixture) return mixture.error();
-    std::sort(bench.begin(), bench.end(),
-              [](const Gun& a, const Gun& b) { return a.needle_mm < b.needle_mm; });
-    for (const Gun& gun : bench) {
-        const double psi = std::clamp(practice.pressure_psi.start, gun.lowest_psi, gun.highest_psi);
-        if (!practice.pressure_psi.holds(psi)) continue;
+    std::sort(guns.begin(), guns.end(), [](const Gun& a, const Gun& b) { return a.needle_mm < b.needle_mm; });
+    for (const Gun& gun : guns) {
+        if (pins.needle_mm && std::abs(gun.needle_mm - *pins.needle_mm) > 1e-6) continue;
+        const double psi = pins.pressure_kpa
+                               ? *pins.pressure_kpa / kKpaPerPsi
+                               : std::clamp(practice.pressure_psi.start, gun.lowest_psi, gun.highest_psi);
+        if (psi < gun.lowest_psi - 1e-6 || psi > gun.highest_psi + 1e-6) continue;
+        if (!pins.pressure_kpa && !practice.pressure_psi.holds(psi)) continue;
         const double largest = largestFlow_ml_min(psi * kKpaPerPsi, gun.needle_mm, *mixture);
-        if (triggerFor(practice.flow_ml_min, largest) <= kMostTrigger) return std::pair{gun, psi};
+        if (triggerFor(setting.flow_ml_min, largest) <= kMostTrigger) return Choice{gun, psi};
+    }
+    if (pins.needle_mm && std::none_of(guns.begin(), guns.end(), [&](const Gun& g) {
+            return std::abs(g.needle_mm - *pins.needle_mm) <= 1e-6;
+        })) {
+        return Error{"no_gun",
+                     "No gun on the bench has a needle of " + numberText(*pins.needle_mm) +
+                         " mm: put one on My bench, or release the needle.",
+                     "bench"};
     }
     return Error{"no_gun",
-                 "No gun on the bench gives " + fixedText(practice.flow_ml_min, 1) +
+                 "No gun on the bench gives " + fixedText(setting.flow_ml_min, 1) +
                      " mL/min of this paint at " + fixedText(practice.pressure_psi.low, 0) + " to " +
                      fixedText(practice.pressure_psi.high, 0) +
                      " psi: thin it more, or take a larger needle.",
@@ -36,74 +64,238 @@ struct Remedy {
     double width_mm;
 };
 
-/// What sharpens the edge most, tried one by one in the model.
-Result<Remedy> bestRemedy(const SprayPlan& plan, const MaskToSpray& mask) {
+/// What sharpens the edge most, tried one by one in the model; pins are left alone.
+std::optional<Remedy> bestRemedy(const SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins) {
     std::vector<Remedy> tried;
-    const auto attempt = [&](const std::string& words, SpraySetting setting, double gap_mm) {
+    const auto attempt = [&](const std::string& words, const SpraySetting& setting, double gap_mm) {
         if (const Result<EdgeFigures> edge = edgeFigures(setting, gap_mm))
             tried.push_back({words, edge->width_mm});
     };
-    if (mask.lift_mm > 0)
+    const double standsOff = std::max(0.0, mask.lift_mm - mask.relief_mm);
+    if (standsOff > 0)
         attempt("press the sheet down where it stands off, or take a softer one", plan.setting,
-                mask.gap_mm() - mask.lift_mm);
+                mask.gap_mm() - standsOff);
     if (mask.pads_mm > 0) attempt("take thinner pads", plan.setting, mask.gap_mm() - 0.5 * mask.pads_mm);
     SpraySetting other = plan.setting;
-    other.gauge_kpa = plan.practice->pressure_psi.low * kKpaPerPsi;
-    attempt("turn the pressure down to " + fixedText(plan.practice->pressure_psi.low, 0) + " psi", other,
-            mask.gap_mm());
+    if (!pins.pressure_kpa) {
+        other.gauge_kpa = std::max(plan.practice.pressure_psi.low, plan.gun.lowest_psi) * kKpaPerPsi;
+        attempt("turn the pressure down to " + psiText(other.gauge_kpa), other, mask.gap_mm());
+    }
     other = plan.setting;
-    other.aim_mm = kAimSigmas * sprayWidth_mm(other.distance_mm);
-    attempt("aim " + fixedText(other.aim_mm, 0) + " mm onto the sheet, not at the hole", other,
-            mask.gap_mm());
-    if (tried.empty()) return Error{"no_remedy", "Nothing was found that sharpens this edge.", ""};
+    if (!pins.aim_mm) {
+        other.aim_mm = kAimSigmas * sprayWidth_mm(other.distance_mm);
+        attempt("aim " + fixedText(other.aim_mm, 0) + " mm onto the sheet, not at the hole", other,
+                mask.gap_mm());
+    }
+    std::erase_if(tried, [&](const Remedy& r) { return r.width_mm >= plan.edge.width_mm; });
+    if (tried.empty()) return std::nullopt;
     return *std::min_element(tried.begin(), tried.end(),
                              [](const Remedy& a, const Remedy& b) { return a.width_mm < b.width_mm; });
 }
 
+/// Pads that make an edge as wide as wanted; nothing when it is that wide without any.
+std::optional<double> padsFor(const SpraySetting& setting, double gapWithout_mm, double width_mm) {
+    const auto widthAt = [&](double pads) {
+        const Result<EdgeFigures> edge = edgeFigures(setting, gapWithout_mm + pads);
+        return edge ? edge->width_mm : 0;
+    };
+    double low = 0, high = kLargestGap_mm - gapWithout_mm;
+    if (widthAt(0) >= width_mm || widthAt(high) < width_mm) return std::nullopt;
+    for (int i = 0; i < 40; ++i) {
+        const double middle = 0.5 * (low + high);
+        (widthAt(middle) < width_mm ? low : high) = middle;
+    }
+    return 0.5 * (low + high);
+}
+
+void giveReasons(SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins) {
+    const SpraySetting& s = plan.setting;
+    const SprayPractice& p = plan.practice;
+    plan.reasons.push_back("From practice: " + fixedText(p.pressure_psi.start, 0) + " psi (range " +
+                           fixedText(p.pressure_psi.low, 0) + " to " + fixedText(p.pressure_psi.high, 0) +
+                           "), " + fixedText(p.distance_mm.start, 0) + " mm away, " + dropsText(p.reduction) +
+                           ", " + std::to_string(p.leastCoats) + " to " + std::to_string(p.mostCoats) +
+                           " coats.");
+    if (!pins.empty()) plan.reasons.push_back("Pinned by you, kept as they are: " + pinnedText(pins) + ".");
+    std::string gap = "the gap of " + fixedText(plan.gap_mm, 2) + " mm";
+    if (mask.relief_mm > mask.lift_mm)
+        gap += " (" + fixedText(mask.relief_mm, 2) + " of it carving under the sheet)";
+    plan.reasons.push_back("Computed: " + gap + " makes the edge " + fixedText(plan.along.width_mm, 2) +
+                           " mm wide with strokes along it, " + fixedText(plan.across.width_mm, 2) +
+                           " mm across.");
+    const double width = plan.edge.width_mm;
+    if (mask.soft) {
+        plan.meetsWish = std::abs(width - mask.wantedWidth_mm) <= kSoftWithin * mask.wantedWidth_mm;
+        if (plan.meetsWish) return;
+        const std::string wanted = "Wanted: soft, " + fixedText(mask.wantedWidth_mm, 1) + " mm. ";
+        plan.padsForWish_mm = padsFor(s, plan.gap_mm - mask.pads_mm, mask.wantedWidth_mm);
+        plan.reasons.push_back(wanted + (plan.padsForWish_mm ? "First hold the sheet off on pads of " +
+                                                                   fixedText(*plan.padsForWish_mm, 1) + " mm."
+                                         : width > mask.wantedWidth_mm
+                                             ? "It is softer as it lies: press the sheet down, or go closer."
+                                             : "No gap makes it so soft here: spray it free-hand."));
+        return;
+    }
+    plan.meetsWish = width <= mask.wantedWidth_mm;
+    if (plan.meetsWish) return;
+    const std::optional<Remedy> remedy = bestRemedy(plan, mask, pins);
+    plan.reasons.push_back(
+        "Wanted: at most " + fixedText(mask.wantedWidth_mm, 1) + " mm. " +
+        (remedy ? "First " + remedy->words + ": about " + fixedText(remedy->width_mm, 2) + " mm then."
+                : "Nothing was found that sharpens this edge; release a pin."));
+}
+
+/// The plan, without looking for what contradicts what.
+Result<SprayPlan> tryPlan(const MaskToSpray& mask, const SprayBench& bench, const SprayPins& pins) {
+    if (Status ok = checkPins(pins, "pins"); !ok) return ok.error();
+    SprayPlan plan;
+    plan.practice = bench.practiceFor(mask.work);
+    const SprayPractice& p = plan.practice;
+    SpraySetting& s = plan.setting;
+    s.paint = mask.paint;
+    s.distance_mm = pins.distance_mm.value_or(p.distance_mm.start);
+    s.angle_deg = pins.angle_deg.value_or(0);
+    s.reduction = pins.reduction.value_or(p.reduction);
+    s.flow_ml_min = pins.flow_ml_min.value_or(p.flow_ml_min);
+    s.speed_mm_s = pins.speed_mm_s.value_or(p.speed_mm_s);
+    s.aim_mm = pins.aim_mm.value_or(0);
+    s.stroke = pins.stroke.value_or(Stroke::Along);
+    const Result<Choice> choice = chooseGun(p, s, bench.guns, pins);
+    if (!choice) return choice.error();
+    plan.gun = choice->gun;
+    s.needle_mm = plan.gun.needle_mm;
+    s.gauge_kpa = choice->psi * kKpaPerPsi;
+    plan.coats = pins.coats.value_or(p.leastCoats);
+    plan.passes = p.passes;
+    plan.gap_mm = mask.gap_mm();
+
+    for (const auto& [stroke, figures] :
+         {std::pair{Stroke::Along, &plan.along}, {Stroke::Across, &plan.across}}) {
+        SpraySetting one = s;
+        one.stroke = stroke;
+        const Result<EdgeFigures> edge = edgeFigures(one, plan.gap_mm);
+        if (!edge) return edge.error();
+        *figures = *edge;
+    }
+    plan.edge = s.stroke == Stroke::Along ? plan.along : plan.across;
+    const Mixture mixture = *mixed(s.paint, s.reduction);
+    plan.coat_um = coatFilm_um(s, plan.passes);
+    plan.run_um = runLimit_um(s.paint, mixture);
+    plan.dry_um = plan.coats * plan.coat_um * mixture.solids;
+    plan.hide_um = s.paint.hiding_um;
+
+    plan.warnings = plan.edge.warnings;
+    const double psi = choice->psi;
+    if (!p.pressure_psi.holds(psi))
+        plan.warnings.push_back({"outside_practice",
+                                 fixedText(psi, 0) + " psi is outside what painters use here (" +
+                                     fixedText(p.pressure_psi.low, 0) + " to " +
+                                     fixedText(p.pressure_psi.high, 0) + " psi).",
+                                 "pins.pressure_kpa"});
+    if (plan.coat_um > kWettest * plan.run_um)
+        plan.warnings.push_back({"runs",
+                                 "A coat of " + fixedText(plan.coat_um, 0) +
+                                     " um lies wet where this mixture runs at " + fixedText(plan.run_um, 0) +
+                                     " um: fewer passes, faster, or farther away.",
+                                 "film"});
+    giveReasons(plan, mask, pins);
+    plan.steps = sprayStepsFrom(plan, mask, bench);
+    return plan;
+}
+
+/// Each pin by the field it is written in, with what it asks for, and the pins without it.
+struct OnePin {
+    std::string field, words;
+    SprayPins without;
+};
+
+std::vector<OnePin> eachPin(const SprayPins& pins) {
+    std::vector<OnePin> all;
+    const auto add = [&](const char* field, const std::string& words, auto member) {
+        OnePin pin{field, words, pins};
+        (pin.without.*member).reset();
+        all.push_back(std::move(pin));
+    };
+    if (pins.needle_mm)
+        add("needle_mm", "needle " + numberText(*pins.needle_mm) + " mm", &SprayPins::needle_mm);
+    if (pins.pressure_kpa) add("pressure_kpa", psiText(*pins.pressure_kpa), &SprayPins::pressure_kpa);
+    if (pins.flow_ml_min)
+        add("flow_ml_min", numberText(*pins.flow_ml_min) + " mL/min", &SprayPins::flow_ml_min);
+    if (pins.reduction) add("reduction", dropsText(*pins.reduction), &SprayPins::reduction);
+    if (pins.distance_mm)
+        add("distance_mm", fixedText(*pins.distance_mm, 0) + " mm away", &SprayPins::distance_mm);
+    if (pins.angle_deg)
+        add("angle_deg", fixedText(*pins.angle_deg, 0) + " degrees off straight", &SprayPins::angle_deg);
+    if (pins.speed_mm_s) add("speed_mm_s", fixedText(*pins.speed_mm_s, 0) + " mm/s", &SprayPins::speed_mm_s);
+    if (pins.aim_mm)
+        add("aim_mm", "aimed " + numberText(*pins.aim_mm) + " mm onto the sheet", &SprayPins::aim_mm);
+    if (pins.coats) add("coats", std::to_string(*pins.coats) + " coats", &SprayPins::coats);
+    if (pins.stroke)
+        add("stroke", *pins.stroke == Stroke::Along ? "strokes along the edge" : "strokes across the edge",
+            &SprayPins::stroke);
+    return all;
+}
+
 }  // namespace
 
-Result<SprayPlan> planSpray(const MaskToSpray& mask, const std::vector<Gun>& bench) {
-    SprayPlan plan;
-    plan.practice = &practiceFor(mask.work);
-    const Result<std::pair<Gun, double>> gun = chooseGun(*plan.practice, mask.paint, bench);
-    if (!gun) return gun.error();
-    plan.gun = gun->first;
-    SpraySetting& s = plan.setting;
-    s.gauge_kpa = gun->second * kKpaPerPsi;
-    s.needle_mm = plan.gun.needle_mm;
-    s.distance_mm = plan.practice->distance_mm.start;
-    s.paint = mask.paint;
-    s.reduction = plan.practice->reduction;
-    s.flow_ml_min = plan.practice->flow_ml_min;
-    s.speed_mm_s = plan.practice->speed_mm_s;
-    plan.coats = plan.practice->leastCoats;
-    plan.passes = plan.practice->passes;
-    plan.gap_mm = mask.gap_mm();
-    const Result<EdgeFigures> along = edgeFigures(s, plan.gap_mm);
-    if (!along) return along.error();
-    SpraySetting crossing = s;
-    crossing.stroke = Stroke::Across;
-    const Result<EdgeFigures> across = edgeFigures(crossing, plan.gap_mm);
-    if (!across) return across.error();
-    plan.edge = *along;
-    plan.across = *across;
+bool SprayPins::empty() const {
+    return *this == SprayPins{};
+}
 
-    plan.reasons.push_back("From practice: " + fixedText(gun->second, 0) + " psi (range " +
-                           fixedText(plan.practice->pressure_psi.low, 0) + " to " +
-                           fixedText(plan.practice->pressure_psi.high, 0) + "), " +
-                           fixedText(s.distance_mm, 0) + " mm away, " + fixedText(s.reduction.paint, 0) +
-                           " : " + fixedText(s.reduction.reducer, 0) + " drops, " +
-                           std::to_string(plan.practice->leastCoats) + " to " +
-                           std::to_string(plan.practice->mostCoats) + " coats.");
-    plan.reasons.push_back("Computed: the gap of " + fixedText(plan.gap_mm, 2) + " mm makes the edge " +
-                           fixedText(plan.edge.width_mm, 2) + " mm wide with strokes along it, " +
-                           fixedText(plan.across.width_mm, 2) + " mm across.");
-    if (plan.edge.width_mm > mask.wantedWidth_mm) {
-        const Result<Remedy> remedy = bestRemedy(plan, mask);
-        plan.reasons.push_back(
-            "Wanted: at most " + fixedText(mask.wantedWidth_mm, 1) + " mm. " +
-            (remedy ? "First " + remedy->words + ": about " + fixedText(remedy->width_mm, 2) + " mm then."
-                    : remedy.error().text));
+std::string pinnedText(const SprayPins& pins) {
+    std::string text;
+    for (const OnePin& pin : eachPin(pins)) text += (text.empty() ? "" : ", ") + pin.words;
+    return text;
+}
+
+double coatFilm_um(const SpraySetting& setting, int passes) {
+    SpraySetting open = setting;
+    open.aim_mm = 0;  // over the open skin, whatever the edge gets
+    open.film_um.reset();
+    const Result<EdgeFigures> edge = edgeFigures(open, 0);
+    return edge ? passes * edge->film_um : 0;
+}
+
+Status checkPins(const SprayPins& pins, const std::string& path) {
+    SpraySetting s;
+    s.gauge_kpa = pins.pressure_kpa.value_or(s.gauge_kpa);
+    s.needle_mm = pins.needle_mm.value_or(s.needle_mm);
+    s.distance_mm = pins.distance_mm.value_or(s.distance_mm);
+    s.angle_deg = pins.angle_deg.value_or(s.angle_deg);
+    s.flow_ml_min = pins.flow_ml_min.value_or(s.flow_ml_min);
+    s.speed_mm_s = pins.speed_mm_s.value_or(s.speed_mm_s);
+    s.aim_mm = pins.aim_mm.value_or(s.aim_mm);
+    if (Status ok = checkSetting(s, 0); !ok) {
+        Error error = ok.error();
+        for (const char* field : {"pressure_kpa", "needle_mm", "distance_mm", "angle_deg", "flow_ml_min",
+                                  "speed_mm_s", "aim_mm"}) {
+            if (std::string_view(field).substr(0, error.where.size()) != error.where) continue;
+            error.where = path + "." + field;
+            break;
+        }
+        return error;
+    }
+    if (pins.reduction && !mixed(s.paint, *pins.reduction))
+        return Error{"out_of_range", mixed(s.paint, *pins.reduction).error().text, path + ".reduction"};
+    if (pins.coats && !(*pins.coats >= 1 && *pins.coats <= 20))
+        return Error{"out_of_range", "Coats are counted from 1 to 20.", path + ".coats"};
+    return Done{};
+}
+
+Result<SprayPlan> planSpray(const MaskToSpray& mask, const SprayBench& bench, const SprayPins& pins) {
+    Result<SprayPlan> plan = tryPlan(mask, bench, pins);
+    if (plan || plan.error().code != "no_gun" || pins.empty()) return plan;
+    // Which pin binds: the one without which all others can be kept. Of several the first that is looked at.
+    for (const OnePin& pin : eachPin(pins)) {
+        const Result<SprayPlan> released = tryPlan(mask, bench, pin.without);
+        if (!released) continue;
+        const std::string others = pinnedText(pin.without);
+        return Error{"pins_contradict",
+                     "The pinned " + pin.words + " cannot hold" +
+                         (others.empty() ? " with the guns on the bench" : " together with " + others) +
+                         ": release it (the plan would take " + fieldText(released->setting, pin.field) +
+                         ") or change the others.",
+                     "pins." + pin.field};
     }
     return plan;
 }

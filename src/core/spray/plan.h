@@ -1,5 +1,5 @@
-// Settings for one mask: where practice starts, moved only as far as the guns at hand ask, and what the edge
-// will be like.
+// Settings for one mask: where practice starts, moved only as far as the guns at hand and what the painter
+// has pinned ask, what the edge will be like, and what the next step in each direction would spoil.
 #pragma once
 
 #include "spray/edge.h"
@@ -7,30 +7,61 @@
 
 namespace nine {
 
+/// Settings the painter has decided; the plan keeps them as they are.
+struct SprayPins {
+    std::optional<double> pressure_kpa, needle_mm, distance_mm, angle_deg, flow_ml_min, speed_mm_s, aim_mm;
+    std::optional<Reduction> reduction;
+    std::optional<int> coats;
+    std::optional<Stroke> stroke;
+    bool empty() const;
+    bool operator==(const SprayPins&) const = default;
+};
+
 /// What a mask asks of the spray.
 struct MaskToSpray {
     SprayWork work = SprayWork::Stencil;
     PaintFamily paint = *findPaint("opaque");
     double contact_mm = 0.03;  ///< gap where the sheet lies down
     double lift_mm = 0;        ///< where it stands off most
+    double relief_mm = 0;      ///< of carving under it: it cannot lie nearer
     double pads_mm = 0;        ///< held off on purpose
+    double sheet_mm = 0;       ///< thickness of the mask
     double wantedWidth_mm = 0.2;
-    double gap_mm() const { return contact_mm + lift_mm + pads_mm; }
+    bool soft = false;  ///< an edge as wide as wanted, instead of that or sharper
+    double gap_mm() const { return contact_mm + std::max(lift_mm, relief_mm) + pads_mm; }
+};
+
+/// What a step away from the plan does.
+struct SprayStep {
+    enum class Way { LowerPressure, HigherPressure, Closer, Farther, SmallerNeedle, LargerNeedle, Thinner };
+    Way way;
+    std::string words;  ///< "at 11 psi drops are 21 um: the grain shows (limit 18)"
+    bool spoils;        ///< false when nothing is spoilt up to the end of practice
 };
 
 struct SprayPlan {
     SpraySetting setting;
-    const SprayPractice* practice = nullptr;
+    SprayPractice practice;
     Gun gun;
     int coats = 1, passes = 1;
     double gap_mm = 0;
-    EdgeFigures edge{}, across{};  ///< strokes along the edge, and across it
-    std::vector<std::string>
-        reasons;  ///< what comes from practice, what was computed, and what to change first
+    double coat_um = 0, run_um = 0;  ///< wet film of a coat at the middle of the spray, and where it runs
+    double dry_um = 0, hide_um = 0;  ///< film of all coats when dry, and what hides the ground
+    EdgeFigures edge{}, along{}, across{};  ///< as planned; strokes along the edge, and across it
+    bool meetsWish = false;
+    std::optional<double> padsForWish_mm;  ///< holds the mask off as far as a soft edge asks
+    /// What comes from practice, what was computed, and what to change first.
+    std::vector<std::string> reasons;
+    std::vector<SprayStep> steps;
+    Warnings warnings;  ///< those of the edge; outside_practice, runs
 };
 
-/// Of the guns, the smallest needle that gives the flow with the trigger at most nearly full back. Errors:
-/// no_gun; those of edgeFigures.
-Result<SprayPlan> planSpray(const MaskToSpray& mask, const std::vector<Gun>& bench);
+/// Of the guns the smallest needle that gives the flow with the trigger at most nearly full back, unless
+/// pinned. Errors: no_gun; pins_contradict, whose place names the pin that binds ("pins.needle_mm") and whose
+/// text what it asks for against what; those of edgeFigures. Cost: 2 ms.
+Result<SprayPlan> planSpray(const MaskToSpray& mask, const SprayBench& bench, const SprayPins& pins = {});
+
+/// Whether each pin by itself is inside the model. Errors: out_of_range, `path` + "." + field.
+Status checkPins(const SprayPins& pins, const std::string& path);
 
 }  // namespace nine

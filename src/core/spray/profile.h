@@ -2,6 +2,7 @@
 // bench.
 //
 // Common practice, no published source: ranges, never computed. The model only says what changes round them.
+// A shop edits them on My bench.
 #pragma once
 
 #include <string>
@@ -15,6 +16,7 @@ enum class SprayWork { Cover, Stencil, Tape, Net, Mist, Detail };
 struct PracticeRange {
     double low, start, high;
     bool holds(double v) const { return v >= low && v <= high; }
+    bool operator==(const PracticeRange&) const = default;
 };
 
 struct SprayPractice {
@@ -26,10 +28,11 @@ struct SprayPractice {
     int leastCoats, mostCoats;
     int passes;  ///< strokes over one spot in a coat
     double flow_ml_min, speed_mm_s;
+    bool operator==(const SprayPractice&) const = default;
 };
 
+/// As they ship.
 const std::vector<SprayPractice>& sprayPractices();
-const SprayPractice& practiceFor(SprayWork work);
 
 /// Coats that painters need, to be checked against: white ground 2, neon 2-3, black through a stencil 1-2,
 /// transparent blue on silver about 6, barrier white 1 mist.
@@ -44,8 +47,24 @@ struct Gun {
     std::string name;
     double needle_mm = 0.3;
     double lowest_psi = 8, highest_psi = 45;  ///< what its regulator holds
+    bool operator==(const Gun&) const = default;
 };
 /// Most own one gun or two, one needle each.
 std::vector<Gun> usualBench();
+
+/// What a shop works with: its guns, and where its work starts.
+struct SprayBench {
+    std::vector<Gun> guns = usualBench();
+    std::vector<SprayPractice> practices = sprayPractices();
+
+    const SprayPractice& practiceFor(SprayWork work) const;
+    bool operator==(const SprayBench&) const = default;
+};
+
+constexpr std::size_t kMostGuns = 12;
+
+/// Errors: out_of_range, bad_range, no_gun, with paths such as guns[0].needle_mm and
+/// practice.stencil.distance_mm.
+Status checkBench(const SprayBench& bench);
 
 }  // namespace nine

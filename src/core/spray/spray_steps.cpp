@@ -1,0 +1,156 @@
+#include "spray/spray_steps.h"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+
+#include "base/number_text.h"
+#include "spray/wet_film.h"
+
+namespace nine {
+namespace {
+
+constexpr double kCoarsest_um = 18;     // drops larger than this show as grain (chosen: T in docs/MODEL.md)
+constexpr double kMostDried = 0.10;     // of the middle drop: more lands as dust
+constexpr double kSteadyTrigger = 0.6;  // less open, and the flow jumps with the finger
+constexpr double kMostTrigger = 0.95;
+
+/// How a setting stands to each limit: 1 is the limit.
+struct Strain {
+    double share;
+    std::string words;
+};
+
+std::vector<Strain> strainsOf(const SpraySetting& s, const SprayPlan& plan, const MaskToSpray& mask) {
+    const Result<EdgeFigures> edge = edgeFigures(s, plan.gap_mm);
+    const Result<Mixture> mixture = mixed(s.paint, s.reduction);
+    if (!edge || !mixture) return {};
+    const double dried =
+        driedShare(dropClasses_um(edge->dropSize_um)[2], s.distance_mm, airJet(s.gauge_kpa, s.needle_mm));
+    const double coat = coatFilm_um(s, plan.passes), wettest = kWettest * runLimit_um(s.paint, *mixture);
+    const double width = mask.wantedWidth_mm;
+    std::vector<Strain> all{
+        {edge->dropSize_um / kCoarsest_um, "drops are " + fixedText(edge->dropSize_um, 0) +
+                                               " um, the grain shows (limit " + fixedText(kCoarsest_um, 0) +
+                                               ")"},
+        {dried / kMostDried, fixedText(100 * dried, 0) + " % of a drop dries on the way and lands as dust"},
+        {coat / wettest,
+         "a coat is " + fixedText(coat, 0) + " um wet, it may run (limit " + fixedText(wettest, 0) + ")"},
+        {edge->trigger / kMostTrigger, "the needle cannot give this flow"}};
+    if (!mask.soft) {
+        all.push_back({edge->width_mm / width, "the edge gets " + fixedText(edge->width_mm, 2) + " mm wide"});
+        all.push_back(
+            {edge->creep_mm / width, "paint creeps " + fixedText(edge->creep_mm, 2) + " mm under the sheet"});
+    }
+    return all;
+}
+
+struct Direction {
+    SprayStep::Way way;
+    std::function<bool(SpraySetting&)> step;  ///< false at the end of practice
+    std::function<std::string(const SpraySetting&)> name;
+};
+
+std::vector<Direction> directionsOf(const SprayPlan& plan, const SprayBench& bench) {
+    using Way = SprayStep::Way;
+    const PracticeRange& psi = plan.practice.pressure_psi;
+    const PracticeRange& far = plan.practice.distance_mm;
+    const auto pressure = [&plan, psi](double way) {
+        return [&plan, psi, way](SpraySetting& s) {
+            const double next = s.gauge_kpa / kKpaPerPsi + way;
+            s.gauge_kpa = next * kKpaPerPsi;
+            return next >= std::max(psi.low, plan.gun.lowest_psi) - 0.01 &&
+                   next <= std::min(psi.high, plan.gun.highest_psi) + 0.01;
+        };
+    };
+    const auto distance = [far](double way) {
+        return [far, way](SpraySetting& s) {
+            s.distance_mm += 5 * way;
+            return s.distance_mm >= far.low - 0.01 && s.distance_mm <= far.high + 0.01;
+        };
+    };
+    const auto needle = [&plan, &bench](bool larger) {
+        return [&plan, &bench, larger](SpraySetting& s) {
+            std::optional<double> next;
+            for (const Gun& gun : bench.guns) {
+                if (larger ? gun.needle_mm <= s.needle_mm : gun.needle_mm >= s.needle_mm) continue;
+                const double psiNow = plan.setting.gauge_kpa / kKpaPerPsi;
+                if (psiNow < gun.lowest_psi || psiNow > gun.highest_psi) continue;
+                if (!next || (larger ? gun.needle_mm < *next : gun.needle_mm > *next)) next = gun.needle_mm;
+            }
+            if (next) s.needle_mm = *next;
+            return next.has_value();
+        };
+    };
+    const auto thinner = [](SpraySetting& s) {
+        s.reduction.reducer += 1;
+        return s.reduction.share() >= 0.33;
+    };
+    const auto atPsi = [](const SpraySetting& s) { return fieldText(s, "pressure_kpa"); };
+    const auto atDistance = [](const SpraySetting& s) { return fieldText(s, "distance_mm"); };
+    const auto withNeedle = [](const SpraySetting& s) { return fieldText(s, "needle_mm"); };
+    return {{Way::LowerPressure, pressure(-1), atPsi},
+            {Way::HigherPressure, pressure(1), atPsi},
+            {Way::Closer, distance(-1), atDistance},
+            {Way::Farther, distance(1), atDistance},
+            {Way::SmallerNeedle, needle(false), withNeedle},
+            {Way::LargerNeedle, needle(true), withNeedle},
+            {Way::Thinner, thinner, [](const SpraySetting& s) { return fieldText(s, "reduction"); }}};
+}
+
+}  // namespace
+
+std::string fieldText(const SpraySetting& s, const std::string& field) {
+    if (field == "needle_mm") return "needle " + numberText(s.needle_mm) + " mm";
+    if (field == "pressure_kpa")
+        return fixedText(s.gauge_kpa / kKpaPerPsi, 0) + " psi (" + fixedText(s.gauge_kpa / 100, 2) + " bar)";
+    if (field == "flow_ml_min") return fixedText(s.flow_ml_min, 2) + " mL/min";
+    if (field == "reduction") return numberText(s.reduction.paint) + " : " + numberText(s.reduction.reducer);
+    if (field == "distance_mm") return fixedText(s.distance_mm, 0) + " mm";
+    if (field == "angle_deg") return fixedText(s.angle_deg, 0) + " degrees";
+    if (field == "speed_mm_s") return fixedText(s.speed_mm_s, 0) + " mm/s";
+    if (field == "aim_mm") return "aim " + fixedText(s.aim_mm, 1) + " mm";
+    return "its own choice";
+}
+
+std::vector<SprayStep> sprayStepsFrom(const SprayPlan& plan, const MaskToSpray& mask,
+                                      const SprayBench& bench) {
+    const std::vector<Strain> now = strainsOf(plan.setting, plan, mask);
+    std::vector<SprayStep> steps;
+    for (const Direction& direction : directionsOf(plan, bench)) {
+        SpraySetting s = plan.setting, last = s;
+        SprayStep step{direction.way, {}, false};
+        while (!step.spoils && direction.step(s)) {
+            last = s;
+            const std::vector<Strain> then = strainsOf(s, plan, mask);
+            for (std::size_t i = 0; i < then.size() && i < now.size(); ++i) {
+                if (now[i].share > 1 || then[i].share <= 1) continue;
+                step.spoils = true;
+                step.words = direction.name(s) + ": " + then[i].words + ".";
+                break;
+            }
+        }
+        const Result<EdgeFigures> edge = edgeFigures(s, plan.gap_mm);
+        const bool needle = direction.way == SprayStep::Way::LargerNeedle;
+        if (needle && edge && s.needle_mm > plan.setting.needle_mm && !step.spoils &&
+            edge->trigger < kSteadyTrigger && plan.edge.trigger >= kSteadyTrigger) {
+            step.spoils = true;
+            step.words = direction.name(s) + ": the trigger is only " + fixedText(100 * edge->trigger, 0) +
+                         " % back, the flow is uneven.";
+        }
+        if (!step.spoils) {
+            const bool moved = direction.name(last) != direction.name(plan.setting);
+            if (!moved) continue;  // already at the end of what there is
+            step.words = "down to the end of practice, " + direction.name(last) + ": nothing is spoilt.";
+            if (direction.way == SprayStep::Way::HigherPressure || direction.way == SprayStep::Way::Farther)
+                step.words = "up to the end of practice, " + direction.name(last) + ": nothing is spoilt.";
+            if (direction.way == SprayStep::Way::SmallerNeedle || needle ||
+                direction.way == SprayStep::Way::Thinner)
+                step.words = direction.name(last) + ": nothing is spoilt.";
+        }
+        steps.push_back(std::move(step));
+    }
+    return steps;
+}
+
+}  // namespace nine
