@@ -59,8 +59,11 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
         return 1;
     }
     if (!window.document().empty() && !waitUntilSettled(window)) return 3;
-    const std::pair<int, const char*> views[] = {
-        {BlankNumber, "blank"}, {PatternNumber, "pattern"}, {MasksNumber, "masks"}, {CutNumber, "cut"}};
+    const std::pair<int, const char*> views[] = {{BlankNumber, "blank"},
+                                                 {PatternNumber, "pattern"},
+                                                 {MasksNumber, "masks"},
+                                                 {CutNumber, "cut"},
+                                                 {SprayNumber, "spray"}};
     for (const auto& [number, name] : views) {
         if (!leaf.isEmpty() && leaf != name) continue;
         window.showLeaf(number);

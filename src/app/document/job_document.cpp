@@ -44,6 +44,7 @@ void JobDocument::set(const Job& job) {
     if (job.pattern != job_.pattern) parts |= PatternPart;
     if (job.masks != job_.masks) parts |= MasksPart;
     if (job.cut != job_.cut) parts |= CutPart;
+    if (job.spray != job_.spray) parts |= SprayPart;
     job_ = job;
     emit changed(parts, ++revision_);
 }
@@ -63,7 +64,7 @@ void JobDocument::open(Job job, const QString& path) {
     history_.clear();
     path_ = path;
     job_ = std::move(job);
-    emit changed(BlankPart | PatternPart | MasksPart | CutPart, ++revision_);
+    emit changed(BlankPart | PatternPart | MasksPart | CutPart | SprayPart, ++revision_);
     emit fileChanged();
 }
 

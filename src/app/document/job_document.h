@@ -13,7 +13,7 @@
 namespace nine::app {
 
 /// What differs between two jobs.
-enum Part { BlankPart = 1, PatternPart = 2, MasksPart = 4, CutPart = 8 };
+enum Part { BlankPart = 1, PatternPart = 2, MasksPart = 4, CutPart = 8, SprayPart = 16 };
 using Parts = unsigned;
 
 class JobDocument : public QObject {

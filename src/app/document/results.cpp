@@ -117,6 +117,7 @@ void Results::onChanged(Parts parts) {
         emit masksChanged();
         return;
     }
+    if (parts == SprayPart) return;               // nothing here follows from it
     if (parts == CutPart) return requestMasks();  // all are remembered; only the pages are new
     if (parts & (BlankPart | PatternPart)) requestBody();
     requestSketch();

@@ -51,6 +51,26 @@ QString helpFor(int leaf) {
                 "cutter.</p><p>Blades: "
                 "cut away from the holding hand. Vinyl or PVC is never cut hot or with a laser: follow the "
                 "sheet's data sheet.</p>");
+        case 6:
+            return QObject::tr(
+                "<h3>Spray</h3><p>How to spray through the stencil so that its edge comes out as wanted. "
+                "Pressure, distance, "
+                "mix and coats start where painters start; the model says what changes round that: how wide "
+                "the edge gets, "
+                "how far paint creeps, and what the next step in each direction would spoil.</p><p>Drag the "
+                "circle on the "
+                "gun's distance line, the one on the arc for the angle, the one on the skin for the place; "
+                "the columns set "
+                "pressure, trigger and speed; the circle beside the sheet holds it off on pads. What you set "
+                "is pinned: the "
+                "plan keeps it and says when pins contradict each other. Needles are those of <i>My "
+                "bench</i>. Below stand "
+                "the film across the edge in the circle, dashed where the sheet stands off most, and every "
+                "opening on "
+                "the body in the colour of its edge.</p><p>Mist: extraction on, and a respirator matched to "
+                "the "
+                "paint's data sheet, for every stroke. The figures are computed, not measured: try on paper "
+                "first.</p>");
         default:
             return QObject::tr("<p>This leaf comes in a later version.</p>");
     }
@@ -65,11 +85,12 @@ QString helpOnKeys() {
         {"F10", QObject::tr("menu of the job")},
         {"Enter, Shift+Enter",
          QObject::tr("type the place of the station, the length of the body, on the drawing")},
-        {"Space", QObject::tr("the next piece on the sheet")},
+        {"Space", QObject::tr("the next piece on the sheet, the next handle of the gun")},
+        {"M", QObject::tr("Spray: curve or map, where there is room for one")},
         {"H", QObject::tr("holder large or small")},
         {"arrows", QObject::tr("nudge by 0.1 mm; with Shift by 1 mm; turn the body in the holder")},
         {"Esc", QObject::tr("leave a drag or a field as it was")},
-        {"Delete", QObject::tr("take out the station or the element")},
+        {"Delete", QObject::tr("take out the station or the element; release a pin")},
         {"PgUp, PgDn", QObject::tr("the station, mask or sheet before or after")},
         {"Ctrl+O, Ctrl+S", QObject::tr("open, save")},
         {"Ctrl+E, Ctrl+P", QObject::tr("write the pages, print them")},

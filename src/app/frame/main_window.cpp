@@ -15,13 +15,14 @@
 #include <QVBoxLayout>
 
 #include "app/frame/help.h"
+#include "app/leaves/spray/my_bench.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
 #include "job/demo_job.h"
 
 namespace nine::app {
 
-Verdict verdictOfJob(const JobDocument& document, const Results& results) {
+Verdict verdictOfJob(const JobDocument& document, const Results& results, const SprayDesk& spray) {
     Verdict v;
     if (document.empty()) {
         v.sentence = QObject::tr("Start with a body: open readings or look at the demo.");
@@ -57,6 +58,19 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results) {
     }
     v.leaf = MasksNumber;
     const int worst = worstMask(results.masks());
+    if (const int missed = worst < 0 ? spray.firstMissed() : -1; missed >= 0) {
+        const SprayVerdict& s = spray.verdicts()[static_cast<std::size_t>(missed)];
+        const QString name =
+            QString::fromStdString(s.spec->shownName()) + ' ' + QChar(sideLetter(s.spec->side));
+        v.leaf = SprayNumber;
+        v.kind = s.planned ? Verdict::Kind::Caution : Verdict::Kind::Fault;
+        v.sentence = s.planned ? QObject::tr("All masks lie flat; the edge of %1 gets %2 wide: %3.")
+                                     .arg(name, lengthText(s.width_mm, 2),
+                                          s.first.empty() ? QObject::tr("not what is wanted") : said(s.first))
+                               : name + ": " + said(s.first);
+        v.repair = QObject::tr("see Spray");
+        return v;
+    }
     if (worst < 0) {
         v.kind = Verdict::Kind::Fine;
         v.sentence =
@@ -79,17 +93,23 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     : document_(this),
       view_(this),
       results_(new Results(document_, view_, std::move(derived), this)),
-      safe_(new Safekeeping(document_, stateFolder, this)) {
+      safe_(new Safekeeping(document_, stateFolder, this)),
+      bench_(new BenchStore(stateFolder, this)) {
     setWindowTitle("Nine Leaves");
     setAcceptDrops(true);
     holder_ = new Holder(this);  // before the leaves: its picture is the first to follow a drag
     connect(results_, &Results::bodyChanged, holder_, [this] { holder_->setBody(results_->body()); });
-    const LeafContext context{document_, *results_, view_};
+    const LeafContext context{document_, *results_, view_, *bench_};
     blank_ = new BlankLeaf(context, this);
     pattern_ = new PatternLeaf(context, this);
     masks_ = new MasksLeaf(context, this);
     cut_ = new CutLeaf(context, this);
-    leaves_ = {{BlankNumber, blank_}, {PatternNumber, pattern_}, {MasksNumber, masks_}, {CutNumber, cut_}};
+    spray_ = new SprayLeaf(context, this);
+    leaves_ = {{BlankNumber, blank_},
+               {PatternNumber, pattern_},
+               {MasksNumber, masks_},
+               {CutNumber, cut_},
+               {SprayNumber, spray_}};
 
     auto* whole = new QWidget(this);
     auto* grid = new QGridLayout(whole);
@@ -145,12 +165,23 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     connect(tellTale_, &TellTale::causeWanted, this, &MainWindow::showLeaf);
     connect(tellTale_, &TellTale::cancelWanted, results_, &Results::cancelMasks);
     connect(tellTale_, &TellTale::repairWanted, this, [this] {
+        const Verdict& now = tellTale_->verdict();
+        if (now.leaf == SprayNumber) {
+            const int missed = spray_->desk().firstMissed();
+            if (missed >= 0) selectMask(spray_->desk().verdicts()[static_cast<std::size_t>(missed)].spec->id);
+            return showLeaf(SprayNumber);
+        }
         if (!masks_->repairWorst()) showLeaf(MasksNumber);
     });
     connect(blank_, &BlankLeaf::openWanted, this, &MainWindow::openWithDialog);
     connect(blank_, &BlankLeaf::demoWanted, this, &MainWindow::openDemo);
     connect(cut_, &CutLeaf::exportWanted, this, &MainWindow::exportWithDialog);
     connect(cut_, &CutLeaf::printWanted, this, &MainWindow::print);
+    connect(spray_, &SprayLeaf::cardsWanted, this, &MainWindow::sprayCards);
+    connect(spray_, &SprayLeaf::benchWanted, this, &MainWindow::showBench);
+    connect(spray_, &SprayLeaf::masksWanted, this, [this] { showLeaf(MasksNumber); });
+    connect(&spray_->desk(), &SprayDesk::verdictsChanged, this, &MainWindow::refresh);
+    connect(bench_, &BenchStore::notWritten, this, &MainWindow::complain);
     connect(strip_, &JobStrip::unitsToggled, this, [this] {
         useInches(!inches());
         view_.refresh();
@@ -179,6 +210,8 @@ void MainWindow::buildActions() {
         exportWithDialog({true, true, false});
     });
     action(tr("Print the pages ..."), QKeySequence::Print, [this] { print(); });
+    action(tr("Cards for the bench ..."), {}, [this] { sprayCards(false); });
+    action(tr("My bench ..."), {}, [this] { showBench(); });
     auto* recent = menu->addMenu(tr("Recent"));
     connect(menu, &QMenu::aboutToShow, this, [this, recent] {
         recent->clear();
@@ -265,13 +298,24 @@ void MainWindow::nextFlag() {
         view_.setMask(i);
         return showLeaf(MasksNumber);
     }
+    if (const int missed = spray_->desk().firstMissed(); missed >= 0) {
+        selectMask(spray_->desk().verdicts()[static_cast<std::size_t>(missed)].spec->id);
+        showLeaf(SprayNumber);
+    }
+}
+
+void MainWindow::selectMask(const std::string& id) {
+    const std::vector<MaskSpecPtr> specs = maskSpecs(document_.job());
+    for (std::size_t i = 0; i < specs.size(); ++i) {
+        if (specs[i]->id == id) view_.setMask(static_cast<int>(i));
+    }
 }
 
 void MainWindow::refresh() {
     for (const auto& [number, leaf] : leaves_) stem_->setEntry(number, leaf->entry());
     holder_->setCaption(document_.job().pattern->elements.empty() ? tr("bare blank, drag to turn")
                                                                   : tr("drag to turn"));
-    tellTale_->setVerdict(verdictOfJob(document_, *results_));
+    tellTale_->setVerdict(verdictOfJob(document_, *results_, spray_->desk()));
     const bool running = results_->masksRunning();
     tellTale_->setRunning(document_.empty()   ? QString()
                           : running           ? tr("Fitting masks")
@@ -428,6 +472,62 @@ void MainWindow::print() {
             }
         }
     }
+}
+
+std::vector<SprayCard> MainWindow::allCards() {
+    std::vector<SprayCard> cards;
+    const Job& job = document_.job();
+    const int count = static_cast<int>(results_->masks().masks.size());
+    for (int i = 0; i < count; ++i) {
+        SprayStudy study = spray_->desk().studyOf(i);
+        if (!study.ready() || study.error) continue;
+        SprayCard card{QString::fromStdString(job.blank->name),
+                       QString::fromStdString(job.pattern->name),
+                       std::move(study),
+                       results_->body().skin->length_mm(),
+                       0,
+                       Qt::black};
+        const auto& elements = job.pattern->elements;
+        for (std::size_t e = 0; e < elements.size(); ++e) {
+            const auto& ids = card.study.spec->elements;
+            if (std::find(ids.begin(), ids.end(), elements[e]->id) == ids.end()) continue;
+            card.secondPass_mm = std::max(card.secondPass_mm, pairShift_mm(*elements[e]));
+            card.paint = QColor::fromRgb(colourOf(*elements[e], e));
+        }
+        cards.push_back(std::move(card));
+    }
+    return cards;
+}
+
+void MainWindow::sprayCards(bool print) {
+    const std::vector<SprayCard> cards = allCards();
+    if (cards.empty())
+        return complain({"nothing_to_spray",
+                         tr("There is no mask with a plan to write a card for yet.").toStdString(), ""});
+    if (!print) {
+        QString path = QFileDialog::getSaveFileName(
+            this, tr("Cards for the bench"),
+            QString::fromStdString(document_.job().blank->name) + "-cards.pdf", tr("PDF (*.pdf)"));
+        if (path.isEmpty()) return;
+        if (!path.endsWith(".pdf")) path += ".pdf";
+        if (const Status written = writeSprayCards(cards, path); !written) complain(written.error());
+        return;
+    }
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setFullPage(true);
+    printer.setPageSize(QPageSize(kSprayCard_mm, QPageSize::Millimeter));
+    QPrintDialog dialog(&printer, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    QPainter p(&printer);
+    for (std::size_t i = 0; i < cards.size(); ++i) {
+        if (i > 0) printer.newPage();
+        drawSprayCard(p, cards[i], printer.resolution() / 25.4);
+    }
+}
+
+void MainWindow::showBench() {
+    MyBench dialog(*bench_, this);
+    dialog.exec();
 }
 
 bool MainWindow::mayDiscard() {

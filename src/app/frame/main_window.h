@@ -13,10 +13,12 @@
 #include "app/leaves/cut/cut_leaf.h"
 #include "app/leaves/masks/masks_leaf.h"
 #include "app/leaves/pattern/pattern_leaf.h"
+#include "app/leaves/spray/spray_card.h"
+#include "app/leaves/spray/spray_leaf.h"
 
 namespace nine::app {
 
-enum LeafNumber { BlankNumber = 0, PatternNumber = 1, MasksNumber = 4, CutNumber = 5 };
+enum LeafNumber { BlankNumber = 0, PatternNumber = 1, MasksNumber = 4, CutNumber = 5, SprayNumber = 6 };
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -34,6 +36,8 @@ class MainWindow : public QMainWindow {
     CutLeaf& cutLeaf() { return *cut_; }
     PatternLeaf& patternLeaf() { return *pattern_; }
     MasksLeaf& masksLeaf() { return *masks_; }
+    SprayLeaf& sprayLeaf() { return *spray_; }
+    BenchStore& bench() { return *bench_; }
 
     void showLeaf(int number);
     int currentLeaf() const { return stem_->current(); }
@@ -52,6 +56,9 @@ class MainWindow : public QMainWindow {
     void saveReadings();
     void exportWithDialog(PageFormats formats);
     void print();
+    /// Cards for the bench, one for each mask that can be planned: into a file, or printed.
+    void sprayCards(bool print);
+    void showBench();
 
   protected:
     void closeEvent(QCloseEvent*) override;
@@ -64,7 +71,10 @@ class MainWindow : public QMainWindow {
     void refresh();
     /// Selects the next thing that is wrong and shows its leaf.
     void nextFlag();
+    void selectMask(const std::string& id);
     void complain(const Error& error);
+    /// Of all masks that have a plan; a few milliseconds each.
+    std::vector<SprayCard> allCards();
     /// False when the user wants to keep the open job.
     bool mayDiscard();
 
@@ -83,11 +93,13 @@ class MainWindow : public QMainWindow {
     PatternLeaf* pattern_;
     MasksLeaf* masks_;
     CutLeaf* cut_;
+    BenchStore* bench_;
+    SprayLeaf* spray_;
     std::vector<std::pair<int, Leaf*>> leaves_;
     bool holderLarge_ = false;
 };
 
 /// The one verdict of the job.
-Verdict verdictOfJob(const JobDocument& document, const Results& results);
+Verdict verdictOfJob(const JobDocument& document, const Results& results, const SprayDesk& spray);
 
 }  // namespace nine::app

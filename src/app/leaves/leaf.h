@@ -4,6 +4,7 @@
 #include <QLayout>
 #include <QWidget>
 
+#include "app/document/bench_store.h"
 #include "app/document/results.h"
 #include "app/document/view_state.h"
 #include "app/frame/stem.h"
@@ -15,6 +16,7 @@ struct LeafContext {
     JobDocument& document;
     Results& results;
     ViewState& view;
+    BenchStore& bench;
 };
 
 class Leaf : public QObject {

@@ -4,6 +4,7 @@
 
 #include "blank/landmarks.h"
 #include "mask/material.h"
+#include "spray/profile.h"
 
 namespace nine::app {
 
@@ -14,6 +15,18 @@ QString said(const std::string& sentence) {
 QString materialName(std::string_view id) {
     const auto material = findMaterial(id);
     return said(std::string(material ? material->name : id));
+}
+
+QString paintName(std::string_view id) {
+    const auto family = findPaint(id);
+    return said(std::string(family ? family->name : id));
+}
+
+QString practiceName(std::string_view id) {
+    for (const SprayPractice& p : sprayPractices()) {
+        if (p.id == id) return said(std::string(p.name));
+    }
+    return QString::fromUtf8(id.data(), static_cast<qsizetype>(id.size()));
 }
 
 QString landmarkName(const std::string& name) {

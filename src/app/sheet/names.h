@@ -11,10 +11,15 @@ namespace nine::app {
 
 /// A sentence of the core (errors, verdicts, warnings).
 QString said(const std::string& sentence);
-inline QString said(const Error& error) { return said(error.text); }
+inline QString said(const Error& error) {
+    return said(error.text);
+}
 
 /// "Masking tape"; the id itself if it is unknown.
 QString materialName(std::string_view id);
+/// "Opaque", "Through a stencil".
+QString paintName(std::string_view id);
+QString practiceName(std::string_view id);
 /// "gill plate".
 QString landmarkName(const std::string& name);
 

@@ -23,8 +23,9 @@ ValueChip::ValueChip(Kind kind, int decimals, double step, QWidget* parent)
 }
 
 void ValueChip::display(double value) {
-    const QString text = kind_ == Kind::Count ? QString::number(static_cast<int>(std::lround(value)))
-                                              : lengthNumber(value, decimals_);
+    const QString text = kind_ == Kind::Count    ? QString::number(static_cast<int>(std::lround(value)))
+                         : kind_ == Kind::Number ? QString::number(value, 'f', decimals_)
+                                                 : lengthNumber(value, decimals_);
     if (text != this->text()) setText(text);
     setFixedWidth(sizeHint().width());
 }
@@ -46,10 +47,11 @@ QSize ValueChip::sizeHint() const {
 }
 
 void ValueChip::commit() {
-    const auto typed = kind_ == Kind::Count ? parsePlain(text()) : parseLength(text());
+    const auto typed = kind_ == Kind::Length ? parseLength(text()) : parsePlain(text());
     if (!typed || !std::isfinite(*typed) || (kind_ == Kind::Count && *typed != std::round(*typed))) {
-        setWrong(kind_ == Kind::Count ? tr("A whole number is needed here.")
-                                      : tr("A length is needed here, such as 2.4, 2.4 mm or 0.1 in."));
+        setWrong(kind_ == Kind::Count    ? tr("A whole number is needed here.")
+                 : kind_ == Kind::Number ? tr("A number is needed here.")
+                                         : tr("A length is needed here, such as 2.4, 2.4 mm or 0.1 in."));
         return;
     }
     setWrong({});

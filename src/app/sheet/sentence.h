@@ -13,7 +13,7 @@ namespace nine::app {
 class ValueChip : public QLineEdit {
     Q_OBJECT
   public:
-    enum class Kind { Length, Count };
+    enum class Kind { Length, Count, Number };
     ValueChip(Kind kind, int decimals, double step, QWidget* parent = nullptr);
 
     void setValue(double value);

@@ -6,6 +6,11 @@
 #include "base/number_text.h"
 
 namespace nine {
+namespace {
+
+constexpr double kFlank_mm = 4;  // above the datum line
+
+}  // namespace
 
 MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const SpraySpec& spray) {
     const bool tape = spec.material == "tape";
@@ -39,9 +44,10 @@ EdgePlace worstEdge(const Mask& mask, const std::vector<const ElementArt*>& art)
         for (std::size_t k = 0; k < element->outlines.size(); ++k) {
             for (const Vec2& p : element->outlines[k].skin) {
                 const double lift = liftAt(mask, p);
-                const bool higher =
-                    lift == worst.lift_mm && element == art.front() && k == 0 && p.y() > worst.skin.y();
-                if (!first && lift <= worst.lift_mm && !higher) continue;
+                // Where it lies flat one place is as good as another: one that is sprayed from the side.
+                const bool nearer = lift == worst.lift_mm && element == art.front() && k == 0 &&
+                                    std::abs(p.y() - kFlank_mm) < std::abs(worst.skin.y() - kFlank_mm);
+                if (!first && lift <= worst.lift_mm && !nearer) continue;
                 worst = {element->element, k, p, lift};
                 first = false;
             }

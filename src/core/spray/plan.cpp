@@ -59,38 +59,44 @@ Result<Choice> chooseGun(const SprayPractice& practice, const SpraySetting& sett
                  "bench"};
 }
 
-struct Remedy {
-    std::string words;
-    double width_mm;
-};
-
 /// What sharpens the edge most, tried one by one in the model; pins are left alone.
-std::optional<Remedy> bestRemedy(const SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins) {
-    std::vector<Remedy> tried;
-    const auto attempt = [&](const std::string& words, const SpraySetting& setting, double gap_mm) {
-        if (const Result<EdgeFigures> edge = edgeFigures(setting, gap_mm))
-            tried.push_back({words, edge->width_mm});
+std::optional<SprayRemedy> sharpest(const SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins) {
+    std::vector<SprayRemedy> tried;
+    const auto attempt = [&](SprayRemedy remedy, const SpraySetting& setting, double gap_mm) {
+        const Result<EdgeFigures> edge = edgeFigures(setting, gap_mm);
+        if (!edge || edge->width_mm >= plan.edge.width_mm) return;
+        remedy.width_mm = edge->width_mm;
+        tried.push_back(std::move(remedy));
     };
     const double standsOff = std::max(0.0, mask.lift_mm - mask.relief_mm);
     if (standsOff > 0)
-        attempt("press the sheet down where it stands off, or take a softer one", plan.setting,
+        attempt({"press the sheet down where it stands off, or take a softer one", {}, {}, {}}, plan.setting,
                 mask.gap_mm() - standsOff);
-    if (mask.pads_mm > 0) attempt("take thinner pads", plan.setting, mask.gap_mm() - 0.5 * mask.pads_mm);
-    SpraySetting other = plan.setting;
-    if (!pins.pressure_kpa) {
-        other.gauge_kpa = std::max(plan.practice.pressure_psi.low, plan.gun.lowest_psi) * kKpaPerPsi;
-        attempt("turn the pressure down to " + psiText(other.gauge_kpa), other, mask.gap_mm());
+    if (mask.pads_mm > 0) {
+        const double thinner = std::round(5 * mask.pads_mm) / 10;
+        attempt({"take thinner pads, " + fixedText(thinner, 1) + " mm", {}, thinner, {}}, plan.setting,
+                mask.gap_mm() - mask.pads_mm + thinner);
     }
-    other = plan.setting;
-    if (!pins.aim_mm) {
-        other.aim_mm = kAimSigmas * sprayWidth_mm(other.distance_mm);
-        attempt("aim " + fixedText(other.aim_mm, 0) + " mm onto the sheet, not at the hole", other,
+    if (!pins.pressure_kpa) {
+        SpraySetting other = plan.setting;
+        other.gauge_kpa = std::max(plan.practice.pressure_psi.low, plan.gun.lowest_psi) * kKpaPerPsi;
+        SprayPins pinned = pins;
+        pinned.pressure_kpa = other.gauge_kpa;
+        attempt({"turn the pressure down to " + psiText(other.gauge_kpa), {}, {}, pinned}, other,
                 mask.gap_mm());
     }
-    std::erase_if(tried, [&](const Remedy& r) { return r.width_mm >= plan.edge.width_mm; });
-    if (tried.empty()) return std::nullopt;
-    return *std::min_element(tried.begin(), tried.end(),
-                             [](const Remedy& a, const Remedy& b) { return a.width_mm < b.width_mm; });
+    if (!pins.aim_mm) {
+        SpraySetting other = plan.setting;
+        other.aim_mm = std::round(kAimSigmas * sprayWidth_mm(other.distance_mm));
+        SprayPins pinned = pins;
+        pinned.aim_mm = other.aim_mm;
+        attempt({"aim " + fixedText(other.aim_mm, 0) + " mm onto the sheet, not at the hole", {}, {}, pinned},
+                other, mask.gap_mm());
+    }
+    const auto best = std::min_element(
+        tried.begin(), tried.end(),
+        [](const SprayRemedy& a, const SprayRemedy& b) { return *a.width_mm < *b.width_mm; });
+    return best == tried.end() ? std::nullopt : std::optional(*best);
 }
 
 /// Pads that make an edge as wide as wanted; nothing when it is that wide without any.
@@ -128,21 +134,28 @@ void giveReasons(SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins
         plan.meetsWish = std::abs(width - mask.wantedWidth_mm) <= kSoftWithin * mask.wantedWidth_mm;
         if (plan.meetsWish) return;
         const std::string wanted = "Wanted: soft, " + fixedText(mask.wantedWidth_mm, 1) + " mm. ";
-        plan.padsForWish_mm = padsFor(s, plan.gap_mm - mask.pads_mm, mask.wantedWidth_mm);
-        plan.reasons.push_back(wanted + (plan.padsForWish_mm ? "First hold the sheet off on pads of " +
-                                                                   fixedText(*plan.padsForWish_mm, 1) + " mm."
-                                         : width > mask.wantedWidth_mm
-                                             ? "It is softer as it lies: press the sheet down, or go closer."
-                                             : "No gap makes it so soft here: spray it free-hand."));
+        if (const auto pads = padsFor(s, plan.gap_mm - mask.pads_mm, mask.wantedWidth_mm)) {
+            const double tenth = std::round(10 * *pads) / 10;
+            plan.remedy = {"hold the sheet off on pads of " + fixedText(tenth, 1) + " mm",
+                           mask.wantedWidth_mm,
+                           tenth,
+                           {}};
+            plan.reasons.push_back(wanted + "First " + plan.remedy->words + ".");
+        } else {
+            plan.reasons.push_back(wanted +
+                                   (width > mask.wantedWidth_mm
+                                        ? "It is softer as it lies: press the sheet down, or go closer."
+                                        : "No gap makes it so soft here: spray it free-hand."));
+        }
         return;
     }
     plan.meetsWish = width <= mask.wantedWidth_mm;
     if (plan.meetsWish) return;
-    const std::optional<Remedy> remedy = bestRemedy(plan, mask, pins);
-    plan.reasons.push_back(
-        "Wanted: at most " + fixedText(mask.wantedWidth_mm, 1) + " mm. " +
-        (remedy ? "First " + remedy->words + ": about " + fixedText(remedy->width_mm, 2) + " mm then."
-                : "Nothing was found that sharpens this edge; release a pin."));
+    plan.remedy = sharpest(plan, mask, pins);
+    plan.reasons.push_back("Wanted: at most " + fixedText(mask.wantedWidth_mm, 1) + " mm. " +
+                           (plan.remedy ? "First " + plan.remedy->words + ": about " +
+                                              fixedText(*plan.remedy->width_mm, 2) + " mm then."
+                                        : "Nothing was found that sharpens this edge; release a pin."));
 }
 
 /// The plan, without looking for what contradicts what.

@@ -39,6 +39,14 @@ struct SprayStep {
     bool spoils;        ///< false when nothing is spoilt up to the end of practice
 };
 
+/// What to change first when an edge misses the wish, and what the edge is then.
+struct SprayRemedy {
+    std::string words;               ///< "hold the sheet off on pads of 4.6 mm"
+    std::optional<double> width_mm;  ///< then
+    std::optional<double> pads_mm;   ///< change the pads to this
+    std::optional<SprayPins> pins;   ///< pin this; without both it is a matter of the mask, not of the gun
+};
+
 struct SprayPlan {
     SpraySetting setting;
     SprayPractice practice;
@@ -49,7 +57,7 @@ struct SprayPlan {
     double dry_um = 0, hide_um = 0;  ///< film of all coats when dry, and what hides the ground
     EdgeFigures edge{}, along{}, across{};  ///< as planned; strokes along the edge, and across it
     bool meetsWish = false;
-    std::optional<double> padsForWish_mm;  ///< holds the mask off as far as a soft edge asks
+    std::optional<SprayRemedy> remedy;  ///< when it misses the wish and something was found
     /// What comes from practice, what was computed, and what to change first.
     std::vector<std::string> reasons;
     std::vector<SprayStep> steps;

@@ -80,6 +80,22 @@ void PatternLeaf::barSentence(Card& card) {
          shapeChip(card, tr("Upper end"), 1, &Bars::g1_mm)});
 }
 
+void PatternLeaf::gillSentence(Card& card) {
+    const auto number = ValueChip::Kind::Number;
+    const auto percent = [&](const QString& name, double GillMark::*member) {
+        return chip(
+            card, name, number, 0,
+            [member](const Element& e) { return 100 * (std::get<GillMark>(e.shape).*member); },
+            [member](Element& e, double v) { std::get<GillMark>(e.shape).*member = v / 100; });
+    };
+    card.sentence(
+        tr("A crescent %1 wide in the middle, along the gill plate from %2 % to %3 % of its length."),
+        {shapeChip(card, tr("Width"), 1, &GillMark::width_mm), percent(tr("First end"), &GillMark::from),
+         percent(tr("Last end"), &GillMark::to)});
+    card.sentence(tr("Sprayed twice, the sheet moved by %1 towards the tail between; 0 is once."),
+                  {shapeChip(card, tr("Move between the passes"), 1, &GillMark::pair_mm)});
+}
+
 void PatternLeaf::placeSentence(Card& card, const Element& e) {
     const auto length = ValueChip::Kind::Length;
     auto* dx = chip(
@@ -130,7 +146,9 @@ void PatternLeaf::rebuildCard() {
     auto* card = new Card;
     if (e) {
         card->title(QString::fromStdString(e->shownName()));
-        std::holds_alternative<DotRow>(e->shape) ? dotSentence(*card) : barSentence(*card);
+        if (std::holds_alternative<DotRow>(e->shape)) dotSentence(*card);
+        if (std::holds_alternative<Bars>(e->shape)) barSentence(*card);
+        if (std::holds_alternative<GillMark>(e->shape)) gillSentence(*card);
         placeSentence(*card, *e);
         card->radio({{tr("both sides the same"), e->linked,
                       [this] { change(tr("Link sides"), [&](Element& x) { x.linked = true; }); }},
@@ -149,8 +167,9 @@ void PatternLeaf::rebuildCard() {
     }
     if (!context_.document.empty()) {
         card->muted(tr("Add"));
-        card->choices({{tr("row of dots"), false, [this] { addElement(false); }},
-                       {tr("bars"), false, [this] { addElement(true); }}});
+        card->choices({{tr("row of dots"), false, [this] { addElement(NewElement::Dots); }},
+                       {tr("bars"), false, [this] { addElement(NewElement::Bars); }},
+                       {tr("gill mark"), false, [this] { addElement(NewElement::GillMark); }}});
     }
     card->finish();
     card_->show(card);
@@ -163,17 +182,21 @@ void PatternLeaf::refreshValues() {
     for (const auto& [chip, get] : chips_) chip->setValue(get(*e));
 }
 
-void PatternLeaf::addElement(bool bars) {
+void PatternLeaf::addElement(NewElement kind) {
     if (context_.document.empty() || !context_.results.body().skin) return;
+    const bool bars = kind == NewElement::Bars, gill = kind == NewElement::GillMark;
+    const std::string stem = bars ? "bars-" : gill ? "gill-mark-" : "dots-";
     Element e;
     std::set<std::string> ids;
     for (const ElementPtr& other : job().pattern->elements) ids.insert(other->id);
-    for (int n = 1; e.id.empty() || ids.count(e.id); ++n)
-        e.id = (bars ? "bars-" : "dots-") + std::to_string(n);
-    e.name = bars ? tr("Bars").toStdString() : tr("Dots").toStdString();
+    for (int n = 1; e.id.empty() || ids.count(e.id); ++n) e.id = stem + std::to_string(n);
+    e.name = (bars ? tr("Bars") : gill ? tr("Gill mark") : tr("Dots")).toStdString();
     const double length = context_.results.body().skin->length_mm();
-    e.dx_mm = std::round(0.35 * length);
-    if (bars) {
+    e.dx_mm = gill ? 0.5 : std::round(0.35 * length);
+    if (gill) {
+        e.anchor = "gill_plate";
+        e.shape = GillMark{};
+    } else if (bars) {
         e.shape = Bars{};
     } else {
         e.shape = DotRow{};
@@ -198,7 +221,9 @@ void PatternLeaf::addElement(bool bars) {
         next = withMasks(next, std::move(masks));
     }
     context_.document.beginGesture();
-    context_.document.edit(next, bars ? tr("Add bars") : tr("Add a row of dots"));
+    context_.document.edit(next, bars   ? tr("Add bars")
+                                 : gill ? tr("Add a gill mark")
+                                        : tr("Add a row of dots"));
     context_.view.setElement(index);
 }
 
@@ -219,6 +244,7 @@ void PatternLeaf::removeSelected() {
             spec.elements.size() == mask->elements.size() ? mask : std::make_shared<const MaskSpec>(spec));
     }
     if (masks.size() != next.masks->masks.size()) next = withMasks(next, std::move(masks));
+    next = withoutLostSpray(next);
     context_.document.beginGesture();
     context_.document.edit(next, tr("Take out an element"));
     context_.view.setElement(std::max(0, context_.view.element() - 1));

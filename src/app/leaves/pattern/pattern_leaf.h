@@ -17,7 +17,8 @@ class PatternLeaf : public Leaf {
     LeafEntry entry() const override;
 
     /// A new element of a kind, at a sensible place on the flank.
-    void addElement(bool bars);
+    enum class NewElement { Dots, Bars, GillMark };
+    void addElement(NewElement kind);
     void removeSelected();
 
   private:
@@ -30,6 +31,7 @@ class PatternLeaf : public Leaf {
     ValueChip* shapeChip(Card& card, const QString& name, int decimals, Number Shape::*member);
     void dotSentence(Card& card);
     void barSentence(Card& card);
+    void gillSentence(Card& card);
     /// Measured from another landmark; the element stays where it is.
     void anchorTo(const std::string& landmark);
     void placeSentence(Card& card, const Element& e);

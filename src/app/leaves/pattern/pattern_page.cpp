@@ -148,6 +148,23 @@ QPointF PatternPage::handleAt(PatternHandle handle) const {
     const auto& all = art->outlines;
     const bool bars = std::holds_alternative<Bars>(e->shape);
     const SideView on = leading();
+    if (std::holds_alternative<GillMark>(e->shape)) {  // front edge, rear edge and both tips of the crescent
+        const QPolygonF ring = drawn(on, all.front());
+        const qsizetype half = ring.size() / 2;
+        const bool nearEnd = ring.size() < 4;
+        switch (handle) {
+            case PatternHandle::First:
+                return nearEnd ? QPointF() : ring[half / 2];
+            case PatternHandle::Middle:
+                return nearEnd ? QPointF() : ring[half + half / 2];
+            case PatternHandle::Upper:
+                return ring.isEmpty() ? QPointF() : ring.first();
+            case PatternHandle::Lower:
+                return ring.isEmpty() ? QPointF() : ring[half];
+            default:
+                return {};
+        }
+    }
     const auto box = [&](std::size_t i) { return drawn(on, all[i]).boundingRect(); };
     const std::size_t middle = all.size() / 2;
     switch (handle) {
@@ -209,7 +226,12 @@ void PatternPage::paintArt(QPainter& p, const SideView& on) const {
         const QColor colour = shown(*elements()[i], i);
         p.setPen(QPen(colour.darker(150), 0.7));
         p.setBrush(colour);
+        const auto* mark = std::get_if<GillMark>(&elements()[i]->shape);
+        const bool twice = mark && !body.art[i]->second.empty();
+        if (twice) p.setBrush(QColor::fromRgb(colourOf(mark->pairColour, colour.rgb())));
         for (const Outline& outline : body.art[i]->outlines) p.drawPolygon(drawn(on, outline));
+        p.setBrush(colour);
+        for (const Outline& outline : body.art[i]->second) p.drawPolygon(drawn(on, outline));
     }
 }
 
@@ -257,8 +279,11 @@ void PatternPage::paintSelected(QPainter& p) const {
     p.drawLine(QPointF(last.x(), last.y() + 6), QPointF(last.x(), y + 5));
     paintAnchor(p, first, y);
     if (art->outlines.size() > 1 && std::abs(last.x() - first.x()) > 60) {
-        const double along =
-            std::visit([](const auto& shape) { return (shape.count - 1) * shape.spacing_mm; }, e->shape);
+        const auto rowLength = [](const auto& shape) {
+            if constexpr (requires { shape.spacing_mm; }) return (shape.count - 1) * shape.spacing_mm;
+            return 0.0;
+        };
+        const double along = std::visit(rowLength, e->shape);
         ink::dimension(p, QPointF(first.x(), y), QPointF(last.x(), y), tr("row %1").arg(lengthText(along)),
                        true);
     }
@@ -455,7 +480,9 @@ void PatternPage::moveHandle(PatternHandle handle, double dx, double dg) {
     if (!selected()) return;
     Element e = *selected();
     const auto spread = [](auto& shape, double by) {
-        if (shape.count > 1) shape.spacing_mm += by / (shape.count - 1);
+        if constexpr (requires { shape.spacing_mm; }) {
+            if (shape.count > 1) shape.spacing_mm += by / (shape.count - 1);
+        }
     };
     std::visit(
         [&](auto& shape) {
@@ -469,6 +496,22 @@ void PatternPage::moveHandle(PatternHandle handle, double dx, double dg) {
     }
     if (auto* dots = std::get_if<DotRow>(&e.shape); dots && handle == PatternHandle::Middle)
         dots->bow_mm += dg;
+    if (auto* mark = std::get_if<GillMark>(&e.shape)) {
+        if (handle == PatternHandle::Middle) mark->width_mm += dx;
+        const auto& landmarks = context_.document.job().blank->landmarks;
+        const auto plate = landmarks.find(e.anchor);
+        if (plate != landmarks.end() && plate->second.isCurve()) {
+            const auto& curve = plate->second.points;
+            double length = 0;
+            for (std::size_t i = 1; i < curve.size(); ++i) length += (curve[i] - curve[i - 1]).norm();
+            const bool fromBack = curve.front().y() > curve.back().y();
+            const double share = (fromBack ? -1 : 1) * dg / std::max(1e-6, length);
+            double& upper = fromBack ? mark->from : mark->to;
+            double& lower = fromBack ? mark->to : mark->from;
+            if (handle == PatternHandle::Upper) upper = std::clamp(upper + share, 0.0, 1.0);
+            if (handle == PatternHandle::Lower) lower = std::clamp(lower + share, 0.0, 1.0);
+        }
+    }
     if (auto* bars = std::get_if<Bars>(&e.shape)) {
         if (handle == PatternHandle::Upper) bars->g1_mm += dg;
         if (handle == PatternHandle::Lower) bars->g0_mm += dg;

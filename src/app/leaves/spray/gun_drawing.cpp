@@ -1,0 +1,134 @@
+#include "app/leaves/spray/gun_drawing.h"
+
+#include <QPainterPath>
+#include <cmath>
+#include <random>
+
+#include "app/theme/theme.h"
+
+namespace nine::app {
+namespace {
+
+/// Half widths of the body along its axis, mm.
+struct Ring {
+    double x, half;
+};
+constexpr Ring kBody[] = {{0, 0.7},  {3, 1.0},  {6, 2.1},  {13, 3.6},  {13, 4.3},  {20, 4.6}, {24, 5.6},
+                          {92, 5.6}, {95, 4.8}, {99, 4.8}, {100, 5.4}, {146, 4.6}, {150, 2.6}};
+
+QPainterPath bodyPath() {
+    QPainterPath path;
+    path.moveTo(kBody[0].x, -kBody[0].half);
+    for (const Ring& r : kBody) path.lineTo(r.x, -r.half);
+    for (auto r = std::rbegin(kBody); r != std::rend(kBody); ++r) path.lineTo(r->x, r->half);
+    path.closeSubpath();
+    return path;
+}
+
+QLinearGradient metal(double from, double to) {
+    const bool dark = tokens().dark;
+    QLinearGradient g(0, from, 0, to);
+    g.setColorAt(0, dark ? "#8d938c" : "#fdfcf8");
+    g.setColorAt(0.45, dark ? "#6d746d" : "#d8d6cc");
+    g.setColorAt(1, dark ? "#4a514b" : "#a9a79c");
+    return g;
+}
+
+}  // namespace
+
+void drawGun(QPainter& p, const QPointF& tip, double away_deg, double perMm, double trigger,
+             const QColor& paint) {
+    const QColor line = tokens().ink;
+    p.save();
+    p.translate(tip);
+    p.rotate(-away_deg);
+    p.scale(perMm, perMm);
+    if (std::cos(away_deg * M_PI / 180) < 0) p.scale(1, -1);
+    const QPen pen(line, 1.3 / perMm, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin);
+    p.setPen(pen);
+
+    // Hose, from the valve under the body down and away.
+    QPainterPath hose;
+    hose.moveTo(60, 26);
+    hose.cubicTo(62, 55, 105, 40, 190, 120);
+    p.setPen(QPen(line, 7.5, Qt::SolidLine, Qt::FlatCap));
+    p.drawPath(hose);
+    p.setPen(QPen(QColor(tokens().dark ? "#5b5f52" : "#c9c3b2"), 6, Qt::SolidLine, Qt::FlatCap));
+    p.drawPath(hose);
+    p.setPen(pen);
+    p.setBrush(metal(-5, 26));
+    p.drawRoundedRect(QRectF(55, 5, 10, 14), 1, 1);
+    p.drawRoundedRect(QRectF(54, 18, 12, 9), 1.5, 1.5);
+
+    // Cup with what is left in it.
+    QPainterPath cup;
+    cup.moveTo(31, -5.5);
+    cup.cubicTo(29, -10, 21, -13, 21, -24);
+    cup.lineTo(53, -24);
+    cup.cubicTo(53, -13, 45, -10, 43, -5.5);
+    cup.closeSubpath();
+    p.setBrush(metal(-24, -5));
+    p.drawPath(cup);
+    QPainterPath paintIn = cup.intersected([] {
+        QPainterPath lower;
+        lower.addRect(QRectF(0, -15, 100, 12));
+        return lower;
+    }());
+    QColor wet = paint;
+    wet.setAlpha(210);
+    p.setPen(Qt::NoPen);
+    p.setBrush(wet);
+    p.drawPath(paintIn);
+    p.setPen(pen);
+    p.setBrush(metal(-27, -23));
+    p.drawRoundedRect(QRectF(19, -27, 36, 3.2), 1.2, 1.2);
+
+    p.setBrush(metal(-5.6, 5.6));
+    p.drawPath(bodyPath());
+    p.setPen(QPen(line, 0.8 / perMm));
+    for (const double x : {13.0, 20.0, 24.0, 92.0, 100.0, 104.0}) p.drawLine(QPointF(x, -4), QPointF(x, 4));
+
+    // Trigger: a button that tilts as it is drawn back.
+    p.setPen(pen);
+    p.save();
+    p.translate(60, -5);
+    p.rotate(25 * trigger);
+    p.setBrush(metal(-10, 0));
+    p.drawRoundedRect(QRectF(-1.6, -8, 3.2, 9), 0.8, 0.8);
+    p.drawRoundedRect(QRectF(-5.5, -11, 11, 3.6), 1.8, 1.8);
+    p.restore();
+    p.restore();
+}
+
+void drawSpray(QPainter& p, const QPointF& tip, const QPointF& aim, double halfWidth_px,
+               const QColor& paint) {
+    const QPointF along = aim - tip;
+    const double length = std::hypot(along.x(), along.y());
+    if (length < 2) return;
+    const QPointF unit = along / length, side(-unit.y(), unit.x());
+    p.setPen(Qt::NoPen);
+    for (const auto& [share, alpha] : {std::pair{1.0, 38}, {0.62, 46}, {0.3, 60}}) {
+        QLinearGradient g(tip, aim);
+        QColor near = paint, far = paint;
+        near.setAlpha(2 * alpha);
+        far.setAlpha(alpha);
+        g.setColorAt(0, near);
+        g.setColorAt(1, far);
+        p.setBrush(g);
+        p.drawPolygon(QPolygonF{tip, aim + side * halfWidth_px * share, aim - side * halfWidth_px * share});
+    }
+    // A fixed scatter, normal across the spray as the model has it.
+    std::mt19937 chance(7);
+    std::uniform_real_distribution<double> along01(0.08, 1);
+    std::normal_distribution<double> across(0, 0.466);
+    QColor drop = paint.darker(125);
+    drop.setAlpha(150);
+    p.setBrush(drop);
+    for (int i = 0; i < 170; ++i) {
+        const double t = std::sqrt(along01(chance));
+        const QPointF at = tip + along * t + side * (halfWidth_px * t * across(chance));
+        p.drawEllipse(at, 0.8, 0.8);
+    }
+}
+
+}  // namespace nine::app

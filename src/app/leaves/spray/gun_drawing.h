@@ -1,0 +1,20 @@
+// The airbrush as it is drawn on the Spray leaf, to scale; an invented gun of usual proportions.
+#pragma once
+
+#include <QColor>
+#include <QPainter>
+
+namespace nine::app {
+
+constexpr double kGunLength_mm = 150;
+
+/// The nozzle's tip stands at `tip`; `away` is the direction from the skin to the gun, degrees,
+/// counter-clockwise from the right. The cup stays upright. `trigger` 0..1 is how far it is drawn back.
+void drawGun(QPainter& p, const QPointF& tip, double away_deg, double perMm, double trigger,
+             const QColor& paint);
+
+/// The spray between nozzle and skin: its width at a tenth of the middle, and drops that thin out to its
+/// sides.
+void drawSpray(QPainter& p, const QPointF& tip, const QPointF& aim, double halfWidth_px, const QColor& paint);
+
+}  // namespace nine::app

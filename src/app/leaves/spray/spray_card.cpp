@@ -1,0 +1,175 @@
+#include "app/leaves/spray/spray_card.h"
+
+#include <QBuffer>
+#include <QPdfWriter>
+#include <QTextDocument>
+
+#include "app/sheet/names.h"
+#include "app/sheet/units_text.h"
+#include "app/theme/theme.h"
+#include "base/files.h"
+
+namespace nine::app {
+namespace {
+
+constexpr double kMargin_mm = 10;
+
+QString drops(double v) {
+    return QString::number(v, 'g', 3);
+}
+
+/// The steps in the order of work, cautions inside the step they belong to.
+QStringList stepsOf(const SprayCard& card) {
+    const SprayPlan& plan = *card.study.plan;
+    const SpraySetting& s = plan.setting;
+    const auto tr = [](const char* words) { return QObject::tr(words); };
+    QStringList steps;
+    steps << tr("Extraction on, respirator matched to the paint's data sheet. Mix %1 drops paint to %2 drops "
+                "reducer; strain it.")
+                 .arg(drops(s.reduction.paint), drops(s.reduction.reducer));
+    QString lay =
+        tr("Body dry. Lay the stencil so that its crosses stand on their places, press its edges down");
+    for (const RegistrationMark& mark : card.study.mask->marks) lay += ": " + said(markSentence(mark));
+    if (card.study.asked.pads_mm > 0)
+        lay += tr("; hold it off on pads of %1").arg(lengthText(card.study.asked.pads_mm));
+    steps << lay + ".";
+    steps << tr(
+        "Set the pressure with the air flowing. First strokes on paper: the line must be fine and even.");
+    steps << tr("%1 coats of %2 strokes each, %3 the edge, starting and stopping off the body: one body "
+                "length in %4 s. "
+                "Every opening before it comes off.")
+                 .arg(plan.coats)
+                 .arg(plan.passes)
+                 .arg(s.stroke == Stroke::Along ? tr("along") : tr("across"))
+                 .arg(card.bodyLength_mm / s.speed_mm_s, 0, 'f', 1);
+    if (s.aim_mm > 0.5) steps << tr("Aim %1 onto the sheet, not at the hole.").arg(lengthText(s.aim_mm, 0));
+    steps << tr(
+        "Dry between coats until the gloss turns matt; heat only on low, never on hollow bodies, never near "
+        "solvent.");
+    if (card.secondPass_mm > 0)
+        steps << tr("Second pass: dry, slide the sheet %1 towards the tail, its ticks where the crosses "
+                    "stood, and spray again.")
+                     .arg(lengthText(card.secondPass_mm));
+    steps << tr(
+        "Peel low and away when dry. Wipe and dry the stencil before it is turned over. Clog: pressure off "
+        "first, never a "
+        "finger over the nozzle.");
+    return steps;
+}
+
+}  // namespace
+
+void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
+    const SprayPlan& plan = *card.study.plan;
+    const SpraySetting& s = plan.setting;
+    const QColor ink("#1D2A25"), muted("#5A665E"), caution("#8F5500"), line("#C9C5B8");
+    const auto font = [&](double mm, int weight) { return inter(mm * perMm, weight); };
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    const QRectF page(QPointF(0, 0), kSprayCard_mm * perMm);
+    p.fillRect(page, Qt::white);
+    const double left = kMargin_mm * perMm, right = page.width() - left, wide = right - left;
+    double y = kMargin_mm * perMm;
+    const auto text = [&](const QString& words, double mm, int weight, const QColor& colour, double gap_mm) {
+        p.setFont(font(mm, weight));
+        p.setPen(colour);
+        const QRectF room(left, y, wide, page.height());
+        QRectF used;
+        p.drawText(room, Qt::TextWordWrap | Qt::AlignLeft, words, &used);
+        y = used.bottom() + gap_mm * perMm;
+    };
+    const QString side = card.study.spec->side == Side::Left ? QObject::tr("LEFT") : QObject::tr("RIGHT");
+    text(QString("%1, %2").arg(QString::fromStdString(card.study.spec->shownName()), side), 7, QFont::Bold,
+         ink, 0.5);
+    text(QObject::tr("on %1, %2")
+             .arg(card.blank, card.pattern.isEmpty() ? QObject::tr("no pattern name") : card.pattern),
+         3.6, QFont::Normal, muted, 3);
+
+    // The settings, three in a row.
+    struct Figure {
+        QString value, unit, what;
+    };
+    const QString psi = QString::number(s.gauge_kpa / kKpaPerPsi, 'f', 1);
+    const std::vector<Figure> figures{
+        {psi.endsWith(".0") ? psi.chopped(2) : psi, "psi",
+         QObject::tr("%1 bar; usual %2–%3 psi")
+             .arg(s.gauge_kpa / 100, 0, 'f', 2)
+             .arg(plan.practice.pressure_psi.low)
+             .arg(plan.practice.pressure_psi.high)},
+        {lengthNumber(s.distance_mm, 0), lengthUnit(), QObject::tr("from the skin")},
+        {QString::number(s.angle_deg, 'f', 0), QString::fromUtf8("°"), QObject::tr("off straight")},
+        {QString::number(s.needle_mm, 'f', 2), "mm",
+         QObject::tr("needle, gun %1").arg(QString::fromStdString(plan.gun.name))},
+        {QString("%1 : %2").arg(drops(s.reduction.paint), drops(s.reduction.reducer)),
+         {},
+         QObject::tr("drops, %1").arg(paintName(s.paint.id).toLower())},
+        {QString::number(plan.coats), QString::fromUtf8("× %1").arg(plan.passes),
+         QObject::tr("coats of strokes")}};
+    const double cell = wide / 3, tall = 21 * perMm;
+    for (std::size_t i = 0; i < figures.size(); ++i) {
+        const QRectF box(left + cell * static_cast<double>(i % 3), y + tall * static_cast<double>(i / 3),
+                         cell, tall);
+        p.setPen(QPen(line, 0.25 * perMm));
+        p.drawRect(box);
+        const QRectF inside = box.adjusted(2 * perMm, 2 * perMm, -1 * perMm, -2 * perMm);
+        p.setFont(font(8.4, QFont::Bold));
+        p.setPen(ink);
+        QRectF used;
+        p.drawText(inside, Qt::AlignLeft | Qt::AlignTop, figures[i].value, &used);
+        p.setFont(font(4, QFont::Normal));
+        p.drawText(QPointF(used.right() + 1.2 * perMm, used.bottom() - 2.1 * perMm), figures[i].unit);
+        p.setFont(font(3.1, QFont::Normal));
+        p.setPen(muted);
+        p.drawText(inside, Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap, figures[i].what);
+    }
+    y += 2 * tall + 4 * perMm;
+
+    p.fillRect(QRectF(left, y, 8 * perMm, 5 * perMm), card.paint);
+    p.setPen(QPen(line, 0.25 * perMm));
+    p.drawRect(QRectF(left, y, 8 * perMm, 5 * perMm));
+    p.setFont(font(3.6, QFont::Normal));
+    p.setPen(ink);
+    p.drawText(QRectF(left + 10 * perMm, y, wide - 10 * perMm, 6 * perMm), Qt::AlignVCenter | Qt::AlignLeft,
+               QObject::tr("Edge about %1 wide, creep %2 (computed; no card was sprayed with this gun)")
+                   .arg(lengthText(plan.edge.width_mm, 2), lengthText(plan.edge.creep_mm, 2)));
+    y += 8.5 * perMm;
+    int number = 1;
+    for (const QString& step : stepsOf(card)) {
+        p.setFont(font(3.7, QFont::Bold));
+        p.setPen(ink);
+        p.drawText(QPointF(left, y + 3.6 * perMm), QString::number(number++));
+        p.setFont(font(3.7, QFont::Normal));
+        QRectF used;
+        p.drawText(QRectF(left + 7 * perMm, y, wide - 7 * perMm, page.height()),
+                   Qt::TextWordWrap | Qt::AlignLeft, step, &used);
+        y = used.bottom() + 2 * perMm;
+    }
+    for (const Warning& w : plan.warnings) text(said(w.text), 3.5, QFont::Medium, caution, 1);
+    p.setFont(font(2.9, QFont::Normal));
+    p.setPen(muted);
+    p.drawText(QRectF(left, page.height() - 15 * perMm, wide, 10 * perMm),
+               Qt::TextWordWrap | Qt::AlignLeft | Qt::AlignBottom,
+               QObject::tr("The product's data sheet and local rules come first. Nine Leaves."));
+    p.restore();
+}
+
+Status writeSprayCards(const std::vector<SprayCard>& cards, const QString& path) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    {
+        QPdfWriter pdf(&buffer);
+        pdf.setResolution(600);
+        pdf.setTitle(QObject::tr("Spray cards"));
+        pdf.setPageSize(QPageSize(kSprayCard_mm, QPageSize::Millimeter));
+        pdf.setPageMargins(QMarginsF());
+        QPainter p(&pdf);
+        for (std::size_t i = 0; i < cards.size(); ++i) {
+            if (i > 0) pdf.newPage();
+            drawSprayCard(p, cards[i], 600 / 25.4);
+        }
+    }
+    return writeFileAtomically(path.toStdString(), bytes.toStdString());
+}
+
+}  // namespace nine::app

@@ -1,0 +1,183 @@
+#include "app/leaves/spray/spray_desk.h"
+
+#include <algorithm>
+
+#include "app/sheet/units_text.h"
+
+namespace nine::app {
+
+std::vector<const ElementArt*> SprayStudy::artPointers() const {
+    std::vector<const ElementArt*> pointers;
+    for (const ArtPtr& a : art) pointers.push_back(a.get());
+    return pointers;
+}
+
+SprayDesk::SprayDesk(LeafContext context, QObject* parent) : QObject(parent), context_(context) {
+    connect(&context_.document, &JobDocument::changed, this, [this](Parts parts) {
+        if (!(parts & SprayPart)) return;  // all else comes with new masks
+        stale();
+        requestVerdicts();
+    });
+    connect(&context_.bench, &BenchStore::changed, this, [this] {
+        stale();
+        requestVerdicts();
+    });
+    connect(&context_.results, &Results::masksChanged, this, [this] {
+        stale();
+        requestVerdicts();
+    });
+    connect(&context_.view, &ViewState::changed, this, &SprayDesk::stale);
+}
+
+void SprayDesk::stale() {
+    stale_ = true;
+    emit changed();
+}
+
+SprayStudy SprayDesk::studyOf(int mask) const {
+    SprayStudy study;
+    const MasksResult& all = context_.results.masks();
+    const auto index = static_cast<std::size_t>(mask);
+    if (context_.document.empty() || index >= all.masks.size()) return study;
+    const MaskResult& result = all.masks[index];
+    study.index = mask;
+    study.spec = result.spec;
+    study.wish = sprayOfMask(context_.document.job(), result.spec->id);
+    if (!result.mask) {
+        study.error = result.mask.error();
+        return study;
+    }
+    for (const ArtPtr& art : context_.results.body().art) {
+        if (art && std::count(result.spec->elements.begin(), result.spec->elements.end(), art->element))
+            study.art.push_back(art);
+    }
+    if (study.art.empty()) return study;
+    study.mask = *result.mask;
+    study.asked = sprayOf(*result.spec, study.mask->report, study.wish);
+    study.worst = worstEdge(*study.mask, study.artPointers());
+    Result<SprayPlan> plan = planSpray(study.asked, context_.bench.bench(), study.wish.pins);
+    if (plan)
+        study.plan = std::move(*plan);
+    else
+        study.error = plan.error();
+    return study;
+}
+
+const SprayStudy& SprayDesk::study() {
+    if (!stale_) return study_;
+    stale_ = false;
+    const SprayStudy before = std::move(study_);
+    study_ = studyOf(context_.view.mask());
+    if (!study_.spec) return study_;
+    // While pins contradict each other the last plan stays on the page.
+    if (study_.error && study_.mask && before.spec == study_.spec) study_.plan = before.plan;
+    if (aimedMask_ != study_.spec->id) {
+        aim_.reset();
+        kept_.reset();
+        aimedMask_ = study_.spec->id;
+    }
+    return study_;
+}
+
+int SprayDesk::firstMissed() const {
+    const auto found =
+        std::find_if(verdicts_.begin(), verdicts_.end(), [](const SprayVerdict& v) { return !v.meets; });
+    return found == verdicts_.end() ? -1 : static_cast<int>(found - verdicts_.begin());
+}
+
+void SprayDesk::requestVerdicts() {
+    const MasksResult& all = context_.results.masks();
+    if (all.masks.empty()) {
+        slot_.cancel();
+        verdicts_.clear();
+        return;
+    }
+    slot_.request(
+        [job = context_.document.job(), masks = all.masks, bench = context_.bench.bench()](const Task& task) {
+            std::vector<SprayVerdict> verdicts;
+            for (const MaskResult& m : masks) {
+                if (!m.mask || task.cancelled()) continue;
+                SprayVerdict v{m.spec, false, false, 0, {}};
+                const SpraySpec wish = sprayOfMask(job, m.spec->id);
+                const Result<SprayPlan> plan =
+                    planSpray(sprayOf(*m.spec, (*m.mask)->report, wish), bench, wish.pins);
+                if (plan) {
+                    v.planned = true;
+                    v.meets = plan->meetsWish;
+                    v.width_mm = plan->edge.width_mm;
+                    if (plan->remedy) v.first = plan->remedy->words;
+                } else {
+                    v.first = plan.error().text;
+                }
+                verdicts.push_back(std::move(v));
+            }
+            return verdicts;
+        },
+        [this](std::vector<SprayVerdict> verdicts) {
+            verdicts_ = std::move(verdicts);
+            emit verdictsChanged();
+        });
+}
+
+Vec2 SprayDesk::aim() {
+    const SprayStudy& s = study();
+    return aim_ ? *aim_ : s.worst.skin;
+}
+
+void SprayDesk::lookAt(const Vec2& skin) {
+    const Skin* body = context_.results.body().skin.get();
+    if (!body || !body->check({Side::Left, skin.x(), skin.y()}, "")) return;
+    aim_ = skin;
+    emit changed();
+}
+
+void SprayDesk::lookAtWorst() {
+    aim_.reset();
+    emit changed();
+}
+
+std::optional<EdgeHere> SprayDesk::edgeAt(const Vec2& skin) {
+    const SprayStudy& s = study();
+    if (!s.ready()) return std::nullopt;
+    MaskToSpray asked = s.asked;
+    asked.lift_mm = liftAt(*s.mask, skin);
+    const Result<EdgeFigures> edge = edgeFigures(s.plan->setting, asked.gap_mm());
+    if (!edge) return std::nullopt;
+    return EdgeHere{asked.gap_mm(), *edge};
+}
+
+void SprayDesk::keep() {
+    const auto here = edgeAt(aim());
+    if (!here) return;
+    const SpraySetting& s = study().plan->setting;
+    kept_ = Kept{tr("%1 psi, %2, needle %3")
+                     .arg(s.gauge_kpa / kKpaPerPsi, 0, 'f', 0)
+                     .arg(lengthText(s.distance_mm, 0), lengthText(s.needle_mm, 2)),
+                 *here};
+    emit changed();
+}
+
+void SprayDesk::forget() {
+    kept_.reset();
+    emit changed();
+}
+
+Status SprayDesk::change(const QString& label, const std::function<void(SpraySpec&)>& edit) {
+    const SprayStudy& s = study();
+    if (!s.spec) return Done{};
+    SpraySpec changed = s.wish;
+    edit(changed);
+    Job next = context_.document.job();
+    for (const MaskSpecPtr& twin : maskSpecs(next)) {
+        if (twin->elements != s.spec->elements) continue;
+        SpraySpec spec = changed;
+        spec.mask = twin->id;
+        spec.unknownJson = sprayOfMask(next, twin->id).unknownJson;
+        next = withSpray(next, std::move(spec));
+    }
+    if (Status ok = checkJob(next); !ok) return ok;
+    context_.document.edit(next, label);
+    return Done{};
+}
+
+}  // namespace nine::app

@@ -1,0 +1,93 @@
+// What the Spray leaf works on: the selected mask, what is asked of it, the plan and the edge at the place
+// that is looked at. One for the page and the card; both follow changed().
+//
+// The plan of the selected mask is worked out where it is asked for (2 ms); those of all masks, for stem and
+// tell-tale line, in the background.
+#pragma once
+
+#include "app/leaves/leaf.h"
+#include "job/spray_job.h"
+
+namespace nine::app {
+
+struct SprayStudy {
+    int index = -1;
+    MaskSpecPtr spec;  ///< null when no mask is selected
+    MaskPtr mask;      ///< null when it cannot be made, or is not judged yet
+    std::vector<ArtPtr> art;
+    SpraySpec wish;
+    MaskToSpray asked;
+    std::optional<SprayPlan> plan;  ///< the last that could be made
+    std::optional<Error> error;     ///< why there is no newer one: pins that contradict, no gun
+    EdgePlace worst;
+
+    bool ready() const { return mask && plan; }
+    std::vector<const ElementArt*> artPointers() const;
+};
+
+/// The edge at one place of the mask.
+struct EdgeHere {
+    double gap_mm = 0;
+    EdgeFigures edge{};
+};
+
+/// What became of a mask's plan.
+struct SprayVerdict {
+    MaskSpecPtr spec;
+    bool planned = false, meets = false;
+    double width_mm = 0;
+    std::string first;  ///< what to change first, or why there is no plan
+};
+
+class SprayDesk : public QObject {
+    Q_OBJECT
+  public:
+    SprayDesk(LeafContext context, QObject* parent);
+
+    const SprayStudy& study();
+    /// The same for another mask, by its index among the masks in force.
+    SprayStudy studyOf(int index) const;
+    const std::vector<SprayVerdict>& verdicts() const { return verdicts_; }
+    /// Which of them misses what is wanted; -1 for none.
+    int firstMissed() const;
+
+    /// Skin point that is looked at: an edge of the mask, where it stands off most unless moved.
+    Vec2 aim();
+    void lookAt(const Vec2& skin);
+    void lookAtWorst();
+    /// The planned edge where the sheet stands off as it does at a skin point; nothing outside the model.
+    std::optional<EdgeHere> edgeAt(const Vec2& skin);
+
+    /// An edge kept to compare others with.
+    struct Kept {
+        QString words;
+        EdgeHere here;
+    };
+    const std::optional<Kept>& kept() const { return kept_; }
+    void keep();
+    void forget();
+
+    /// Changes what is said of the selected mask, and of its twin of the other side. Edits of a drag follow
+    /// one beginGesture of the document. Nothing happens when the job would not be one any more; the reason
+    /// is returned.
+    Status change(const QString& label, const std::function<void(SpraySpec&)>& edit);
+
+  signals:
+    void changed();
+    void verdictsChanged();
+
+  private:
+    void stale();
+    void requestVerdicts();
+
+    LeafContext context_;
+    SprayStudy study_;
+    bool stale_ = true;
+    std::optional<Vec2> aim_;
+    std::string aimedMask_;
+    std::optional<Kept> kept_;
+    std::vector<SprayVerdict> verdicts_;
+    LatestOnly<std::vector<SprayVerdict>> slot_{this, Urgency::Patient};
+};
+
+}  // namespace nine::app

@@ -1,0 +1,355 @@
+#include "app/leaves/spray/spray_leaf.h"
+
+#include <cmath>
+
+#include "app/leaves/spray/spray_page.h"
+#include "app/sheet/names.h"
+#include "app/sheet/units_text.h"
+#include "app/theme/theme.h"
+
+namespace nine::app {
+namespace {
+
+/// The pins a painter can release, by the field they are written in.
+struct NamedPin {
+    const char* field;
+    QString name;
+    bool set;
+    std::function<void(SprayPins&)> release;
+};
+
+std::vector<NamedPin> namedPins(const SprayPins& p) {
+    return {
+        {"needle_mm", SprayLeaf::tr("needle"), p.needle_mm.has_value(),
+         [](SprayPins& x) { x.needle_mm.reset(); }},
+        {"pressure_kpa", SprayLeaf::tr("pressure"), p.pressure_kpa.has_value(),
+         [](SprayPins& x) { x.pressure_kpa.reset(); }},
+        {"distance_mm", SprayLeaf::tr("distance"), p.distance_mm.has_value(),
+         [](SprayPins& x) { x.distance_mm.reset(); }},
+        {"angle_deg", SprayLeaf::tr("angle"), p.angle_deg.has_value(),
+         [](SprayPins& x) { x.angle_deg.reset(); }},
+        {"flow_ml_min", SprayLeaf::tr("trigger"), p.flow_ml_min.has_value(),
+         [](SprayPins& x) { x.flow_ml_min.reset(); }},
+        {"speed_mm_s", SprayLeaf::tr("speed"), p.speed_mm_s.has_value(),
+         [](SprayPins& x) { x.speed_mm_s.reset(); }},
+        {"reduction", SprayLeaf::tr("mix"), p.reduction.has_value(),
+         [](SprayPins& x) { x.reduction.reset(); }},
+        {"coats", SprayLeaf::tr("coats"), p.coats.has_value(), [](SprayPins& x) { x.coats.reset(); }},
+        {"aim_mm", SprayLeaf::tr("aim"), p.aim_mm.has_value(), [](SprayPins& x) { x.aim_mm.reset(); }},
+        {"stroke", SprayLeaf::tr("stroke"), p.stroke.has_value(), [](SprayPins& x) { x.stroke.reset(); }}};
+}
+
+QString wayName(SprayStep::Way way) {
+    using Way = SprayStep::Way;
+    switch (way) {
+        case Way::LowerPressure:
+            return SprayLeaf::tr("lower pressure");
+        case Way::HigherPressure:
+            return SprayLeaf::tr("higher pressure");
+        case Way::Closer:
+            return SprayLeaf::tr("closer");
+        case Way::Farther:
+            return SprayLeaf::tr("farther");
+        case Way::SmallerNeedle:
+            return SprayLeaf::tr("smaller needle");
+        case Way::LargerNeedle:
+            return SprayLeaf::tr("larger needle");
+        default:
+            return SprayLeaf::tr("thinner");
+    }
+}
+
+QString whyText(const SprayStudy& s) {
+    QString html;
+    const auto line = [&](const QString& words) {
+        html += QString("<p style='margin:0 0 5px 0'>%1</p>").arg(words);
+    };
+    for (const std::string& reason : s.plan->reasons) line(said(reason).toHtmlEscaped());
+    for (const SprayStep& step : s.plan->steps) {
+        line(QString("<span style='color:%1'>›</span> <b>%2:</b> <span style='color:%3'>%4</span>")
+                 .arg(tokens().accent.name(), wayName(step.way), tokens().muted.name(),
+                      said(step.words).toHtmlEscaped()));
+    }
+    return html;
+}
+
+QString verdictText(const SprayStudy& s) {
+    if (s.error) return said(*s.error);
+    const QString width = lengthText(s.plan->edge.width_mm, 2), creep = lengthText(s.plan->edge.creep_mm, 2);
+    const QString where =
+        s.worst.lift_mm > 0.005
+            ? SprayLeaf::tr("Where it stands off most, at %1,").arg(said(placeSentence(s.worst)))
+            : SprayLeaf::tr("Everywhere");
+    return SprayLeaf::tr("%1 the edge is %2 wide and paint creeps %3; wanted %4.")
+        .arg(where, width, creep,
+             s.asked.soft ? SprayLeaf::tr("soft, %1").arg(lengthText(s.asked.wantedWidth_mm))
+                          : SprayLeaf::tr("sharp, %1 at most").arg(lengthText(s.asked.wantedWidth_mm)));
+}
+
+}  // namespace
+
+SprayLeaf::SprayLeaf(LeafContext context, QObject* parent)
+    : Leaf(context, parent),
+      desk_(context, this),
+      page_(new SprayPage(context, desk_)),
+      card_(new CardHolder) {
+    connect(&desk_, &SprayDesk::changed, this, &SprayLeaf::rebuildCard);
+}
+
+QWidget* SprayLeaf::page() {
+    return page_;
+}
+
+void SprayLeaf::pin(const QString& what, ValueChip* from, const std::function<void(SpraySpec&)>& edit) {
+    context_.document.beginGesture();
+    const Status ok = desk_.change(tr("Change %1").arg(what.toLower()), edit);
+    if (from) from->setWrong(ok ? QString() : said(ok.error()));
+}
+
+ValueChip* SprayLeaf::chip(Card& card, const QString& name, ValueChip::Kind kind, int decimals, double step,
+                           std::function<double(const SprayStudy&)> get,
+                           std::function<void(SpraySpec&, double)> set) {
+    ValueChip* c = card.chip(name, kind, decimals, step, {});
+    chips_.emplace_back(c, std::move(get));
+    connect(c, &ValueChip::committed, this, [this, c, name, set = std::move(set)](double v) {
+        pin(name, c, [&](SpraySpec& spec) { set(spec, v); });
+    });
+    return c;
+}
+
+void SprayLeaf::sayPlan(Card& card) {
+    using Kind = ValueChip::Kind;
+    const auto reduce = [this](SpraySpec& spec) -> Reduction& {
+        if (!spec.pins.reduction) spec.pins.reduction = desk_.study().plan->setting.reduction;
+        return *spec.pins.reduction;
+    };
+    card.sentence(
+        tr("Coats: %1 of %9 strokes, with the %2 mm needle at %3 psi, from %4 %U, %5° off straight, at %6 "
+           "mm/s. Mix %7 : %8 "
+           "drops.")
+            .replace("%U", lengthUnit()),
+        {chip(
+             card, tr("Coats"), Kind::Count, 0, 1, [](const SprayStudy& s) { return s.plan->coats; },
+             [](SpraySpec& x, double v) { x.pins.coats = static_cast<int>(v); }),
+         chip(
+             card, tr("Needle"), Kind::Number, 2, 0.05,
+             [](const SprayStudy& s) { return s.plan->setting.needle_mm; },
+             [](SpraySpec& x, double v) { x.pins.needle_mm = v; }),
+         chip(
+             card, tr("Pressure"), Kind::Number, 1, 0.5,
+             [](const SprayStudy& s) { return s.plan->setting.gauge_kpa / kKpaPerPsi; },
+             [](SpraySpec& x, double v) { x.pins.pressure_kpa = v * kKpaPerPsi; }),
+         chip(
+             card, tr("Distance"), Kind::Length, 0, 1,
+             [](const SprayStudy& s) { return s.plan->setting.distance_mm; },
+             [](SpraySpec& x, double v) { x.pins.distance_mm = v; }),
+         chip(
+             card, tr("Angle"), Kind::Number, 0, 1,
+             [](const SprayStudy& s) { return s.plan->setting.angle_deg; },
+             [](SpraySpec& x, double v) { x.pins.angle_deg = v; }),
+         chip(
+             card, tr("Speed"), Kind::Number, 0, 5,
+             [](const SprayStudy& s) { return s.plan->setting.speed_mm_s; },
+             [](SpraySpec& x, double v) { x.pins.speed_mm_s = v; }),
+         chip(
+             card, tr("Drops of paint"), Kind::Number, 0, 1,
+             [](const SprayStudy& s) { return s.plan->setting.reduction.paint; },
+             [reduce](SpraySpec& x, double v) { reduce(x).paint = v; }),
+         chip(
+             card, tr("Drops of reducer"), Kind::Number, 0, 1,
+             [](const SprayStudy& s) { return s.plan->setting.reduction.reducer; },
+             [reduce](SpraySpec& x, double v) { reduce(x).reducer = v; }),
+         new QLabel(QString("<b>%1</b>").arg(desk_.study().plan->passes))});
+}
+
+void SprayLeaf::sayWish(Card& card) {
+    const SprayStudy& s = desk_.study();
+    card.muted(tr("Paint"));
+    QList<Card::Choice> paints;
+    for (const PaintFamily& family : paintFamilies()) {
+        paints.append({paintName(family.id), s.wish.paint == family.id, [this, id = std::string(family.id)] {
+                           pin(tr("Paint"), nullptr, [&](SpraySpec& x) { x.paint = id; });
+                       }});
+    }
+    card.choices(paints);
+    card.muted(tr("The edge shall be"));
+    card.radio({{tr("sharp, %1 at most").arg(lengthText(kSharp_mm)), !s.wish.soft_mm,
+                 [this] { pin(tr("Edge"), nullptr, [](SpraySpec& x) { x.soft_mm.reset(); }); }},
+                {tr("soft"), s.wish.soft_mm.has_value(), [this] {
+                     pin(tr("Edge"), nullptr, [](SpraySpec& x) {
+                         if (!x.soft_mm) x.soft_mm = 1.5;
+                     });
+                 }}});
+    using Kind = ValueChip::Kind;
+    if (s.wish.soft_mm) {
+        card.sentence(tr("fading over %1."),
+                      {chip(
+                          card, tr("Width of the soft edge"), Kind::Length, 1, 0.1,
+                          [](const SprayStudy& x) { return x.wish.soft_mm.value_or(1.5); },
+                          [](SpraySpec& x, double v) { x.soft_mm = v; })});
+    }
+    card.sentence(
+        tr("Held off on pads of %1 %U; carving under it %2 %U deep.").replace("%U", lengthUnit()),
+        {chip(
+             card, tr("Pads"), Kind::Length, 1, 0.1, [](const SprayStudy& x) { return x.wish.pads_mm; },
+             [](SpraySpec& x, double v) { x.pads_mm = v; }),
+         chip(
+             card, tr("Relief"), Kind::Length, 1, 0.1, [](const SprayStudy& x) { return x.wish.relief_mm; },
+             [](SpraySpec& x, double v) { x.relief_mm = v; })});
+    const bool across = s.wish.pins.stroke == Stroke::Across;
+    card.choices({{tr("strokes along the edge"), !across,
+                   [this] { pin(tr("Stroke"), nullptr, [](SpraySpec& x) { x.pins.stroke.reset(); }); }},
+                  {tr("across it"), across, [this] {
+                       pin(tr("Stroke"), nullptr, [](SpraySpec& x) { x.pins.stroke = Stroke::Across; });
+                   }}});
+}
+
+void SprayLeaf::sayPins(Card& card) {
+    QList<Card::Choice> pinned;
+    for (const NamedPin& p : namedPins(desk_.study().wish.pins)) {
+        if (!p.set || QString(p.field) == "stroke") continue;
+        pinned.append({p.name + QString::fromUtf8(" ×"), false,
+                       [this, p] { pin(p.name, nullptr, [&](SpraySpec& x) { p.release(x.pins); }); }});
+    }
+    if (pinned.isEmpty()) return;
+    card.muted(tr("Pinned by you; click to give back to the plan"));
+    card.choices(pinned);
+}
+
+void SprayLeaf::releaseBinding() {
+    const SprayStudy& s = desk_.study();
+    if (!s.error || s.error->code != "pins_contradict") return;
+    for (const NamedPin& p : namedPins(s.wish.pins)) {
+        if (s.error->where != "pins." + std::string(p.field)) continue;
+        pin(p.name, nullptr, [&](SpraySpec& x) { p.release(x.pins); });
+        return;
+    }
+}
+
+bool SprayLeaf::applyRemedy() {
+    const SprayStudy& s = desk_.study();
+    if (s.error) {
+        releaseBinding();
+        return s.error && s.error->code == "pins_contradict";
+    }
+    if (!s.plan || !s.plan->remedy || !(s.plan->remedy->pads_mm || s.plan->remedy->pins)) return false;
+    const SprayRemedy remedy = *s.plan->remedy;
+    pin(tr("Remedy"), nullptr, [&](SpraySpec& x) {
+        if (remedy.pads_mm) x.pads_mm = *remedy.pads_mm;
+        if (remedy.pins) x.pins = *remedy.pins;
+    });
+    return true;
+}
+
+/// What the card is made of: while it stays the same, only values and words change.
+QString SprayLeaf::shapeOfCard() {
+    const SprayStudy& s = desk_.study();
+    if (!s.ready())
+        return QString("none %1 %2").arg(context_.document.empty()).arg(s.error ? said(*s.error) : "");
+    QString shape =
+        QString("%1 %2 %3 %4 %5 %6")
+            .arg(s.index)
+            .arg(QString::fromStdString(s.spec->shownName()), QString::fromStdString(s.wish.paint))
+            .arg(s.wish.soft_mm.has_value())
+            .arg(s.error ? QString::fromStdString(s.error->where) : QString::number(s.plan->meetsWish))
+            .arg(tokens().dark) +
+        lengthUnit() + QString::number(s.plan->passes) + (s.plan->warnings.empty() ? "" : "w") +
+        (desk_.kept() ? "k" : "") + (s.plan->remedy ? "r" : "") + (inches() ? "i" : "m");
+    for (const NamedPin& p : namedPins(s.wish.pins)) shape += p.set ? '1' : '0';
+    return shape;
+}
+
+void SprayLeaf::rebuildCard() {
+    if (putOff()) return;
+    const QString shape = shapeOfCard();
+    if (shape == shape_) return refreshValues();
+    shape_ = shape;
+    chips_.clear();
+    const SprayStudy& s = desk_.study();
+    auto* card = new Card;
+    if (!s.ready()) {
+        card->title(tr("Suggested start"), false);
+        card->words(s.error ? said(*s.error) : tr("A plan stands here once a mask is fitted."));
+        if (!context_.document.empty() && s.error)
+            card->button(tr("My bench ..."), Card::Look::Link, [this] { emit benchWanted(); });
+        card->finish();
+        return card_->show(card);
+    }
+    card->title(tr("Suggested start"), false);
+    sayPlan(*card);
+    verdict_ = card->framed({}, s.error.has_value() || !s.plan->meetsWish);
+    verdict_->setAccessibleName(tr("Verdict"));
+    if (s.error && s.error->code == "pins_contradict") {
+        card->button(tr("Release that pin"), Card::Look::Primary, [this] { releaseBinding(); });
+    } else if (s.error) {
+        card->button(tr("My bench ..."), Card::Look::Primary, [this] { emit benchWanted(); });
+    } else if (s.plan->remedy) {
+        const bool here = s.plan->remedy->pads_mm || s.plan->remedy->pins;
+        repair_ = card->button({}, Card::Look::Primary, [this, here] {
+            if (here)
+                applyRemedy();
+            else
+                emit masksWanted();
+        });
+    }
+    if (!s.plan->warnings.empty()) warnings_ = card->caution({});
+    card->caution(
+        tr("Mist: extraction on, and a respirator matched to the paint; its data sheet says which. Never a "
+           "finger over the "
+           "nozzle."));
+    sayPins(*card);
+    card->choices({{desk_.kept() ? tr("Forget what was kept") : tr("Keep this edge to compare"), false,
+                    [this] { desk_.kept() ? desk_.forget() : desk_.keep(); }}});
+    card->muted(tr("Why"));
+    why_ = card->words({});
+    card->muted(
+        tr("Ranges are the trade's; what changes round them was computed. No card was sprayed with this gun: "
+           "take edges "
+           "for what changes, and try on paper first."));
+    sayWish(*card);
+    card->muted(tr("A card for the bench, one for each stencil"));
+    card->choices({{tr("PDF"), true, [this] { emit cardsWanted(false); }},
+                   {tr("Print ..."), false, [this] { emit cardsWanted(true); }},
+                   {tr("My bench ..."), false, [this] { emit benchWanted(); }}});
+    card->finish();
+    refreshValues();
+    card_->show(card);
+}
+
+void SprayLeaf::refreshValues() {
+    const SprayStudy& s = desk_.study();
+    if (!s.ready()) return;
+    for (const auto& [chip, get] : chips_) {
+        if (chip) chip->setValue(get(s));
+    }
+    if (verdict_) verdict_->setText(verdictText(s));
+    if (why_) why_->setText(whyText(s));
+    if (repair_ && s.plan->remedy) {
+        QString words = said(s.plan->remedy->words);
+        if (!s.plan->remedy->pads_mm && !s.plan->remedy->pins)
+            words = tr("See the mask: press it down or softer sheet");
+        words[0] = words[0].toUpper();
+        repair_->setText(words);
+    }
+    if (warnings_) {
+        QStringList all;
+        for (const Warning& w : s.plan->warnings) all << said(w.text);
+        warnings_->setText(all.join(' '));
+    }
+}
+
+LeafEntry SprayLeaf::entry() const {
+    LeafEntry e;
+    e.built = true;
+    if (context_.document.empty() || desk_.verdicts().empty()) return e;
+    e.state = job().spray->masks.empty() ? LeafState::Begun : LeafState::Ready;
+    for (const SprayVerdict& v : desk_.verdicts()) {
+        if (v.meets) continue;
+        ++e.flags;
+        e.fault = e.fault || !v.planned;
+        e.state = LeafState::Repair;
+    }
+    return e;
+}
+
+}  // namespace nine::app
