@@ -141,7 +141,7 @@ TEST_F(WindowTest, TypedStringGirthSolvesTheFullness) {
 TEST_F(WindowTest, ElementsAreAddedUnlinkedAndTakenOut) {
     window.showLeaf(PatternNumber);
     const std::string before = bytes();
-    window.patternLeaf().addElement(false);
+    window.patternLeaf().addElement(PatternLeaf::NewElement::Dots);
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_EQ(window.document().job().pattern->elements.size(), 4u);
     EXPECT_EQ(window.results().masks().masks.size(), 8u);
@@ -355,7 +355,7 @@ TEST_F(WindowTest, PanelsBecomeTabsWhereThereIsLittleRoom) {
 TEST_F(WindowTest, NonsenseIsRefusedInEveryField) {
     const std::string before = bytes();
     int fields = 0;
-    for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber}) {
+    for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber, SprayNumber}) {
         for (const int element : {0, 1}) {
             window.showLeaf(leaf);
             window.view().setElement(element);
@@ -382,31 +382,6 @@ TEST_F(WindowTest, NonsenseIsRefusedInEveryField) {
     }
     EXPECT_GE(fields, 25);
 }
-
-namespace {
-
-/// Answers the next file dialog with a path, then notes and closes whatever message follows.
-struct DialogAnswer {
-    explicit DialogAnswer(const QString& path) {
-        QTimer::singleShot(300, [path] {
-            QWidget* dialog = QApplication::activeModalWidget();
-            if (!dialog) return;
-            if (auto* name = dialog->findChild<QLineEdit*>("fileNameEdit")) name->setText(path);
-            QTest::keyClick(dialog, Qt::Key_Return);
-        });
-        for (const int later : {900, 1500}) {
-            QTimer::singleShot(later, [this] {
-                if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) {
-                    said += box->text();
-                    box->accept();
-                }
-            });
-        }
-    }
-    QString said;
-};
-
-}  // namespace
 
 }  // namespace
 }  // namespace nine::app

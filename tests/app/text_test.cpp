@@ -12,7 +12,7 @@
 namespace nine::app {
 namespace {
 
-constexpr std::array kBuilt{BlankNumber, PatternNumber, MasksNumber, CutNumber};
+constexpr std::array kBuilt{BlankNumber, PatternNumber, MasksNumber, CutNumber, SprayNumber};
 
 struct Written {
     const QPaintDevice* on;

@@ -2,8 +2,10 @@
 #pragma once
 
 #include <QApplication>
+#include <QLineEdit>
 #include <QMouseEvent>
 #include <QTest>
+#include <QTimer>
 
 #include "app/frame/main_window.h"
 #include "app/leaves/blank/blank_page.h"
@@ -25,6 +27,28 @@ inline std::shared_ptr<Derivations> theDerivations() {
     static const auto derived = std::make_shared<Derivations>();
     return derived;
 }
+
+/// Answers the next file dialog with a path, then notes and closes whatever message follows.
+struct DialogAnswer {
+    explicit DialogAnswer(const QString& path) {
+        QTimer::singleShot(300, &guard, [path] {
+            QWidget* dialog = QApplication::activeModalWidget();
+            if (!dialog) return;
+            if (auto* name = dialog->findChild<QLineEdit*>("fileNameEdit")) name->setText(path);
+            QTest::keyClick(dialog, Qt::Key_Return);
+        });
+        for (const int later : {900, 1500}) {
+            QTimer::singleShot(later, &guard, [this] {
+                if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) {
+                    said += box->text();
+                    box->accept();
+                }
+            });
+        }
+    }
+    QString said;
+    QObject guard;  ///< what was not needed any more does not come later
+};
 
 class WindowTest : public ::testing::Test {
   protected:

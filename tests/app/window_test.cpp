@@ -14,6 +14,7 @@
 #include "app/leaves/cut/cut_page.h"
 #include "app/leaves/masks/masks_page.h"
 #include "app/leaves/pattern/pattern_page.h"
+#include "app/leaves/spray/spray_page.h"
 #include "app/pictures.h"
 #include "app/sheet/units_text.h"
 #include "job/demo_job.h"
@@ -170,6 +171,7 @@ TEST_F(WindowTest, KeysReachEveryLeafAndSide) {
     for (const auto& [key, leaf] : {std::pair{Qt::Key_2, PatternNumber},
                                     {Qt::Key_5, MasksNumber},
                                     {Qt::Key_6, CutNumber},
+                                    {Qt::Key_7, SprayNumber},
                                     {Qt::Key_1, BlankNumber}}) {
         QTest::keyClick(&window, key, Qt::AltModifier);
         EXPECT_EQ(window.currentLeaf(), leaf);
@@ -209,7 +211,7 @@ TEST_F(WindowTest, NamesAreSpokenForEveryControl) {
 TEST_F(WindowTest, HoldsAtSmallAndLargeSizes) {
     for (const QSize& size : {QSize(1024, 700), QSize(1920, 1080)}) {
         window.resize(size);
-        for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber}) {
+        for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber, SprayNumber}) {
             window.showLeaf(leaf);
             QTest::qWait(60);
             EXPECT_FALSE(window.grab().isNull());
@@ -277,10 +279,10 @@ TEST_F(WindowTest, MonkeyUndoesToTheStart) {
     const std::string before = bytes();
     window.document().history().setUndoLimit(0);
     for (int i = 0; i < 300; ++i) {
-        switch (roll(9)) {
+        switch (roll(10)) {
             case 0:
-                window.showLeaf(std::array{BlankNumber, PatternNumber, MasksNumber,
-                                           CutNumber}[static_cast<std::size_t>(roll(4))]);
+                window.showLeaf(std::array{BlankNumber, PatternNumber, MasksNumber, CutNumber,
+                                           SprayNumber}[static_cast<std::size_t>(roll(5))]);
                 break;
             case 1:
                 drag(blank, blank->stationHandle(1 + roll(10), roll(2)),
@@ -299,7 +301,8 @@ TEST_F(WindowTest, MonkeyUndoesToTheStart) {
                                                     Qt::Key_Down}[static_cast<std::size_t>(roll(4))]);
                 break;
             case 5:
-                if (roll(4) == 0) window.patternLeaf().addElement(roll(2));
+                if (roll(4) == 0)
+                    window.patternLeaf().addElement(static_cast<PatternLeaf::NewElement>(roll(3)));
                 break;
             case 6:
                 if (roll(6) == 0) window.patternLeaf().removeSelected();
@@ -307,6 +310,13 @@ TEST_F(WindowTest, MonkeyUndoesToTheStart) {
             case 7:
                 window.masksLeaf().useMaterial(roll(5));
                 break;
+            case 9: {
+                const SprayHandle handle = kSprayHandles[static_cast<std::size_t>(roll(8))];
+                auto* page = window.findChild<SprayPage*>();
+                if (!page->handleAt(handle).isNull())
+                    drag(page, page->handleAt(handle), QPointF(roll(60) - 30, roll(60) - 30));
+                break;
+            }
             case 8:
                 roll(2) ? window.document().history().undo() : window.document().history().redo();
                 break;
@@ -331,7 +341,7 @@ TEST_F(WindowTest, TwoWindowsDoNotWriteOneJob) {
 }
 
 TEST_F(WindowTest, HelpHasAPageForEveryBuiltLeaf) {
-    for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber}) {
+    for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber, SprayNumber}) {
         EXPECT_GT(helpFor(leaf).size(), 200);
         EXPECT_NE(helpFor(leaf), helpFor(2));
     }
@@ -390,7 +400,7 @@ TEST(Start, EmptyWindowOffersReadingsAndDemo) {
     EXPECT_TRUE(window.document().empty());
     EXPECT_EQ(window.stem().entry(BlankNumber).state, LeafState::Nothing);
     EXPECT_TRUE(window.tellTale().verdict().sentence.contains("Start"));
-    for (const int leaf : {PatternNumber, MasksNumber, CutNumber, BlankNumber}) {
+    for (const int leaf : {PatternNumber, MasksNumber, CutNumber, SprayNumber, BlankNumber}) {
         window.showLeaf(leaf);
         EXPECT_FALSE(window.grab().isNull());
     }

@@ -15,8 +15,9 @@ namespace fs = std::filesystem;
 /// Rooms and the rooms below that each may include (docs/ARCHITECTURE.md). A room may include what those
 /// include.
 const std::map<std::string, std::set<std::string>> kBelow{
-    {"base", {}},          {"geom", {"base"}}, {"blank", {"geom"}},      {"pattern", {"blank"}},
-    {"mask", {"pattern"}}, {"paint", {"base"}}, {"spray", {"paint"}}, {"cut", {"geom"}},  {"job", {"mask", "cut", "spray"}},
+    {"base", {}},           {"geom", {"base"}},    {"blank", {"geom"}},
+    {"pattern", {"blank"}}, {"mask", {"pattern"}}, {"paint", {"base"}},
+    {"spray", {"paint"}},   {"cut", {"geom"}},     {"job", {"mask", "cut", "spray"}},
 };
 
 std::set<std::string> reachable(const std::string& room) {

@@ -20,9 +20,13 @@ StationTable randomBody(std::mt19937& random) {
         const double t = 0.5 - 0.5 * std::cos(kPi * i / (count - 1));
         const bool end = i == 0 || i == count - 1;
         const double swell = end ? 0 : std::sin(kPi * std::pow(t, 0.8));
-        table.stations.push_back({length * t, top * swell * (end ? 0 : share(random)),
+        table.stations.push_back({length * t,
+                                  top * swell * (end ? 0 : share(random)),
                                   bottom * swell * (end ? 0 : share(random)),
-                                  width * swell * (end ? 0 : share(random)), exponent(random), exponent(random), {}});
+                                  width * swell * (end ? 0 : share(random)),
+                                  exponent(random),
+                                  exponent(random),
+                                  {}});
     }
     return table;
 }
@@ -87,11 +91,14 @@ TEST_F(RandomBodies, PointsAreFoundAgainAndNormalsPointOut) {
 TEST_F(RandomBodies, DistancesAreAMetric) {
     onEach(6, [this](const Skin& skin, std::mt19937& random) {
         const SkinPoint a = somewhere(skin, random), b = somewhere(skin, random), c = somewhere(skin, random);
-        const double ab = need(shortestWay(skin, a, b)).length_mm, ba = need(shortestWay(skin, b, a)).length_mm;
-        const double bc = need(shortestWay(skin, b, c)).length_mm, ac = need(shortestWay(skin, a, c)).length_mm;
+        const double ab = need(shortestWay(skin, a, b)).length_mm,
+                     ba = need(shortestWay(skin, b, a)).length_mm;
+        const double bc = need(shortestWay(skin, b, c)).length_mm,
+                     ac = need(shortestWay(skin, a, c)).length_mm;
         EXPECT_NEAR(ab, ba, 1e-4 * ab);
         EXPECT_LE(ac, ab + bc + 1e-4);
-        EXPECT_GE(ab, (skin.at(a).position - skin.at(b).position).norm() - 1e-6);  // no tunnel through the body
+        EXPECT_GE(ab,
+                  (skin.at(a).position - skin.at(b).position).norm() - 1e-6);  // no tunnel through the body
     });
 }
 

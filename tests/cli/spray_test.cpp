@@ -1,4 +1,5 @@
 // spray edge on the command line.
+#include "base/files.h"
 #include "tests/cli/run_cli.h"
 
 namespace nine::test {
@@ -78,6 +79,39 @@ TEST(SprayPlanCli, EveryMaskOfTheDemoGetsSettingsAndReasons) {
                                        {"--needles a", "--needles"}})
         EXPECT_EQ(cli("spray plan " + job + " " + words + " --json").json()["error"]["where"], where)
             << words;
+}
+
+/// The job's own wishes, and the shop's own bench.
+TEST(SprayPlanCli, PinsOfTheJobAndABenchFileAreKept) {
+    const TemporaryFolder folder;
+    auto job = nlohmann::json::parse(need(readFile(example("sedge60-brook-char.nineleaves.json"))));
+    const auto planOf = [&](const nlohmann::json& spray, const std::string& more = "") {
+        job["spray"] = spray;
+        (void)writeFileAtomically(folder.path() + "/job.nineleaves.json", job.dump(1));
+        return cli("spray plan " + quoted(folder.path() + "/job.nineleaves.json") + " --json" + more);
+    };
+    const auto plain =
+        planOf({{{"mask", "parr-bars-L"}, {"pins", {{"distance_mm", 75}, {"pressure_kpa", 110}}}}});
+    ASSERT_EQ(plain.exitCode, 0) << plain.err;
+    EXPECT_EQ(plain.json()["layers"][0]["distance_mm"], 75);
+    EXPECT_EQ(plain.json()["layers"][0]["pressure_kpa"], 110);
+    EXPECT_EQ(plain.json()["layers"][1]["distance_mm"], 90);
+    EXPECT_EQ(plain.json()["layers"][0]["worst_place"]["element"], "parr-bars");
+
+    const auto clash = planOf({{{"mask", "red-dots-L"}, {"pins", {{"needle_mm", 0.2}, {"flow_ml_min", 3}}}}});
+    EXPECT_EQ(clash.exitCode, 1);
+    EXPECT_EQ(clash.json()["error"]["code"], "pins_contradict");
+    EXPECT_NE(clash.json()["error"]["where"].get<std::string>().find("spray[0].pins.needle_mm"),
+              std::string::npos)
+        << clash.json()["error"]["where"];
+
+    (void)writeFileAtomically(folder.path() + "/bench.json",
+                              R"({"format": 1, "guns": [{"name": "large", "needle_mm": 0.5}]})");
+    const auto own = planOf(nlohmann::json::array(), " --bench " + quoted(folder.path() + "/bench.json"));
+    EXPECT_EQ(own.json()["layers"][0]["needle_mm"], 0.5);
+    (void)writeFileAtomically(folder.path() + "/bench.json", R"({"format": 1, "guns": [{"name": "large"}]})");
+    EXPECT_EQ(planOf(nlohmann::json::array(), " --bench " + quoted(folder.path() + "/bench.json")).exitCode,
+              1);
 }
 
 }  // namespace

@@ -2,9 +2,11 @@
 #include <nlohmann/json.hpp>
 #include <random>
 
+#include "job/bench_file.h"
 #include "job/demo_job.h"
 #include "job/export.h"
 #include "job/json_place.h"
+#include "job/spray_job.h"
 #include "tests/bodies.h"
 
 namespace nine {
@@ -242,6 +244,133 @@ TEST(Derive, PiecesCarryNameSideAndMarks) {
     EXPECT_EQ(pages.pieces[1].piece.side, 'R');
     EXPECT_GT(pages.pieces[0].piece.pen.size(), 15u);  // two crosses, letters, arrow
     EXPECT_NE(verdictOf(*masks[0].spec, (*masks[0].mask)->report).find("lies flat"), std::string::npos);
+}
+
+TEST(BenchFile, ReadsBackAndKeepsWhatShips) {
+    EXPECT_EQ(need(parseBench(benchText({}), "b")), SprayBench{});
+    SprayBench own;
+    own.guns = {{"old \"faithful\"", 0.3, 10, 40}};
+    own.practices[1].pressure_psi = {12, 14, 18};
+    own.practices[1].reduction = {3, 2};
+    EXPECT_EQ(need(parseBench(benchText(own), "b")), own);
+    // Only what differs is written: the rest follows what ships.
+    EXPECT_EQ(benchText(own).find("\"cover\""), std::string::npos);
+    EXPECT_EQ(need(parseBench("{\"format\": 1}", "b")), SprayBench{});
+    const test::TemporaryFolder folder;
+    EXPECT_EQ(need(loadBench(folder.path() + "/none.json")), SprayBench{});
+    ASSERT_TRUE(saveBench(own, folder.path() + "/bench.json"));
+    EXPECT_EQ(need(loadBench(folder.path() + "/bench.json")), own);
+}
+
+TEST(BenchFile, ErrorsNameLineAndField) {
+    const auto where = [](const std::string& text) { return parseBench(text, "b.json").error().where; };
+    EXPECT_EQ(where("{\n \"format\": 1,\n \"guns\": [\n {\"needle_mm\": 7}]}"), "b.json:4 guns[0].needle_mm");
+    EXPECT_EQ(where("{\"guns\": []}"), "b.json:1 format");
+    EXPECT_EQ(where("{\"format\": 1,\n\"practice\": {\"stencil\": {\"pressure_psi\": [1]}}}"),
+              "b.json:2 practice.stencil.pressure_psi");
+    EXPECT_EQ(where("{\"format\": 1,\n\"practice\": {\"stencil\": {\"coats\": [3, 1]}}}"),
+              "b.json:2 practice.stencil.coats");
+    EXPECT_EQ(parseBench("{\"format\": 9}", "b").error().code, "newer_format");
+    EXPECT_EQ(parseBench("{\"format\": 1,", "b").error().code, "bad_json");
+    EXPECT_EQ(parseBench("[]", "b").error().code, "bad_value");
+    EXPECT_EQ(parseBench("{\"format\": 1, \"guns\": []}", "b").error().code, "no_gun");
+}
+
+TEST(JobSpray, ChapterIsKeptAndCheckedByField) {
+    const auto with = [](const char* spray) {
+        auto json = nlohmann::ordered_json::parse(demoText());
+        json["spray"] = nlohmann::ordered_json::parse(spray);
+        return json.dump(1);
+    };
+    const Job job = need(parseJob(with(R"([{"mask":"red-dots-R","paint":"ink","soft_mm":2,"pads_mm":3.5,
+        "relief_mm":0.4,"pins":{"pressure_kpa":110,"needle_mm":0.2,"distance_mm":60,"angle_deg":5,
+        "flow_ml_min":0.3,"speed_mm_s":90,"aim_mm":4,"reduction":[3,2],"coats":2,"stroke":"across"}}])"),
+                                  "f"))
+                        .job;
+    const SpraySpec spec = sprayOfMask(job, "red-dots-R");
+    EXPECT_EQ(spec.paint, "ink");
+    EXPECT_EQ(spec.soft_mm, 2);
+    EXPECT_EQ(spec.pins.reduction, (Reduction{3, 2}));
+    EXPECT_EQ(spec.pins.stroke, Stroke::Across);
+    EXPECT_EQ(jobText(need(parseJob(jobText(job), "f")).job), jobText(job));
+    EXPECT_EQ(sprayOfMask(job, "red-dots-L").paint, "opaque");
+    // A reduction beside the pins, as other programs may write it, is a pin.
+    EXPECT_EQ(sprayOfMask(need(parseJob(with(R"([{"mask":"red-dots-L","reduction":[2,1]}])"), "f")).job,
+                          "red-dots-L")
+                  .pins.reduction,
+              (Reduction{2, 1}));
+    const auto field = [&](const char* spray) {
+        const Error error = parseJob(with(spray), "f").error();
+        return error.code + " " + error.where.substr(error.where.find(' ') + 1);
+    };
+    EXPECT_EQ(field(R"([{"mask":"x"}])"), "unknown_mask spray[0].mask");
+    EXPECT_EQ(field(R"([{"mask":"red-dots-L"},{"mask":"red-dots-L"}])"), "bad_id spray[1].mask");
+    EXPECT_EQ(field(R"([{"mask":"red-dots-L","paint":"lead"}])"), "unknown_paint spray[0].paint");
+    EXPECT_EQ(field(R"([{"mask":"red-dots-L","soft_mm":0.1}])"), "out_of_range spray[0].soft_mm");
+    EXPECT_EQ(field(R"([{"mask":"red-dots-L","pads_mm":-1}])"), "out_of_range spray[0].pads_mm");
+    EXPECT_EQ(field(R"([{"mask":"red-dots-L","relief_mm":50}])"), "out_of_range spray[0].relief_mm");
+    EXPECT_EQ(field(R"([{"mask":"red-dots-L","pins":{"distance_mm":3}}])"),
+              "out_of_range spray[0].pins.distance_mm");
+    EXPECT_EQ(field(R"([{"mask":"red-dots-L","pins":{"luck":7}}])"), "bad_value spray[0].pins");
+    EXPECT_EQ(field(R"([{"mask":"red-dots-L","pins":{"stroke":"round"}}])"),
+              "bad_value spray[0].pins.stroke");
+    EXPECT_EQ(field(R"([{"mask":"red-dots-L","pins":{"reduction":[4]}}])"),
+              "bad_value spray[0].pins.reduction");
+}
+
+/// A job that was edited must stay one that can be opened again.
+TEST(JobSpray, MasksAndSpraysStayInStepWithThePattern) {
+    const Job demo = need(parseJob(demoText(), "f")).job;
+    EXPECT_EQ(withMasksInStep(demo), demo);
+    Element alone = *demo.pattern->elements[1];
+    alone.linked = false;
+    const Job unlinked = withMasksInStep(withElement(demo, 1, alone));
+    EXPECT_EQ(maskSpecs(unlinked).size(), 5u);
+    EXPECT_EQ(unlinked.spray->masks.size(), demo.spray->masks.size() - 1);
+    EXPECT_TRUE(checkJob(unlinked));
+    EXPECT_TRUE(parseJob(jobText(unlinked), "f"));
+    // Linked again, the other side gets its mask back, like that of this side.
+    alone.linked = true;
+    const Job again = withMasksInStep(withElement(unlinked, 1, alone));
+    ASSERT_EQ(maskSpecs(again).size(), 6u);
+    EXPECT_EQ(maskSpecs(again).back()->id, "red-dots-R");
+    EXPECT_EQ(maskSpecs(again).back()->material, "tape");
+    EXPECT_TRUE(checkJob(again));
+    Job fewer = demo;
+    PatternChapter pattern = *demo.pattern;
+    pattern.elements.erase(pattern.elements.begin());
+    fewer.pattern = std::make_shared<const PatternChapter>(pattern);
+    EXPECT_FALSE(checkJob(fewer));
+    EXPECT_TRUE(checkJob(withMasksInStep(fewer)));
+    EXPECT_EQ(maskSpecs(withMasksInStep(fewer)).size(), 4u);
+}
+
+TEST(JobSpray, LiftIsMostInTheMiddleOfWhatIsBridged) {
+    const Job job = need(parseJob(demoText(), "f")).job;
+    MaskSpec film = *maskSpecs(job)[0];
+    film.material = "film";
+    Derivations derived;
+    const MaskPtr mask = need(derived.mask(job, film));
+    const auto art = need(derived.artOf(job, film));
+    ASSERT_FALSE(mask->report.liesFlat);
+    const PatchMesh& patch = mask->flat.patch;
+    const Vec2 middle = 0.5 * (patch.low + patch.high);
+    EXPECT_NEAR(liftAt(*mask, middle), mask->report.lift_mm, 1e-9);
+    const bool across = patch.turnAcross_rad * patch.width_mm <= patch.turnAlong_rad * patch.length_mm;
+    EXPECT_NEAR(liftAt(*mask, across ? Vec2(middle.x(), patch.low.y()) : Vec2(patch.low.x(), middle.y())), 0,
+                1e-9);
+    EXPECT_NEAR(liftAt(*mask, across ? Vec2(patch.low.x(), middle.y()) : Vec2(middle.x(), patch.low.y())),
+                mask->report.lift_mm, 1e-9);
+    const EdgePlace worst = worstEdge(*mask, {art[0].get()});
+    for (const Outline& outline : art[0]->outlines) {
+        for (const Vec2& p : outline.skin) EXPECT_LE(liftAt(*mask, p), worst.lift_mm + 1e-12);
+    }
+    EXPECT_GT(worst.lift_mm, 0.9 * mask->report.lift_mm);
+    EXPECT_NE(placeSentence(worst).find("of parr-bars"), std::string::npos) << placeSentence(worst);
+    const MaskToSpray asked = sprayOf(film, mask->report, sprayOfMask(job, "parr-bars-L"));
+    EXPECT_EQ(asked.work, SprayWork::Stencil);
+    EXPECT_NEAR(asked.gap_mm(), kSheetContact_mm + mask->report.lift_mm, 1e-12);
+    EXPECT_EQ(asked.paint.id, "transparent");
 }
 
 }  // namespace

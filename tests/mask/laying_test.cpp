@@ -1,4 +1,5 @@
-// How a sheet is laid on: on bodies that unroll every way lands exactly; elsewhere each way has its own figure.
+// How a sheet is laid on: on bodies that unroll every way lands exactly; elsewhere each way has its own
+// figure.
 #include "mask/mask.h"
 #include "tests/bodies.h"
 

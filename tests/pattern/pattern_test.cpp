@@ -1,4 +1,5 @@
 #include "blank/measure.h"
+#include "blank/walk.h"
 #include "geom/polygon_set.h"
 #include "pattern/art.h"
 #include "tests/bodies.h"
@@ -140,6 +141,75 @@ TEST(Element, DoubtsAreWarnedOf) {
     EXPECT_EQ(need(drawElement(skin, {}, over, "e")).warnings[0].code, "crosses_midline");
     over.linked = false;  // on one side only it may cross
     EXPECT_TRUE(need(drawElement(skin, {}, over, "e")).warnings.empty());
+}
+
+Element gill(GillMark mark) {
+    Element e;
+    e.id = "gill";
+    e.anchor = "gill_plate";
+    e.dx_mm = 1;
+    e.shape = mark;
+    return e;
+}
+
+/// On a cylinder x and g are the sheet itself: the crescent's area is that under half a sine wave.
+TEST(GillMark, FollowsThePlateAsACrescent) {
+    const Skin tube = cylinder(9, 60);
+    const Landmarks straight{{"gill_plate", {{{17, 10}, {17, -10}}, 0, {}}}};
+    const ElementArt art = need(drawElement(tube, straight, gill({2.5, 0.1, 0.9}), "e"));
+    ASSERT_EQ(art.outlines.size(), 1u);
+    EXPECT_TRUE(art.second.empty());
+    EXPECT_NEAR(flatArea(art.outlines[0]), 2.5 * 2 / kPi * 16, 0.02);  // 16 of 20 mm; counter-clockwise
+    EXPECT_NEAR((art.low - Vec2(18, -8)).norm(), 0, 1e-5);
+    EXPECT_NEAR((art.high - Vec2(20.5, 8)).norm(), 0, 1e-5);
+    // A bent plate is followed through its points, without corners.
+    const ElementArt bent = need(drawElement(tube, kMarks, gill({2.5, 0, 1}), "e"));
+    const auto& ring = bent.outlines[0].skin;
+    for (const Vec2& p : kMarks.at("gill_plate").points) {
+        double nearest = 1e9;
+        for (const Vec2& q : ring) nearest = std::min(nearest, (q - p - Vec2(1, 0)).norm());
+        EXPECT_LT(nearest, 0.25);
+    }
+    for (std::size_t i = 1; i + 1 < ring.size() / 2; ++i) {
+        const Vec2 a = (ring[i] - ring[i - 1]).normalized(), b = (ring[i + 1] - ring[i]).normalized();
+        EXPECT_GT(a.dot(b), std::cos(degToRad(12))) << i;
+    }
+}
+
+TEST(GillMark, TheSecondPassIsTheSameMovedTowardsTheTail) {
+    const Skin tube = cylinder(9, 60);
+    Element e = gill({2, 0, 1, 0.8});
+    EXPECT_EQ(pairShift_mm(e), 0.8);
+    const ElementArt art = need(drawElement(tube, kMarks, e, "e"));
+    ASSERT_EQ(art.outlines.size(), 1u);
+    ASSERT_EQ(art.second.size(), 1u);
+    for (std::size_t i = 0; i < art.outlines[0].skin.size(); ++i)
+        EXPECT_NEAR((art.second[0].skin[i] - art.outlines[0].skin[i] - Vec2(0.8, 0)).norm(), 0, 1e-6);
+    // Along the skin, not along the axis, where the body is steep.
+    const Skin skin = sampleSkin("sedge60");
+    const ElementArt steep = need(drawElement(skin, kMarks, e, "e"));
+    const Vec2 a = steep.outlines[0].skin[4], b = steep.second[0].skin[4];
+    EXPECT_NEAR(need(distanceAlong(skin, a.x(), b.x(), a.y(), "")), 0.8, 1e-4);
+}
+
+TEST(GillMark, WrongOnesAreSaid) {
+    const Skin tube = cylinder(9, 60);
+    const auto error = [&](const Element& e) { return drawElement(tube, kMarks, e, "e").error(); };
+    Element loose = gill({});
+    loose.anchor.clear();
+    loose.dx_mm = 20;
+    EXPECT_EQ(error(loose).code, "not_a_curve");
+    Element eye = gill({});
+    eye.anchor = "eye";
+    EXPECT_EQ(error(eye).where, "e.anchor");
+    EXPECT_EQ(error(gill({2, 0.5, 0.5})).where, "e.to");
+    EXPECT_EQ(error(gill({2, -0.1, 0.9})).where, "e.from");
+    EXPECT_EQ(error(gill({2, 0.1, 1.1})).where, "e.to");
+    EXPECT_EQ(error(gill({0, 0.1, 0.9})).where, "e.width_mm");
+    EXPECT_EQ(error(gill({2, 0.1, 0.9, 5})).where, "e.pair_mm");
+    Element far = gill({});
+    far.dx_mm = 55;
+    EXPECT_EQ(error(far).code, "off_body");
 }
 
 }  // namespace

@@ -6,6 +6,7 @@
 
 #include "base/units.h"
 #include "spray/plan.h"
+#include "spray/wet_film.h"
 #include "tests/support.h"
 
 namespace nine {
@@ -357,6 +358,215 @@ TEST(Plan, GunsThatCannotAreSaid) {
     cover.work = SprayWork::Cover;
     EXPECT_EQ(planSpray(cover, withGuns({{"fine", 0.15, 8, 45}})).error().code,
               "no_gun");  // cannot give the flow
+}
+
+/// What is wished may be pinned one by one; the plan keeps it and goes on choosing the rest.
+TEST(Plan, KeepsWhatIsPinned) {
+    SprayPins pins;
+    pins.distance_mm = 55;
+    pins.angle_deg = 20;
+    pins.reduction = Reduction{4, 2};
+    pins.coats = 3;
+    pins.stroke = Stroke::Across;
+    const SprayPlan plan = need(planSpray({}, {}, pins));
+    EXPECT_EQ(plan.setting.distance_mm, 55);
+    EXPECT_EQ(plan.setting.angle_deg, 20);
+    EXPECT_EQ(plan.setting.reduction, (Reduction{4, 2}));
+    EXPECT_EQ(plan.coats, 3);
+    EXPECT_EQ(plan.edge.width_mm, plan.across.width_mm);
+    EXPECT_NEAR(plan.setting.gauge_kpa, psi(15), 0.01);
+    EXPECT_NE(plan.reasons[1].find("Pinned by you"), std::string::npos) << plan.reasons[1];
+    EXPECT_NE(plan.reasons[1].find("55 mm away"), std::string::npos) << plan.reasons[1];
+    EXPECT_EQ(released(pins, "distance_mm").distance_mm, std::nullopt);
+    EXPECT_EQ(released(pins, "distance_mm").angle_deg, 20);
+    EXPECT_EQ(released(pins, "no_such_pin"), pins);
+}
+
+TEST(Plan, PinsThatContradictNameTheOneThatBinds) {
+    SprayPins pins;
+    pins.needle_mm = 0.2;
+    pins.flow_ml_min = 3;
+    const Error flow = planSpray({}, {}, pins).error();
+    EXPECT_EQ(flow.code, "pins_contradict");
+    EXPECT_EQ(flow.where, "pins.needle_mm");
+    EXPECT_NE(flow.text.find("0.35"), std::string::npos) << flow.text;
+    // Even the largest needle cannot: then it is the flow that has to go.
+    pins.flow_ml_min = 30;
+    EXPECT_EQ(planSpray({}, {}, pins).error().where, "pins.flow_ml_min");
+    // A pressure that no regulator here holds.
+    SprayPins strong;
+    strong.pressure_kpa = psi(50);
+    EXPECT_EQ(planSpray({}, {}, strong).error().where, "pins.pressure_kpa");
+    // A needle that does not hang on the bench is no contradiction among pins, and is said with what to do.
+    SprayPins other;
+    other.needle_mm = 0.5;
+    const Error needle = planSpray({}, {}, other).error();
+    EXPECT_NE(needle.text.find("0.5 mm"), std::string::npos) << needle.text;
+}
+
+TEST(Plan, PinsOutsideTheModelAreSaidByTheirField) {
+    const auto where = [](auto set) {
+        SprayPins pins;
+        set(pins);
+        return checkPins(pins, "spray[0].pins").error().where;
+    };
+    EXPECT_EQ(where([](SprayPins& p) { p.pressure_kpa = 0; }), "spray[0].pins.pressure_kpa");
+    EXPECT_EQ(where([](SprayPins& p) { p.pressure_kpa = psi(200); }), "spray[0].pins.pressure_kpa");
+    EXPECT_EQ(where([](SprayPins& p) { p.distance_mm = 3; }), "spray[0].pins.distance_mm");
+    EXPECT_EQ(where([](SprayPins& p) { p.angle_deg = 89; }), "spray[0].pins.angle_deg");
+    EXPECT_EQ(where([](SprayPins& p) { p.needle_mm = NAN; }), "spray[0].pins.needle_mm");
+    EXPECT_EQ(where([](SprayPins& p) { p.flow_ml_min = 0; }), "spray[0].pins.flow_ml_min");
+    EXPECT_EQ(where([](SprayPins& p) { p.speed_mm_s = 1; }), "spray[0].pins.speed_mm_s");
+    EXPECT_EQ(where([](SprayPins& p) { p.aim_mm = 1e6; }), "spray[0].pins.aim_mm");
+    EXPECT_EQ(where([](SprayPins& p) { p.coats = 0; }), "spray[0].pins.coats");
+    EXPECT_EQ(where([](SprayPins& p) { p.reduction = Reduction{1, 1000}; }), "spray[0].pins.reduction");
+    EXPECT_TRUE(checkPins({}, ""));
+    EXPECT_EQ(planSpray({}, {},
+                        [] {
+                            SprayPins p;
+                            p.distance_mm = 3;
+                            return p;
+                        }())
+                  .error()
+                  .code,
+              "out_of_range");
+}
+
+TEST(Plan, PinnedOutsidePracticeIsAWarning) {
+    SprayPins pins;
+    pins.pressure_kpa = psi(24);
+    const auto codes = [](const SprayPlan& plan) {
+        std::string all;
+        for (const Warning& w : plan.warnings) all += w.code + ' ';
+        return all;
+    };
+    EXPECT_EQ(codes(need(planSpray({}, {}, pins))), "outside_practice ");
+    EXPECT_EQ(codes(need(planSpray({}, {}))), "");
+    SprayPins wet;
+    wet.flow_ml_min = 1.2;
+    EXPECT_EQ(codes(need(planSpray({}, {}, wet))), "runs ");
+}
+
+TEST(Plan, ASoftEdgeIsHeldOffJustSoFar) {
+    MaskToSpray soft;
+    soft.soft = true;
+    soft.wantedWidth_mm = 1.5;
+    const SprayPlan plan = need(planSpray(soft, {}));
+    EXPECT_FALSE(plan.meetsWish);
+    ASSERT_TRUE(plan.remedy && plan.remedy->pads_mm);
+    soft.pads_mm = *plan.remedy->pads_mm;
+    const SprayPlan held = need(planSpray(soft, {}));
+    EXPECT_TRUE(held.meetsWish);
+    EXPECT_NEAR(held.edge.width_mm, 1.5, 0.05);
+    EXPECT_FALSE(held.remedy);
+    // Softer than any gap makes it.
+    soft.wantedWidth_mm = 20;
+    soft.pads_mm = 0;
+    const SprayPlan hopeless = need(planSpray(soft, {}));
+    EXPECT_FALSE(hopeless.meetsWish);
+    EXPECT_FALSE(hopeless.remedy);
+    EXPECT_NE(hopeless.reasons.back().find("free-hand"), std::string::npos);
+}
+
+TEST(Plan, CarvingUnderTheSheetIsAMinimumGap) {
+    MaskToSpray mask;
+    mask.relief_mm = 0.8;
+    EXPECT_NEAR(mask.gap_mm(), 0.83, 1e-12);
+    mask.lift_mm = 0.5;
+    EXPECT_NEAR(mask.gap_mm(), 0.83, 1e-12);
+    mask.lift_mm = 1.1;
+    EXPECT_NEAR(mask.gap_mm(), 1.13, 1e-12);
+    // Pressing it down cannot help against carving.
+    mask.lift_mm = 0;
+    const SprayPlan plan = need(planSpray(mask, {}));
+    EXPECT_FALSE(plan.meetsWish);
+    EXPECT_EQ(plan.reasons.back().find("press the sheet"), std::string::npos) << plan.reasons.back();
+    EXPECT_NE(plan.reasons[1].find("carving"), std::string::npos) << plan.reasons[1];
+    // The remedy, applied, does what it promised.
+    ASSERT_TRUE(plan.remedy && plan.remedy->pins);
+    EXPECT_NEAR(need(planSpray(mask, {}, *plan.remedy->pins)).edge.width_mm, *plan.remedy->width_mm, 1e-9);
+}
+
+/// Each step that spoils something passes a limit that the plan keeps, and stays inside practice.
+TEST(Plan, StepsSayWhatTheySpoil) {
+    using Way = SprayStep::Way;
+    const SprayPlan plan = need(planSpray({}, {}));
+    const auto words = [](const SprayPlan& p, Way way) -> std::string {
+        for (const SprayStep& s : p.steps) {
+            if (s.way == way) return (s.spoils ? "! " : "") + s.words;
+        }
+        return "none";
+    };
+    EXPECT_NE(words(plan, Way::LargerNeedle).find("! needle 0.35"), std::string::npos)
+        << words(plan, Way::LargerNeedle);
+    EXPECT_EQ(words(plan, Way::SmallerNeedle), "none");  // there is no smaller one on the bench
+    EXPECT_NE(words(plan, Way::LowerPressure).find("13 psi"), std::string::npos)
+        << words(plan, Way::LowerPressure);
+    EXPECT_EQ(words(plan, Way::LowerPressure)[0], 'd');  // down to the end of practice
+    // Closer, the spray is narrower and the coat wetter: with more paint it runs.
+    SprayPins wet;
+    wet.flow_ml_min = 0.5;
+    const SprayPlan wetter = need(planSpray({}, {}, wet));
+    EXPECT_NE(words(wetter, Way::Closer).find("it may run"), std::string::npos) << words(wetter, Way::Closer);
+    // Lower pressure makes larger drops: with a coarse paint the grain shows.
+    MaskToSpray pearl;
+    pearl.paint = *findPaint("pearl");
+    SprayPins pins;
+    pins.reduction = Reduction{4, 0};
+    pins.flow_ml_min = 0.35;
+    const SprayPlan thick = need(planSpray(pearl, withGuns({{"one", 0.35, 8, 45}}), pins));
+    const double now = thick.edge.dropSize_um;
+    SpraySetting lower = thick.setting;
+    lower.gauge_kpa = psi(13);
+    EXPECT_GT(need(edgeFigures(lower, 0.03)).dropSize_um, now);
+}
+
+/// Section E of the model worked out beforehand: wet film that runs on a wall, no heat.
+TEST(WetFilm, RunLimitsWorkedOutBeforehand) {
+    const auto limit = [](const char* paint, double drops, double reducer) {
+        return runLimit_um(*findPaint(paint), mixtureOf(paint, drops, reducer));
+    };
+    EXPECT_NEAR(limit("opaque", 4, 0), 45.0, 0.06);
+    EXPECT_NEAR(limit("opaque", 4, 1), 25.529, 0.02);
+    EXPECT_NEAR(limit("opaque", 4, 2), 18.6, 0.06);
+    EXPECT_NEAR(limit("opaque", 4, 4), 13.5, 0.06);
+    EXPECT_NEAR(limit("transparent", 4, 0), 18.7, 0.06);
+    EXPECT_NEAR(limit("transparent", 2, 4), 9.9, 0.06);
+    EXPECT_NEAR(limit("ink", 4, 0), 10.5, 0.06);
+}
+
+TEST(Bench, WrongBenchesAreSaidByTheirField) {
+    const auto where = [](auto change) {
+        SprayBench bench;
+        change(bench);
+        const Status ok = checkBench(bench);
+        return ok ? std::string() : ok.error().where;
+    };
+    EXPECT_EQ(where([](SprayBench&) {}), "");
+    EXPECT_EQ(where([](SprayBench& b) { b.guns.clear(); }), "guns");
+    EXPECT_EQ(where([](SprayBench& b) { b.guns.resize(13); }), "guns");
+    EXPECT_EQ(where([](SprayBench& b) { b.guns[1].needle_mm = 3; }), "guns[1].needle_mm");
+    EXPECT_EQ(where([](SprayBench& b) { b.guns[0].lowest_psi = 60; }), "guns[0].highest_psi");
+    EXPECT_EQ(where([](SprayBench& b) { b.guns[0].highest_psi = NAN; }), "guns[0].highest_psi");
+    EXPECT_EQ(where([](SprayBench& b) { b.practices[1].pressure_psi.start = 22; }),
+              "practice.stencil.pressure_psi");
+    EXPECT_EQ(where([](SprayBench& b) { b.practices[0].distance_mm.low = 3; }), "practice.cover.distance_mm");
+    EXPECT_EQ(where([](SprayBench& b) { b.practices[2].reduction.paint = 0; }), "practice.tape.reduction");
+    EXPECT_EQ(where([](SprayBench& b) { b.practices[3].leastCoats = 9; }), "practice.net.coats");
+    EXPECT_EQ(where([](SprayBench& b) { b.practices[4].passes = 0; }), "practice.mist.passes");
+    EXPECT_EQ(where([](SprayBench& b) { b.practices[5].flow_ml_min = 0; }), "practice.detail.flow_ml_min");
+    EXPECT_EQ(where([](SprayBench& b) { b.practices[5].speed_mm_s = 1e9; }), "practice.detail.speed_mm_s");
+}
+
+/// The plan starts where the shop says, not where the program ships.
+TEST(Bench, TheShopsOwnStartsAreUsed) {
+    SprayBench bench;
+    for (SprayPractice& p : bench.practices) {
+        if (p.work == SprayWork::Stencil) p.pressure_psi = {18, 20, 22};
+    }
+    const SprayPlan plan = need(planSpray({}, bench));
+    EXPECT_NEAR(plan.setting.gauge_kpa, psi(20), 1e-9);
+    EXPECT_NE(plan.reasons[0].find("18 to 22"), std::string::npos) << plan.reasons[0];
 }
 
 }  // namespace

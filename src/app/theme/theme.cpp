@@ -109,6 +109,12 @@ QScrollBar::handle:vertical { background: LINE; border-radius: 3px; min-height: 
 QScrollBar::add-line:vertical, QScrollBar::sub-line:vertical { height: 0px; }
 QScrollBar::add-page:vertical, QScrollBar::sub-page:vertical { background: transparent; }
 QLabel { font-size: 12px; }
+QTableWidget { background: SHEET; border: 1px solid LINE; border-radius: 4px; gridline-color: LINE; font-size: 12px;
+  selection-background-color: SELECT; selection-color: ONACC; }
+QTableWidget QLineEdit { background: SHEET; border: 1px solid SELECT; }
+QHeaderView, QTableCornerButton::section { background: SHEET; border: none; }
+QHeaderView::section { background: SHEET; color: MUTED; border: none; border-bottom: 1px solid LINE; padding: 4px 6px;
+  font-size: 12px; }
 )";
     for (const auto& [name, colour] : {std::pair{"PAPER", t.paper},
                                        {"SHEET", t.sheet},

@@ -57,13 +57,51 @@ Job withSpray(const Job& job, SpraySpec spec) {
     return next;
 }
 
-Job withoutLostSpray(const Job& job) {
-    const std::vector<MaskSpecPtr> masks = maskSpecs(job);
-    SprayChapter spray = *job.spray;
+Job withMasksInStep(const Job& job) {
+    Job next = job;
+    if (!job.masks->masks.empty()) {
+        std::vector<MaskSpecPtr> masks;
+        for (const MaskSpecPtr& mask : job.masks->masks) {
+            MaskSpec spec = *mask;
+            std::erase_if(spec.elements, [&](const std::string& id) {
+                return std::none_of(job.pattern->elements.begin(), job.pattern->elements.end(),
+                                    [&](const auto& e) { return e->id == id && e->standsOn(spec.side); });
+            });
+            if (spec.elements.empty()) continue;
+            const bool same = spec.elements.size() == mask->elements.size();
+            masks.push_back(same ? mask : std::make_shared<const MaskSpec>(std::move(spec)));
+        }
+        for (const ElementPtr& element : job.pattern->elements) {
+            for (const Side side : {Side::Left, Side::Right}) {
+                const auto opens = [&](const MaskSpecPtr& m, Side s) {
+                    return m->side == s &&
+                           std::count(m->elements.begin(), m->elements.end(), element->id) > 0;
+                };
+                const auto here = [&](const auto& m) { return opens(m, side); };
+                const auto there = [&](const auto& m) { return opens(m, otherSide(side)); };
+                if (!element->standsOn(side) || std::any_of(masks.begin(), masks.end(), here)) continue;
+                const auto twin = std::find_if(masks.begin(), masks.end(), there);
+                MaskSpec spec = twin != masks.end() ? **twin : MaskSpec{};
+                if (twin == masks.end() && !masks.empty()) spec.material = masks.front()->material;
+                spec.elements = {element->id};
+                spec.name = element->shownName();
+                spec.side = side;
+                spec.unknownJson.clear();
+                const std::string stem = element->id + "-" + sideLetter(side);
+                spec.id = stem;
+                const auto taken = [&](const auto& m) { return m->id == spec.id; };
+                for (int n = 2; std::any_of(masks.begin(), masks.end(), taken); ++n)
+                    spec.id = stem + "-" + std::to_string(n);
+                masks.push_back(std::make_shared<const MaskSpec>(std::move(spec)));
+            }
+        }
+        if (masks != job.masks->masks) next = withMasks(next, std::move(masks));
+    }
+    const std::vector<MaskSpecPtr> masks = maskSpecs(next);
+    SprayChapter spray = *next.spray;
     const auto lost = std::erase_if(spray.masks, [&](const SpraySpec& s) {
         return std::none_of(masks.begin(), masks.end(), [&](const auto& m) { return m->id == s.mask; });
     });
-    Job next = job;
     if (lost > 0) next.spray = std::make_shared<const SprayChapter>(std::move(spray));
     return next;
 }

@@ -85,8 +85,12 @@ Job withMasks(Job job, std::vector<MaskSpecPtr> masks);
 SpraySpec sprayOfMask(const Job& job, const std::string& mask);
 /// Replaces what is said of the mask it names.
 Job withSpray(const Job& job, SpraySpec spec);
-/// Without what is said of masks that are not there any more. Call after taking elements or masks out.
-Job withoutLostSpray(const Job& job);
+/// Given masks brought in step with the pattern: elements that are gone, or do not stand on a mask's side,
+/// are taken out of it, masks without any and what is said of spraying them too; an element that no mask
+/// opens on a side it stands on gets one there, like its mask of the other side. Call after elements were
+/// added, taken out, linked or unlinked. Does nothing to jobs without masks of their own, but for lost
+/// sprays.
+Job withMasksInStep(const Job& job);
 
 /// The mask specs in force: those given, or one film mask, held loose, per element and side.
 std::vector<MaskSpecPtr> maskSpecs(const Job& job);

@@ -23,8 +23,8 @@ struct EdgePlace {
     double lift_mm = 0;
 };
 
-/// The place of an opening's edge where the sheet stands off most; where it lies flat, the middle of the
-/// first opening's upper edge. `art` is that of the mask's elements.
+/// The place of an opening's edge where the sheet stands off most; where it lies flat everywhere, a place of
+/// the first opening on the flank. `art` is that of the mask's elements.
 EdgePlace worstEdge(const Mask& mask, const std::vector<const ElementArt*>& art);
 
 /// "opening 4 of lateral-dots, 31 mm from the nose".

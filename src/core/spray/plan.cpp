@@ -10,6 +10,8 @@
 namespace nine {
 namespace {
 
+constexpr double kMostDrops = 100;
+constexpr double kSamePsi = 0.05;
 constexpr double kMostTrigger = 0.95;
 constexpr double kAimSigmas = 1.3;    // onto the mask: a sharp line with a soft shadow
 constexpr double kSoftWithin = 0.15;  // of the width wished for
@@ -199,7 +201,7 @@ Result<SprayPlan> tryPlan(const MaskToSpray& mask, const SprayBench& bench, cons
 
     plan.warnings = plan.edge.warnings;
     const double psi = choice->psi;
-    if (!p.pressure_psi.holds(psi))
+    if (psi < p.pressure_psi.low - kSamePsi || psi > p.pressure_psi.high + kSamePsi)
         plan.warnings.push_back({"outside_practice",
                                  fixedText(psi, 0) + " psi is outside what painters use here (" +
                                      fixedText(p.pressure_psi.low, 0) + " to " +
@@ -255,6 +257,13 @@ bool SprayPins::empty() const {
     return *this == SprayPins{};
 }
 
+SprayPins released(const SprayPins& pins, const std::string& field) {
+    for (const OnePin& pin : eachPin(pins)) {
+        if (pin.field == field) return pin.without;
+    }
+    return pins;
+}
+
 std::string pinnedText(const SprayPins& pins) {
     std::string text;
     for (const OnePin& pin : eachPin(pins)) text += (text.empty() ? "" : ", ") + pin.words;
@@ -288,8 +297,16 @@ Status checkPins(const SprayPins& pins, const std::string& path) {
         }
         return error;
     }
-    if (pins.reduction && !mixed(s.paint, *pins.reduction))
-        return Error{"out_of_range", mixed(s.paint, *pins.reduction).error().text, path + ".reduction"};
+    if (pins.reduction) {
+        const auto& [paint, reducer] = *pins.reduction;
+        if (!(paint > 0 && paint <= kMostDrops && reducer >= 0 && reducer <= kMostDrops))
+            return Error{
+                "out_of_range",
+                "A mix is up to 100 drops of paint, at least a part of one, and up to 100 of reducer.",
+                path + ".reduction"};
+        const Result<Mixture> mixture = mixed(s.paint, *pins.reduction);
+        if (!mixture) return Error{"out_of_range", mixture.error().text, path + ".reduction"};
+    }
     if (pins.coats && !(*pins.coats >= 1 && *pins.coats <= 20))
         return Error{"out_of_range", "Coats are counted from 1 to 20.", path + ".coats"};
     return Done{};
@@ -300,13 +317,13 @@ Result<SprayPlan> planSpray(const MaskToSpray& mask, const SprayBench& bench, co
     if (plan || plan.error().code != "no_gun" || pins.empty()) return plan;
     // Which pin binds: the one without which all others can be kept. Of several the first that is looked at.
     for (const OnePin& pin : eachPin(pins)) {
-        const Result<SprayPlan> released = tryPlan(mask, bench, pin.without);
-        if (!released) continue;
+        const Result<SprayPlan> without = tryPlan(mask, bench, pin.without);
+        if (!without) continue;
         const std::string others = pinnedText(pin.without);
         return Error{"pins_contradict",
                      "The pinned " + pin.words + " cannot hold" +
                          (others.empty() ? " with the guns on the bench" : " together with " + others) +
-                         ": release it (the plan would take " + fieldText(released->setting, pin.field) +
+                         ": release it (the plan would take " + fieldText(without->setting, pin.field) +
                          ") or change the others.",
                      "pins." + pin.field};
     }

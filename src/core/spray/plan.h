@@ -69,6 +69,9 @@ struct SprayPlan {
 /// text what it asks for against what; those of edgeFigures. Cost: 2 ms.
 Result<SprayPlan> planSpray(const MaskToSpray& mask, const SprayBench& bench, const SprayPins& pins = {});
 
+/// Without the pin that is written in a field ("needle_mm").
+SprayPins released(const SprayPins& pins, const std::string& field);
+
 /// Whether each pin by itself is inside the model. Errors: out_of_range, `path` + "." + field.
 Status checkPins(const SprayPins& pins, const std::string& path);
 

@@ -34,8 +34,9 @@ void PatternLeaf::change(const QString& label, const std::function<void(Element&
     const Status ok = checkElement(e, "");
     if (chip) chip->setWrong(ok ? QString() : said(ok.error()));
     if (!ok) return;
+    const auto index = static_cast<std::size_t>(context_.view.element());
     context_.document.beginGesture();
-    context_.document.edit(withElement(job(), static_cast<std::size_t>(context_.view.element()), e), label);
+    context_.document.edit(withMasksInStep(withElement(job(), index, e)), label);
 }
 
 ValueChip* PatternLeaf::chip(Card& card, const QString& name, ValueChip::Kind kind, int decimals,
@@ -206,20 +207,7 @@ void PatternLeaf::addElement(NewElement kind) {
     Job next = job();
     const int index = static_cast<int>(pattern.elements.size()) - 1;
     next.pattern = std::make_shared<const PatternChapter>(std::move(pattern));
-    if (!next.masks->masks.empty()) {  // masks that are named one by one: the new element gets its own too
-        auto masks = next.masks->masks;
-        for (const Side side : {Side::Left, Side::Right}) {
-            MaskSpec spec;
-            const Element& added = *next.pattern->elements.back();
-            spec.id = added.id + "-" + sideLetter(side);
-            spec.name = added.name;
-            spec.elements = {added.id};
-            spec.side = side;
-            spec.material = masks.front()->material;
-            masks.push_back(std::make_shared<const MaskSpec>(std::move(spec)));
-        }
-        next = withMasks(next, std::move(masks));
-    }
+    next = withMasksInStep(next);
     context_.document.beginGesture();
     context_.document.edit(next, bars   ? tr("Add bars")
                                  : gill ? tr("Add a gill mark")
@@ -230,21 +218,11 @@ void PatternLeaf::addElement(NewElement kind) {
 void PatternLeaf::removeSelected() {
     const Element* e = selected();
     if (!e) return;
-    const std::string id = e->id;
     PatternChapter pattern = *job().pattern;
     pattern.elements.erase(pattern.elements.begin() + context_.view.element());
     Job next = job();
     next.pattern = std::make_shared<const PatternChapter>(std::move(pattern));
-    std::vector<MaskSpecPtr> masks;
-    for (const MaskSpecPtr& mask : next.masks->masks) {
-        MaskSpec spec = *mask;
-        std::erase(spec.elements, id);
-        if (spec.elements.empty()) continue;
-        masks.push_back(
-            spec.elements.size() == mask->elements.size() ? mask : std::make_shared<const MaskSpec>(spec));
-    }
-    if (masks.size() != next.masks->masks.size()) next = withMasks(next, std::move(masks));
-    next = withoutLostSpray(next);
+    next = withMasksInStep(next);
     context_.document.beginGesture();
     context_.document.edit(next, tr("Take out an element"));
     context_.view.setElement(std::max(0, context_.view.element() - 1));

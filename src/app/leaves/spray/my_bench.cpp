@@ -69,7 +69,7 @@ QTableWidget* table(const QStringList& headers, const QString& name) {
 MyBench::MyBench(BenchStore& store, QWidget* parent) : QDialog(parent), store_(store) {
     setWindowTitle(tr("My bench"));
     setObjectName("bench");
-    resize(760, 560);
+    resize(880, 580);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(18, 16, 18, 14);
     layout->setSpacing(8);
@@ -99,7 +99,7 @@ MyBench::MyBench(BenchStore& store, QWidget* parent) : QDialog(parent), store_(s
     layout->addLayout(row);
     heading(tr("Where work starts"),
             tr("common practice, no published source: least / start / most. Make it your own."));
-    practices_ = table({tr("pressure, psi"), tr("distance, mm"), tr("drops paint : reducer"), tr("coats"),
+    practices_ = table({tr("pressure, psi"), tr("distance, mm"), tr("paint : reducer"), tr("coats"),
                         tr("strokes"), tr("flow, mL/min"), tr("hand, mm/s")},
                        tr("Where work starts"));
     layout->addWidget(practices_, 4);
@@ -107,21 +107,26 @@ MyBench::MyBench(BenchStore& store, QWidget* parent) : QDialog(parent), store_(s
     problem_->setWordWrap(true);
     problem_->setStyleSheet("color: " + tokens().fault.name());
     layout->addWidget(problem_);
-    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Save | QDialogButtonBox::Cancel, this);
-    QPushButton* back = buttons->addButton(tr("Put back what ships"), QDialogButtonBox::ResetRole);
-    back->setObjectName("second");
-    buttons->button(QDialogButtonBox::Save)->setObjectName("primary");
-    buttons->button(QDialogButtonBox::Cancel)->setObjectName("second");
+    auto* buttons = new QDialogButtonBox(this);
+    const auto choice = [&](const QString& words, const char* look, QDialogButtonBox::ButtonRole role) {
+        auto* b = new QPushButton(words);
+        b->setObjectName(look);
+        buttons->addButton(b, role);
+        return b;
+    };
+    QPushButton* back = choice(tr("Put back what ships"), "second", QDialogButtonBox::ResetRole);
+    choice(tr("Save"), "primary", QDialogButtonBox::AcceptRole);
+    choice(tr("Cancel"), "second", QDialogButtonBox::RejectRole);
     connect(back, &QPushButton::clicked, this, &MyBench::putBack);
     connect(buttons, &QDialogButtonBox::accepted, this, &MyBench::accept);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     layout->addWidget(buttons);
-    show(store_.bench());
+    fill(store_.bench());
     if (store_.problem())
         problem_->setText(said(*store_.problem()) + ' ' + QString::fromStdString(store_.problem()->where));
 }
 
-void MyBench::show(const SprayBench& bench) {
+void MyBench::fill(const SprayBench& bench) {
     guns_->setRowCount(0);
     for (const Gun& gun : bench.guns) {
         const int r = guns_->rowCount();
@@ -216,7 +221,7 @@ void MyBench::removeGun() {
 }
 
 void MyBench::putBack() {
-    show(SprayBench{});
+    fill(SprayBench{});
 }
 
 }  // namespace nine::app

@@ -28,7 +28,7 @@ class MyBench : public QDialog {
     void putBack();
 
   private:
-    void show(const SprayBench& bench);
+    void fill(const SprayBench& bench);
 
     BenchStore& store_;
     QTableWidget *guns_, *practices_;

@@ -8,6 +8,7 @@
 #include "app/sheet/units_text.h"
 #include "app/theme/theme.h"
 #include "base/files.h"
+#include "geom/polygon_set.h"
 
 namespace nine::app {
 namespace {
@@ -24,18 +25,19 @@ QStringList stepsOf(const SprayCard& card) {
     const SpraySetting& s = plan.setting;
     const auto tr = [](const char* words) { return QObject::tr(words); };
     QStringList steps;
-    steps << tr("Extraction on, respirator matched to the paint's data sheet. Mix %1 drops paint to %2 drops "
-                "reducer; strain it.")
+    steps << tr("Extraction on, respirator matched to the paint's data sheet. Mix %1 : %2, drops of paint "
+                "to drops of reducer; strain it.")
                  .arg(drops(s.reduction.paint), drops(s.reduction.reducer));
-    QString lay =
-        tr("Body dry. Lay the stencil so that its crosses stand on their places, press its edges down");
-    for (const RegistrationMark& mark : card.study.mask->marks) lay += ": " + said(markSentence(mark));
+    QString lay = tr("Body dry. Lay the stencil with its crosses on their places, press its edges down");
+    QStringList places;
+    for (const RegistrationMark& mark : card.study.mask->marks) places << said(markSentence(mark));
+    lay += " (" + places.join(", ") + ")";
     if (card.study.asked.pads_mm > 0)
         lay += tr("; hold it off on pads of %1").arg(lengthText(card.study.asked.pads_mm));
     steps << lay + ".";
     steps << tr(
         "Set the pressure with the air flowing. First strokes on paper: the line must be fine and even.");
-    steps << tr("%1 coats of %2 strokes each, %3 the edge, starting and stopping off the body: one body "
+    steps << tr("Coats: %1, of %2 strokes each, %3 the edge, starting and stopping off the body: one body "
                 "length in %4 s. "
                 "Every opening before it comes off.")
                  .arg(plan.coats)
@@ -129,10 +131,13 @@ void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
     p.drawRect(QRectF(left, y, 8 * perMm, 5 * perMm));
     p.setFont(font(3.6, QFont::Normal));
     p.setPen(ink);
-    p.drawText(QRectF(left + 10 * perMm, y, wide - 10 * perMm, 6 * perMm), Qt::AlignVCenter | Qt::AlignLeft,
-               QObject::tr("Edge about %1 wide, creep %2 (computed; no card was sprayed with this gun)")
-                   .arg(lengthText(plan.edge.width_mm, 2), lengthText(plan.edge.creep_mm, 2)));
-    y += 8.5 * perMm;
+    QRectF told;
+    p.drawText(QRectF(left + 10 * perMm, y, wide - 10 * perMm, page.height()),
+               Qt::TextWordWrap | Qt::AlignLeft,
+               QObject::tr("Edge about %1 wide, creep %2: computed, no test card was sprayed with this gun.")
+                   .arg(lengthText(plan.edge.width_mm, 2), lengthText(plan.edge.creep_mm, 2)),
+               &told);
+    y = std::max(y + 5 * perMm, told.bottom()) + 3.5 * perMm;
     int number = 1;
     for (const QString& step : stepsOf(card)) {
         p.setFont(font(3.7, QFont::Bold));
@@ -145,6 +150,29 @@ void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
         y = used.bottom() + 2 * perMm;
     }
     for (const Warning& w : plan.warnings) text(said(w.text), 3.5, QFont::Medium, caution, 1);
+
+    // Which stencil it is: true size where there is room.
+    const Box2 box = boxAround({card.study.mask->outline});
+    const QSizeF size(box.size().x() * perMm, box.size().y() * perMm);
+    const double foot = page.height() - 16 * perMm;
+    if (size.width() < wide && size.height() < foot - y - 5 * perMm) {
+        const auto at = [&](const Vec2& v) {
+            return QPointF(right - (box.high.x() - v.x()) * perMm, foot - (v.y() - box.low.y()) * perMm);
+        };
+        const auto ring = [&](const Polygon2& outline) {
+            QPolygonF polygon;
+            for (const Vec2& v : outline) polygon << at(v);
+            return polygon;
+        };
+        p.setPen(QPen(muted, 0.3 * perMm));
+        p.setBrush(materialColour(card.study.spec->material));
+        p.drawPolygon(ring(card.study.mask->outline));
+        p.setBrush(card.paint);
+        for (const Window& window : card.study.mask->windows) p.drawPolygon(ring(window.outline));
+        p.setFont(font(3.1, QFont::Normal));
+        p.setPen(muted);
+        p.drawText(QPointF(right - size.width(), foot + 4.5 * perMm), QObject::tr("true size"));
+    }
     p.setFont(font(2.9, QFont::Normal));
     p.setPen(muted);
     p.drawText(QRectF(left, page.height() - 15 * perMm, wide, 10 * perMm),

@@ -60,17 +60,22 @@ SprayStudy SprayDesk::studyOf(int mask) const {
         study.plan = std::move(*plan);
     else
         study.error = plan.error();
+    // While pins contradict each other the page shows the plan without the one that binds.
+    const std::string prefix = "pins.";
+    if (study.error && study.error->where.rfind(prefix, 0) == 0) {
+        Result<SprayPlan> without =
+            planSpray(study.asked, context_.bench.bench(),
+                      released(study.wish.pins, study.error->where.substr(prefix.size())));
+        if (without) study.plan = std::move(*without);
+    }
     return study;
 }
 
 const SprayStudy& SprayDesk::study() {
     if (!stale_) return study_;
     stale_ = false;
-    const SprayStudy before = std::move(study_);
     study_ = studyOf(context_.view.mask());
     if (!study_.spec) return study_;
-    // While pins contradict each other the last plan stays on the page.
-    if (study_.error && study_.mask && before.spec == study_.spec) study_.plan = before.plan;
     if (aimedMask_ != study_.spec->id) {
         aim_.reset();
         kept_.reset();
@@ -155,6 +160,12 @@ void SprayDesk::keep() {
                      .arg(lengthText(s.distance_mm, 0), lengthText(s.needle_mm, 2)),
                  *here};
     emit changed();
+}
+
+void SprayDesk::setDragging(bool on) {
+    if (dragging_ == on) return;
+    dragging_ = on;
+    if (!on) emit changed();
 }
 
 void SprayDesk::forget() {

@@ -17,8 +17,8 @@ struct SprayStudy {
     std::vector<ArtPtr> art;
     SpraySpec wish;
     MaskToSpray asked;
-    std::optional<SprayPlan> plan;  ///< the last that could be made
-    std::optional<Error> error;     ///< why there is no newer one: pins that contradict, no gun
+    std::optional<SprayPlan> plan;  ///< where pins contradict, without the one that binds
+    std::optional<Error> error;     ///< pins that contradict, no gun, no mask
     EdgePlace worst;
 
     bool ready() const { return mask && plan; }
@@ -67,6 +67,10 @@ class SprayDesk : public QObject {
     void keep();
     void forget();
 
+    /// While something is dragged views keep their shape and only follow with values.
+    bool dragging() const { return dragging_; }
+    void setDragging(bool on);
+
     /// Changes what is said of the selected mask, and of its twin of the other side. Edits of a drag follow
     /// one beginGesture of the document. Nothing happens when the job would not be one any more; the reason
     /// is returned.
@@ -82,7 +86,7 @@ class SprayDesk : public QObject {
 
     LeafContext context_;
     SprayStudy study_;
-    bool stale_ = true;
+    bool stale_ = true, dragging_ = false;
     std::optional<Vec2> aim_;
     std::string aimedMask_;
     std::optional<Kept> kept_;

@@ -262,7 +262,7 @@ QString SprayLeaf::shapeOfCard() {
 void SprayLeaf::rebuildCard() {
     if (putOff()) return;
     const QString shape = shapeOfCard();
-    if (shape == shape_) return refreshValues();
+    if (shape == shape_ || (desk_.dragging() && desk_.study().ready())) return refreshValues();
     shape_ = shape;
     chips_.clear();
     const SprayStudy& s = desk_.study();
@@ -326,8 +326,7 @@ void SprayLeaf::refreshValues() {
     if (why_) why_->setText(whyText(s));
     if (repair_ && s.plan->remedy) {
         QString words = said(s.plan->remedy->words);
-        if (!s.plan->remedy->pads_mm && !s.plan->remedy->pins)
-            words = tr("See the mask: press it down or softer sheet");
+        if (!s.plan->remedy->pads_mm && !s.plan->remedy->pins) words = tr("See the mask");
         words[0] = words[0].toUpper();
         repair_->setText(words);
     }

@@ -14,6 +14,7 @@ namespace nine::app {
 namespace {
 
 constexpr double kTabbedBelow_px = 700;
+constexpr double kGunHalf_mm = 7;
 constexpr double kGunShown_mm = 40;  // of the gun that the scale leaves room for
 
 /// Edge width at every gap there is on a mask, by a table: thousands of places ask.
@@ -167,8 +168,11 @@ QColor SprayPage::paintColour() const {
     const SprayStudy& s = desk_.study();
     const auto& elements = context_.document.job().pattern->elements;
     for (std::size_t i = 0; i < elements.size(); ++i) {
-        if (s.spec && std::count(s.spec->elements.begin(), s.spec->elements.end(), elements[i]->id))
-            return QColor::fromRgb(colourOf(*elements[i], i));
+        if (s.spec && std::count(s.spec->elements.begin(), s.spec->elements.end(), elements[i]->id)) {
+            const QColor colour = QColor::fromRgb(colourOf(*elements[i], i));
+            // Dark paint on a dark page would not be seen.
+            return tokens().dark && colour.lightness() < 110 ? colour.lighter(190) : colour;
+        }
     }
     return tokens().muted;
 }
@@ -220,6 +224,17 @@ void SprayPage::place() {
     if (away.y() > -0.3) {  // low in its box, clear of the headings
         origin_.setY(room.bottom() + boxLow.y() * perMm_);
     }
+    // A gun that is held level stays above the needles and the columns.
+    const QPointF tail = at(scene_.aim + (valueOf(SprayHandle::Distance) + kGunShown_mm) * away);
+    const double lowest = std::max(tip().y(), tail.y()) + kGunHalf_mm * perMm_,
+                 free = needleBox(0).top() - 32;
+    if (away.y() > -0.3 && tail.x() > trigger_.left() - 30 && lowest > free) {
+        const double most = at(Vec2(0, scene_.high.y())).y() - sceneBox_.top() - 4;
+        origin_.ry() -= std::clamp(lowest - free, 0.0, std::max(0.0, most));
+        // Beside the speed of the hand, not under it.
+        const double under = speed_.right() + 30 - at(Vec2(scene_.low.x(), 0)).x();
+        if (at(Vec2(0, scene_.high.y())).y() < speed_.bottom() + 50 && under > 0) origin_.rx() += under;
+    }
 }
 
 void SprayPage::layOut() {
@@ -250,7 +265,7 @@ void SprayPage::layOut() {
     tall = s.plan->coats * s.plan->coat_um * mixture.solids * 1.15;
     const auto rounded = [](double v) {
         const double power = std::pow(10, std::floor(std::log10(std::max(1e-6, v))));
-        for (const double step : {1.0, 2.0, 5.0, 10.0}) {
+        for (const double step : {1.0, 1.5, 2.0, 2.5, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0}) {
             if (v <= step * power) return step * power;
         }
         return 10 * power;
@@ -380,6 +395,7 @@ void SprayPage::mousePressEvent(QMouseEvent* event) {
     if (!grip_) return;
     selected_ = *grip_;
     context_.document.beginGesture();
+    desk_.setDragging(true);
     if (nearest >= 14) dragTo(at);
     update();
 }
@@ -425,6 +441,7 @@ void SprayPage::mouseMoveEvent(QMouseEvent* event) {
 void SprayPage::mouseReleaseEvent(QMouseEvent*) {
     if (!grip_) return;
     grip_.reset();
+    desk_.setDragging(false);
     layOut();
 }
 
@@ -463,6 +480,7 @@ void SprayPage::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Escape:
             if (grip_) context_.document.cancelGesture();
             grip_.reset();
+            desk_.setDragging(false);
             return layOut();
         default:
             LeafPage::keyPressEvent(event);

@@ -76,11 +76,18 @@ void SprayPage::paintScene(QPainter& p) const {
     p.restore();
     paintDimensions(p);
     paintControls(p);
-    const QString side = s.spec->side == Side::Left ? tr("left side") : tr("right side");
-    ink::heading(
-        p, {18, 26},
+    // Over the gun, where it reaches so far.
+    const QFont bold = inter(12, QFont::Bold), plain = inter(11);
+    const QString title = QFontMetricsF(bold).elidedText(
         QString("%1 %2").arg(QString::fromStdString(s.spec->shownName()), QChar(sideLetter(s.spec->side))),
-        tr("section at %1, gun and body at one scale; %2").arg(lengthText(desk_.aim().x()), side));
+        Qt::ElideMiddle, 0.36 * width());
+    const QString side = s.spec->side == Side::Left ? tr("left side") : tr("right side");
+    const QString remark = tr("section at %1, all at one scale; %2").arg(lengthText(desk_.aim().x()), side);
+    p.setPen(Qt::NoPen);
+    p.setBrush(tokens().paper);
+    const double wide = ink::widthOf(title, bold) + ink::widthOf(remark, plain) + 20;
+    p.drawRoundedRect(QRectF(12, 12, wide, 20), 4, 4);
+    ink::heading(p, {18, 26}, title, remark);
 }
 
 void SprayPage::paintSection(QPainter& p) const {
@@ -115,9 +122,12 @@ void SprayPage::paintSection(QPainter& p) const {
     p.setBrush(Qt::NoBrush);
     p.drawEllipse(at(scene_.aim), 19, 19);
     if (scene_.sheet.empty()) return;
-    const double off = s.asked.pads_mm + std::max(s.asked.lift_mm, s.asked.relief_mm);
-    const QString gap =
-        off > 0.004 ? tr("stands off up to %1").arg(lengthText(off, 2)) : tr("lies on the skin");
+    const double off = std::max(s.asked.lift_mm, s.asked.relief_mm);
+    QString gap = off > 0.004 ? tr("stands off up to %1").arg(lengthText(off, 2)) : tr("lies on the skin");
+    if (s.asked.pads_mm > 0) {
+        gap = tr("on pads of %1").arg(lengthText(s.asked.pads_mm));
+        if (off > 0.004) gap += tr(" and up to %1 more").arg(lengthText(off, 2));
+    }
     const QString words = tr("%1, %2; drawn too thick").arg(materialName(s.spec->material), gap);
     const auto& strip = scene_.sheet.front();  // the lowest
     const QPointF on = at(strip.points.front() + s.asked.pads_mm * strip.normals.front());
