@@ -13,6 +13,7 @@
 
 #include "app/leaves/blank/blank_page.h"
 #include "app/leaves/pattern/pattern_page.h"
+#include "app/leaves/spray/spray_page.h"
 #include "app/pictures.h"
 #include "base/number_text.h"
 #include "base/thread_role.h"
@@ -185,6 +186,19 @@ int main(int count, char** words) {
     window.showLeaf(CutNumber);
     QTest::qWait(300);
     row(application, "open Cut");
+
+    application.forget();
+    window.showLeaf(SprayNumber);
+    QTest::qWait(300);
+    row(application, "open Spray");
+    auto* spray = window.findChild<SprayPage*>();
+    application.forget();
+    drag(spray, spray->handleAt(SprayHandle::Distance), QPointF(-60, 20));
+    row(application, "drag the gun");
+    QTest::qWait(300);
+    application.forget();
+    drag(spray, spray->handleAt(SprayHandle::Section), QPointF(80, 0));
+    row(application, "drag the section along the body");
 
     std::cout << "\n| step of a drag | median, ms | longest | target |\n|---|---|---|---|\n";
     Latency latency(window);

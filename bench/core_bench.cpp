@@ -15,6 +15,7 @@
 #include "blank/measure.h"
 #include "job/demo_job.h"
 #include "job/export.h"
+#include "spray/plan.h"
 #ifdef NINE_HAVE_CGAL
 #include "tests/oracles/cgal_arap.h"
 #endif
@@ -67,6 +68,16 @@ int run(const std::string& path) {
         "5");
     row("measure the body", best(5, cpuSeconds, [&] { (void)measureBody(skin); }), "");
 
+    constexpr int kMany = 500;
+    row("edge width and creep of a setting",
+        best(5, cpuSeconds,
+             [] {
+                 for (int i = 0; i < kMany; ++i) (void)edgeFigures({}, 0.002 * i);
+             }) /
+            kMany,
+        "1");
+    row("spray plan of a mask, with what its next steps spoil",
+        best(20, cpuSeconds, [] { (void)planSpray({}, {}); }), "");
     for (const int vertices : {2000, 10000}) {
         const Result<PatchMesh> mesh = meshPatch(skin, BandPatch{15, 45, -7, 7}, vertices, "patch");
         const std::string n = std::to_string(vertices / 1000) + "k";
