@@ -1,5 +1,7 @@
 #include "app/sheet/card.h"
 
+#include <QEvent>
+#include <QHash>
 #include <QTimer>
 
 #include "app/theme/theme.h"
@@ -10,6 +12,35 @@ namespace {
 QString coloured(const QColor& colour) {
     return "color: " + colour.name();
 }
+
+}  // namespace
+
+namespace {
+
+/// A label that remembers how high it is at a width: layouts ask often, and words take long to be broken.
+class Words : public QLabel {
+  public:
+    using QLabel::QLabel;
+    int heightForWidth(int width) const override {
+        if (text() != measured_) {
+            heights_.clear();
+            measured_ = text();
+        }
+        const auto known = heights_.constFind(width);
+        if (known != heights_.constEnd()) return *known;
+        return *heights_.insert(width, QLabel::heightForWidth(width));
+    }
+
+  protected:
+    void changeEvent(QEvent* event) override {
+        heights_.clear();  // another font or style
+        QLabel::changeEvent(event);
+    }
+
+  private:
+    mutable QString measured_;
+    mutable QHash<int, int> heights_;
+};
 
 }  // namespace
 
@@ -39,7 +70,7 @@ Card::Card() : layout_(new QVBoxLayout(this)) {
 }
 
 QLabel* Card::words(const QString& words) {
-    auto* label = new QLabel(words, this);
+    auto* label = new Words(words, this);
     label->setWordWrap(true);
     layout_->addWidget(label);
     return label;

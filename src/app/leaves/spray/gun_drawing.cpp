@@ -9,6 +9,9 @@
 namespace nine::app {
 namespace {
 
+/// All that is drawn of it, cup and hose too; the upside-down gun as well.
+const QRectF kAround_mm(-2, -125, 200, 250);
+
 /// Half widths of the body along its axis, mm.
 struct Ring {
     double x, half;
@@ -22,6 +25,19 @@ QPainterPath bodyPath() {
     for (const Ring& r : kBody) path.lineTo(r.x, -r.half);
     for (auto r = std::rbegin(kBody); r != std::rend(kBody); ++r) path.lineTo(r->x, r->half);
     path.closeSubpath();
+    return path;
+}
+
+/// From the valve under the body down and away.
+const QPainterPath& hosePath() {
+    static const QPainterPath path = [] {
+        QPainterPath middle;
+        middle.moveTo(60, 26);
+        middle.cubicTo(62, 55, 105, 40, 190, 120);
+        QPainterPathStroker stroker;
+        stroker.setWidth(6);
+        return stroker.createStroke(middle);
+    }();
     return path;
 }
 
@@ -47,15 +63,8 @@ void drawGun(QPainter& p, const QPointF& tip, double away_deg, double perMm, dou
     const QPen pen(line, 1.3 / perMm, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin);
     p.setPen(pen);
 
-    // Hose, from the valve under the body down and away.
-    QPainterPath hose;
-    hose.moveTo(60, 26);
-    hose.cubicTo(62, 55, 105, 40, 190, 120);
-    p.setPen(QPen(line, 7.5, Qt::SolidLine, Qt::FlatCap));
-    p.drawPath(hose);
-    p.setPen(QPen(QColor(tokens().dark ? "#5b5f52" : "#c9c3b2"), 6, Qt::SolidLine, Qt::FlatCap));
-    p.drawPath(hose);
-    p.setPen(pen);
+    p.setBrush(QColor(tokens().dark ? "#5b5f52" : "#c9c3b2"));
+    p.drawPath(hosePath());
     p.setBrush(metal(-5, 26));
     p.drawRoundedRect(QRectF(55, 5, 10, 14), 1, 1);
     p.drawRoundedRect(QRectF(54, 18, 12, 9), 1.5, 1.5);
@@ -100,6 +109,32 @@ void drawGun(QPainter& p, const QPointF& tip, double away_deg, double perMm, dou
     p.restore();
 }
 
+void GunPicture::paint(QPainter& p, const QPointF& tip, double away_deg, double perMm, double trigger,
+                       const QColor& paint) {
+    const Key key{away_deg, perMm, trigger, p.device()->devicePixelRatioF(), paint, tokens().ink};
+    if (!(key == key_)) {  // a picture pays once it is used again
+        key_ = key;
+        picture_ = {};
+        return drawGun(p, tip, away_deg, perMm, trigger, paint);
+    }
+    if (picture_.isNull()) {
+        QTransform turn;
+        turn.rotate(-away_deg);
+        turn.scale(perMm, perMm);
+        const QRectF box = turn.mapRect(kAround_mm).adjusted(-2, -2, 2, 2);
+        picture_ = QPixmap((box.size() * key.ratio).toSize());
+        picture_.setDevicePixelRatio(key.ratio);
+        picture_.fill(Qt::transparent);
+        tip_ = -box.topLeft();
+        QPainter on(&picture_);
+        on.setRenderHint(QPainter::Antialiasing);
+        drawGun(on, tip_, away_deg, perMm, trigger, paint);
+    }
+    const QPointF corner = tip - tip_;
+    p.drawPixmap(QPointF(std::round(corner.x() * key.ratio), std::round(corner.y() * key.ratio)) / key.ratio,
+                 picture_);
+}
+
 void drawSpray(QPainter& p, const QPointF& tip, const QPointF& aim, double halfWidth_px,
                const QColor& paint) {
     const QPointF along = aim - tip;
@@ -107,14 +142,10 @@ void drawSpray(QPainter& p, const QPointF& tip, const QPointF& aim, double halfW
     if (length < 2) return;
     const QPointF unit = along / length, side(-unit.y(), unit.x());
     p.setPen(Qt::NoPen);
-    for (const auto& [share, alpha] : {std::pair{1.0, 38}, {0.62, 46}, {0.3, 60}}) {
-        QLinearGradient g(tip, aim);
-        QColor near = paint, far = paint;
-        near.setAlpha(2 * alpha);
-        far.setAlpha(alpha);
-        g.setColorAt(0, near);
-        g.setColorAt(1, far);
-        p.setBrush(g);
+    for (const auto& [share, alpha] : {std::pair{1.0, 48}, {0.62, 52}, {0.3, 62}}) {
+        QColor cone = paint;
+        cone.setAlpha(alpha);
+        p.setBrush(cone);
         p.drawPolygon(QPolygonF{tip, aim + side * halfWidth_px * share, aim - side * halfWidth_px * share});
     }
     // A fixed scatter, normal across the spray as the model has it.
@@ -123,12 +154,13 @@ void drawSpray(QPainter& p, const QPointF& tip, const QPointF& aim, double halfW
     std::normal_distribution<double> across(0, 0.466);
     QColor drop = paint.darker(125);
     drop.setAlpha(150);
-    p.setBrush(drop);
+    QVector<QPointF> drops;
     for (int i = 0; i < 170; ++i) {
         const double t = std::sqrt(along01(chance));
-        const QPointF at = tip + along * t + side * (halfWidth_px * t * across(chance));
-        p.drawEllipse(at, 0.8, 0.8);
+        drops << tip + along * t + side * (halfWidth_px * t * across(chance));
     }
+    p.setPen(QPen(drop, 1.6, Qt::SolidLine, Qt::RoundCap));
+    p.drawPoints(drops.constData(), static_cast<int>(drops.size()));
 }
 
 }  // namespace nine::app

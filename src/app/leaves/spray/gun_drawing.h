@@ -3,6 +3,7 @@
 
 #include <QColor>
 #include <QPainter>
+#include <QPixmap>
 
 namespace nine::app {
 
@@ -12,6 +13,23 @@ constexpr double kGunLength_mm = 150;
 /// counter-clockwise from the right. The cup stays upright. `trigger` 0..1 is how far it is drawn back.
 void drawGun(QPainter& p, const QPointF& tip, double away_deg, double perMm, double trigger,
              const QColor& paint);
+
+/// Remembers the last gun: while it is only moved, it is not drawn anew.
+class GunPicture {
+  public:
+    void paint(QPainter& p, const QPointF& tip, double away_deg, double perMm, double trigger,
+               const QColor& paint);
+
+  private:
+    struct Key {
+        double away_deg = 0, perMm = 0, trigger = 0, ratio = 0;
+        QColor paint, ink;
+        bool operator==(const Key&) const = default;
+    };
+    Key key_;
+    QPixmap picture_;
+    QPointF tip_;  ///< in the picture
+};
 
 /// The spray between nozzle and skin: its width at a tenth of the middle, and drops that thin out to its
 /// sides.

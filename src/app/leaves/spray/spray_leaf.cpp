@@ -323,6 +323,7 @@ void SprayLeaf::refreshValues() {
         if (chip) chip->setValue(get(s));
     }
     if (verdict_) verdict_->setText(verdictText(s));
+    if (desk_.dragging()) return;  // long words are broken anew when it ends
     if (why_) why_->setText(whyText(s));
     if (repair_ && s.plan->remedy) {
         QString words = said(s.plan->remedy->words);

@@ -5,6 +5,7 @@
 #include <array>
 
 #include "app/leaves/leaf_page.h"
+#include "app/leaves/spray/gun_drawing.h"
 #include "app/leaves/spray/section_scene.h"
 #include "app/leaves/spray/spray_desk.h"
 #include "app/sheet/body_view.h"
@@ -70,6 +71,7 @@ class SprayPage : public LeafPage {
     SprayDesk& desk_;
     BodyView side_{BodyView::From::Along, this};
     SectionScene scene_;
+    mutable GunPicture gun_;
     std::optional<EdgeHere> here_, worst_;
     QRectF sceneBox_, edgeBox_, plot_, mapBox_, pressure_, trigger_, speed_;
     double perMm_ = 4;

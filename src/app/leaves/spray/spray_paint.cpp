@@ -72,7 +72,7 @@ void SprayPage::paintScene(QPainter& p) const {
     const double half_px = 2.146 * sprayWidth_mm(valueOf(SprayHandle::Distance)) * perMm_;
     drawSpray(p, tip(), aim, half_px, paint);
     paintSection(p);
-    drawGun(p, tip(), awayDegrees(), perMm_, valueOf(SprayHandle::Trigger), paint);
+    gun_.paint(p, tip(), awayDegrees(), perMm_, valueOf(SprayHandle::Trigger), paint);
     p.restore();
     paintDimensions(p);
     paintControls(p);
@@ -448,13 +448,24 @@ void SprayPage::paintMap(QPainter& p) const {
     if (edges_.empty()) return;
     side_.paint(p);
     const double limit = s.asked.soft ? 1.5 * s.asked.wantedWidth_mm : s.asked.wantedWidth_mm;
+    constexpr int kShades = 24;  // runs of one shade are drawn in one stroke
+    const auto shadeOf = [&](double width) {
+        return width > limit ? kShades : static_cast<int>(kShades * width / limit * 0.999);
+    };
     for (const ColouredEdge& edge : edges_) {
         const qsizetype count = edge.ring.size();
+        QPolygonF run;
         for (qsizetype i = 0; i < count; ++i) {
-            const double width = edge.width_mm[static_cast<std::size_t>(i)];
-            p.setPen(QPen(width > limit ? t.fault : rampColour(Ramp::Lift, width / limit), 2.6, Qt::SolidLine,
-                          Qt::RoundCap));
-            p.drawLine(edge.ring[i], edge.ring[(i + 1) % count]);
+            const int shade = shadeOf(edge.width_mm[static_cast<std::size_t>(i)]);
+            const bool last = i + 1 == count;
+            run << edge.ring[i];
+            if (!last && shadeOf(edge.width_mm[static_cast<std::size_t>(i + 1)]) == shade) continue;
+            run << edge.ring[(i + 1) % count];
+            const QColor colour =
+                shade == kShades ? t.fault : rampColour(Ramp::Lift, (shade + 0.5) / kShades);
+            p.setPen(QPen(colour, 2.6, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+            p.drawPolyline(run);
+            run.clear();
         }
     }
     if (!s.plan->meetsWish) ink::flag(p, worstAt_, ink::Severity::Caution, 1);
