@@ -264,7 +264,7 @@ TEST_F(SprayTest, CardsCarrySettingsAndCautions) {
     const QString path = QString::fromStdString(state.path()) + "/cards.pdf";
     DialogAnswer answer(path);
     window.sprayCards(false);
-    ASSERT_TRUE(QFile::exists(path)) << answer.said.toStdString();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return QFile::exists(path); }, 10000)) << answer.said.toStdString();
     QProcess reader;
     reader.start("pdftotext", {"-layout", path, "-"});
     if (!reader.waitForStarted(3000)) GTEST_SKIP() << "pdftotext is not here";

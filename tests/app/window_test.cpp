@@ -392,6 +392,46 @@ TEST(Recovery, AKilledRunLosesNothing) {
     window.document().history().setClean();
 }
 
+/// Killed at any moment while it keeps its copies, over and over: what is found afterwards is whole, one of
+/// the two jobs that were being kept.
+TEST(Recovery, AKillInTheMiddleOfAutosavingLeavesAWholeCopy) {
+    const Job first = test::need(demoJob());
+    Element moved = *first.pattern->elements[1];
+    moved.dx_mm = 7.25;
+    const Job second = withElement(first, 1, moved);
+    const std::string texts[] = {jobText(first), jobText(second)};
+    std::mt19937 random(31);
+    int copies = 0;
+    for (int run = 0; run < 12; ++run) {
+        const test::TemporaryFolder state;
+        const pid_t child = ::fork();
+        if (child == 0) {
+            JobDocument document;
+            Safekeeping safe(document, QString::fromStdString(state.path()));
+            document.open(first, "/somewhere/a.nineleaves.json");
+            for (int i = 1;; ++i) {
+                document.beginGesture();
+                document.edit(i % 2 ? second : first, "test");
+                safe.keepNow();
+            }
+        }
+        ::usleep(static_cast<useconds_t>(20000 + random() % 30000));
+        ::kill(child, SIGKILL);
+        int status = 0;
+        ::waitpid(child, &status, 0);
+        ASSERT_TRUE(WIFSIGNALED(status));
+        JobDocument document;
+        Safekeeping next(document, QString::fromStdString(state.path()));
+        for (const LeftBehind& left : next.leftBehind()) {
+            const std::string text = test::need(readFile(left.copy.toStdString()));
+            EXPECT_TRUE(text == texts[0] || text == texts[1])
+                << "run " << run << ", " << text.size() << " bytes";
+            ++copies;
+        }
+    }
+    EXPECT_GE(copies, 6);  // some are killed before their first copy
+}
+
 TEST(Start, EmptyWindowOffersReadingsAndDemo) {
     const test::TemporaryFolder state;
     MainWindow window(QString::fromStdString(state.path()));

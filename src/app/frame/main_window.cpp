@@ -510,7 +510,10 @@ void MainWindow::sprayCards(bool print) {
             QString::fromStdString(document_.job().blank->name) + "-cards.pdf", tr("PDF (*.pdf)"));
         if (path.isEmpty()) return;
         if (!path.endsWith(".pdf")) path += ".pdf";
-        if (const Status written = writeSprayCards(cards, path); !written) complain(written.error());
+        cardWriter_.request([cards, path](const Task&) { return writeSprayCards(cards, path); },
+                            [this](const Status& written) {
+                                if (!written) complain(written.error());
+                            });
         return;
     }
     QPrinter printer(QPrinter::HighResolution);

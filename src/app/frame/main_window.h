@@ -96,6 +96,7 @@ class MainWindow : public QMainWindow {
     BenchStore* bench_;
     SprayLeaf* spray_;
     std::vector<std::pair<int, Leaf*>> leaves_;
+    LatestOnly<Status> cardWriter_{this};
     bool holderLarge_ = false;
 };
 
