@@ -146,5 +146,39 @@ TEST(Wrap, SphereAndCylinderByFormula) {
         EXPECT_EQ(w.width_mm, kWidestStrip_mm);
 }
 
+/// What is drawn while the body is dragged lies on the mesh, and so nearly on the skin.
+TEST(DrawnBody, PlacesOnTheMeshAreNearTheSkin) {
+    const Skin skin = test::sampleSkin("sedge60");
+    const DrawnBody body = drawBody(skin);
+    for (const double x : {4.0, 15.0, 33.0, 52.0}) {
+        const SectionArc arc = skin.arcAt(x);
+        for (const double share : {-1.2, -0.9, -0.3, 0.0, 0.5, 0.95, 1.3}) {
+            const double g = share * (share >= 0 ? arc.backArc() : arc.bellyArc());
+            const SurfacePoint exact = skin.at({Side::Left, x, g}), near = body.near({x, g});
+            EXPECT_LT((near.position - exact.position).norm(), share > -1 && share < 1 ? 0.1 : 0.6)
+                << x << ' ' << g;
+            EXPECT_GT(near.normal.dot(exact.normal), 0.98) << x << ' ' << g;
+        }
+    }
+}
+
+TEST(DrawnBody, CarriedArtKeepsItsShapeInSkinCoordinates) {
+    const Skin skin = test::sampleSkin("sedge60");
+    const DrawnBody body = drawBody(skin);
+    Element dots;
+    dots.id = "d";
+    dots.dx_mm = 25;
+    dots.dg_mm = 3;
+    dots.shape = DotRow{1, 4, 4, 4, 0};
+    const ElementArt art = test::need(drawElement(skin, {}, dots, "e"));
+    const Outline moved = carried(art.outlines[0], body, {3, -2});
+    EXPECT_NEAR((moved.centre - art.outlines[0].centre - Vec2(3, -2)).norm(), 0, 1e-12);
+    for (std::size_t i = 0; i < moved.skin.size(); ++i) {
+        EXPECT_NEAR((moved.skin[i] - art.outlines[0].skin[i] - Vec2(3, -2)).norm(), 0, 1e-12);
+        const Vec3 exact = skin.at({Side::Left, moved.skin[i].x(), moved.skin[i].y()}).position;
+        EXPECT_LT((moved.points[i].position - exact).norm(), 0.1);
+    }
+}
+
 }  // namespace
 }  // namespace nine

@@ -21,8 +21,8 @@ namespace nine::app {
 /// what nobody waits for would otherwise make drags stutter.
 enum class Urgency {
     Now = 1,      ///< a picture that follows the hand
-    Soon = 5,     ///< what the hand wants to see next
-    Patient = 12  ///< whole solutions, pictures at rest
+    Soon = 9,     ///< what the hand wants to see next
+    Patient = 19  ///< whole solutions, pictures at rest
 };
 
 template <typename Result>

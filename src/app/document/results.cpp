@@ -29,6 +29,20 @@ std::vector<ArtPtr> eyeOf(const Skin& skin, const BlankChapter& blank) {
     return rings;
 }
 
+/// Art of a body whose shape alone has changed, for a glance: the outlines as they were, moved with their
+/// origin. Null when there is nothing to carry.
+ArtPtr carriedArt(const ArtPtr& art, const DrawnBody& body, const Vec2& origin) {
+    ElementArt moved = *art;
+    const Vec2 shift = origin - art->origin;
+    for (auto* outlines : {&moved.outlines, &moved.second}) {
+        for (Outline& outline : *outlines) outline = carried(std::move(outline), body, shift);
+    }
+    moved.origin = origin;
+    moved.low += shift;
+    moved.high += shift;
+    return std::make_shared<const ElementArt>(std::move(moved));
+}
+
 BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& derived, Fineness fineness) {
     BodyResult result;
     result.blank = job.blank;
@@ -39,7 +53,8 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
         return result;
     }
     result.skin = *skin;
-    if (before.skin == result.skin && before.drawn) {
+    const bool sameBody = before.skin == result.skin && before.drawn;
+    if (sameBody) {
         result.drawn = before.drawn;
         result.bare = before.bare;
     } else {
@@ -47,16 +62,25 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
         result.bare = std::make_shared<const Image>(paintSkin(*result.drawn, {}, {}, 8, 8));
     }
     const PatternChapter& pattern = *job.pattern;
+    // While only the body is dragged, what lies on it goes along; it is drawn exactly a moment later.
+    const bool goesAlong = fineness == Fineness::Glance && !sameBody && before.pattern == job.pattern &&
+                           before.art.size() == pattern.elements.size();
     std::vector<PaintedArt> painted;
     for (std::size_t i = 0; i < pattern.elements.size(); ++i) {
-        Result<ArtPtr> art = fineness == Fineness::Cut ? derived.art(job, i) : derived.artAtAGlance(job, i);
+        const Element& e = *pattern.elements[i];
+        std::optional<Vec2> origin;
+        if (goesAlong && before.art[i]) {
+            if (const auto found = originOf(**skin, job.blank->landmarks, e, "")) origin = *found;
+        }
+        Result<ArtPtr> art = origin                      ? carriedArt(before.art[i], *result.drawn, *origin)
+                             : fineness == Fineness::Cut ? derived.art(job, i)
+                                                         : derived.artAtAGlance(job, i);
         if (!art) {
             result.artErrors.push_back(art.error());
             result.art.push_back(nullptr);
             continue;
         }
         result.art.push_back(*art);
-        const Element& e = *pattern.elements[i];
         const bool left = e.standsOn(Side::Left), right = e.standsOn(Side::Right);
         const std::uint32_t colour = colourOf(e, i);
         const auto* mark = std::get_if<GillMark>(&e.shape);
@@ -65,9 +89,17 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
             {&(*art)->outlines, twice ? colourOf(mark->pairColour, colour) : colour, left, right});
         if (twice) painted.push_back({&(*art)->second, colour, left, right});
     }
-    std::vector<ArtPtr> eyes = eyeOf(*result.skin, *job.blank);
-    for (std::size_t i = 0; i < eyes.size(); ++i)
-        painted.push_back({&eyes[i]->outlines, kEyeColours[i], true, true});
+    const auto eye = job.blank->landmarks.find("eye");
+    if (sameBody && before.blank == job.blank) {
+        result.eyes = before.eyes;
+    } else if (goesAlong && eye != job.blank->landmarks.end()) {
+        for (const ArtPtr& ring : before.eyes)
+            result.eyes.push_back(carriedArt(ring, *result.drawn, eye->second.points.front()));
+    } else {
+        result.eyes = eyeOf(*result.skin, *job.blank);
+    }
+    for (std::size_t i = 0; i < result.eyes.size(); ++i)
+        painted.push_back({&result.eyes[i]->outlines, kEyeColours[i], true, true});
     const Ground bare;
     const Ground ground{colourOf(pattern.groundBack, bare.back), colourOf(pattern.groundSide, bare.side),
                         colourOf(pattern.groundBelly, bare.belly)};
@@ -96,6 +128,9 @@ Results::Results(JobDocument& document, ViewState& view, std::shared_ptr<Derivat
     connect(&view, &ViewState::changed, this, [this] {
         if (view_.mask() != sketchedIndex_ && !document_.empty()) requestSketch();
     });
+    calm_.setSingleShot(true);
+    calm_.setInterval(kCalm_ms);
+    connect(&calm_, &QTimer::timeout, this, &Results::requestFineBody);
     quiet_.setSingleShot(true);
     quiet_.setInterval(kQuiet_ms);
     connect(&quiet_, &QTimer::timeout, this, &Results::requestMasks);
@@ -105,6 +140,7 @@ void Results::onChanged(Parts parts) {
     if (document_.empty()) {
         bodySlot_.cancel();
         fineSlot_.cancel();
+        calm_.stop();
         measureSlot_.cancel();
         masksSlot_.cancel();
         sketchSlot_.cancel();
@@ -158,26 +194,28 @@ void Results::requestSketch() {
 }
 
 void Results::requestBody() {
-    const auto compute = [job = document_.job(), derived = derived_](const BodyResult& before,
-                                                                     Fineness fineness) {
-        return computeBody(job, before, *derived, fineness);
-    };
     fineSlot_.cancel();
-    bodySlot_.request(
-        [compute, before = body_](const Task&) { return compute(before, Fineness::Glance); },
-        [this, compute](BodyResult glance) {
-            takeBody(std::move(glance));
-            if (body_.error) return;
-            fineSlot_.request(
-                [compute, before = body_](const Task&) { return compute(before, Fineness::Cut); },
-                [this](BodyResult fine) {
-                    takeBody(std::move(fine));
-                    measureSlot_.request([skin = body_.skin](const Task&) { return measureBody(*skin); },
-                                         [this](BodyMeasure measure) {
-                                             measure_ = measure;
-                                             emit bodyChanged();
-                                         });
-                });
+    calm_.stop();
+    bodySlot_.request([job = document_.job(), derived = derived_, before = body_](
+                          const Task&) { return computeBody(job, before, *derived, Fineness::Glance); },
+                      [this](BodyResult glance) {
+                          takeBody(std::move(glance));
+                          if (!body_.error) calm_.start();
+                      });
+}
+
+void Results::requestFineBody() {
+    fineSlot_.request(
+        [job = document_.job(), derived = derived_, before = body_](const Task&) {
+            return computeBody(job, before, *derived, Fineness::Cut);
+        },
+        [this](BodyResult fine) {
+            takeBody(std::move(fine));
+            measureSlot_.request([skin = body_.skin](const Task&) { return measureBody(*skin); },
+                                 [this](BodyMeasure measure) {
+                                     measure_ = measure;
+                                     emit bodyChanged();
+                                 });
         });
 }
 

@@ -22,8 +22,9 @@ namespace nine::app {
 struct BodyResult {
     SkinPtr skin;
     std::shared_ptr<const DrawnBody> drawn;
-    std::vector<ArtPtr> art;                     ///< of each element; null where it could not be drawn
-    std::vector<Error> artErrors;                ///< of those that could not
+    std::vector<ArtPtr> art;       ///< of each element; null where it could not be drawn
+    std::vector<ArtPtr> eyes;      ///< rings of the eye that will be glued in, the outermost first
+    std::vector<Error> artErrors;  ///< of those that could not
     std::shared_ptr<const Image> picture, bare;  ///< painted, and without any paint
     BlankPtr blank;
     PatternPtr pattern;
@@ -65,8 +66,8 @@ class Results : public QObject {
     double progress() const { return progress_; }
     /// True when nothing is under way.
     bool settled() const {
-        return !bodySlot_.running() && !fineSlot_.running() && !masksRunning() && !sketchSlot_.running() && !exactSlot_.running() &&
-               !measureSlot_.running();
+        return !bodySlot_.running() && !calm_.isActive() && !fineSlot_.running() && !masksRunning() &&
+               !sketchSlot_.running() && !exactSlot_.running() && !measureSlot_.running();
     }
     void cancelMasks();
 
@@ -84,10 +85,13 @@ class Results : public QObject {
   private:
     void onChanged(Parts parts);
     void requestBody();
+    void requestFineBody();
     void takeBody(BodyResult result);
     void requestSketch();
     void requestMasks();
 
+    /// The body is drawn exactly once the glance has been shown: pictures that follow the hand go first.
+    static constexpr int kCalm_ms = 60;
     /// All masks are solved once nothing has changed for so long: a drag is not followed step by step.
     static constexpr int kQuiet_ms = 120;
 
@@ -100,7 +104,7 @@ class Results : public QObject {
     double progress_ = 1;
     std::optional<MaskSketch> sketch_;
     int sketchedIndex_ = -1;
-    QTimer quiet_;
+    QTimer calm_, quiet_;
     LatestOnly<BodyResult> bodySlot_{this}, fineSlot_{this, Urgency::Soon};
     LatestOnly<MaskSketch> sketchSlot_{this, Urgency::Soon}, exactSlot_{this, Urgency::Soon};
     LatestOnly<MasksResult> masksSlot_{this, Urgency::Patient};

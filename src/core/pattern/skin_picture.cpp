@@ -89,6 +89,8 @@ DrawnBody drawBody(const Skin& skin) {
     }
     // One column more than the grid, so that the picture closes without a seam.
     const int columns = grid.columns + 1;
+    body.rows = grid.rows;
+    body.columns = columns;
     for (int r = 0; r < grid.rows; ++r) {
         for (int c = 0; c < columns; ++c) {
             body.mesh.points.push_back(grid.at(r, c));
@@ -121,6 +123,36 @@ DrawnBody drawBody(const Skin& skin) {
         }
     }
     return body;
+}
+
+SurfacePoint DrawnBody::near(const Vec2& skin) const {
+    const double row = rowAt(skin.x()) * (rows - 1);
+    const double up = interpolated(backArc_mm, row / (rows - 1)),
+                 down = interpolated(bellyArc_mm, row / (rows - 1));
+    const double turn =
+        0.25 * (skin.y() >= 0 ? skin.y() / std::max(1e-9, up) : skin.y() / std::max(1e-9, down));
+    const double column = (turn - std::floor(turn)) * (columns - 1);
+    const int r = std::clamp(static_cast<int>(row), 0, rows - 2),
+              c = std::clamp(static_cast<int>(column), 0, columns - 2);
+    const double v = std::clamp(row - r, 0.0, 1.0), u = std::clamp(column - c, 0.0, 1.0);
+    SurfacePoint at{Vec3::Zero(), Vec3::Zero()};
+    for (const auto& [i, j, weight] :
+         {std::tuple{0, 0, (1 - v) * (1 - u)}, {0, 1, (1 - v) * u}, {1, 0, v * (1 - u)}, {1, 1, v * u}}) {
+        const SurfacePoint& p = mesh.points[static_cast<std::size_t>((r + i) * columns + c + j)];
+        at.position += weight * p.position;
+        at.normal += weight * p.normal;
+    }
+    at.normal.normalize();
+    return at;
+}
+
+Outline carried(Outline outline, const DrawnBody& body, const Vec2& shift) {
+    outline.centre += shift;
+    for (std::size_t i = 0; i < outline.skin.size(); ++i) {
+        outline.skin[i] += shift;
+        outline.points[i] = body.near(outline.skin[i]);
+    }
+    return outline;
 }
 
 Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<PaintedArt>& art, int columns,

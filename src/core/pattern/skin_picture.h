@@ -11,16 +11,24 @@ namespace nine {
 /// A body ready to be drawn, and what takes places of its picture back to skin coordinates.
 struct DrawnBody {
     TexturedMesh mesh;
+    int rows = 0, columns = 0;                          ///< of the mesh
     std::vector<double> x_mm, backArc_mm, bellyArc_mm;  ///< of evenly spaced rows of the picture
 
     /// The skin point at a place of the picture (0..1 each).
     SkinPoint skinAt(const Vec2& texture) const;
     /// Row of the picture (0..1) at x.
     double rowAt(double x_mm) const;
+    /// Place on the mesh of a point of the left side, between its vertices.
+    SurfacePoint near(const Vec2& skin) const;
 };
 
 /// 140 x 72 points: 20k triangles. About 30 ms.
 DrawnBody drawBody(const Skin& skin);
+
+/// An outline moved by `shift` in x, g onto a body of another shape, at once: for drawing while the body is
+/// dragged. Off the exact place by what the mesh's triangles are (0.05 mm), and by how much its shape
+/// changed.
+Outline carried(Outline outline, const DrawnBody& body, const Vec2& shift);
 
 /// Colours of the body before any mark, faded into each other round the girth.
 struct Ground {
