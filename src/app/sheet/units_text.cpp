@@ -102,6 +102,10 @@ QString lengthUnit() {
     return inches() ? QObject::tr("in") : QObject::tr("mm");
 }
 
+QString withUnit(QString words) {
+    return words.replace("%U", lengthUnit());
+}
+
 QString lengthNumber(double mm, int decimals) {
     return QString::fromStdString(inches() ? fixedText(mm / kMmPerInch, decimals + 2)
                                            : fixedText(mm, decimals));

@@ -14,6 +14,8 @@ QString lengthNumber(double mm, int decimals = 1);
 /// "12.5 mm" or "0.492 in".
 QString lengthText(double mm, int decimals = 1);
 QString lengthUnit();
+/// A sentence with its lengths' unit in the places marked %U.
+QString withUnit(QString words);
 
 /// A typed length: a number with an optional unit (mm, cm, in, "), sums and products ("3*4.5 + 2"); a bare
 /// number is in the unit on the screen. Decimal comma or point. Nothing if it is no length.

@@ -129,6 +129,9 @@ Result<EdgeFigures> edgeFigures(const SpraySetting& s, double gap_mm) {
     const double falloff = std::exp(-0.5 * std::pow(s.aim_mm / width, 2));
     edge.film_um = s.film_um.value_or(falloff * strokeFilm_um(s.flow_ml_min, reaching, s.speed_mm_s, width) *
                                       std::cos(incidence));
+    // The flank of the spray beyond the edge: a sharp line with a soft shadow.
+    const double sigmas = s.aim_mm / width;
+    edge.fade_mm = sigmas > 0 ? width * (std::sqrt(sigmas * sigmas + 2) - sigmas) : 0;
     edge.liquid_mm = drawnIn(s, *paint, wall, width, edge.film_um, gap_mm);
     const double soft = fallsTo(edge, 0.1, kTenth) - fallsTo(edge, 0.9, -kTenth);
     edge.width_mm = std::hypot(soft, edge.liquid_mm);

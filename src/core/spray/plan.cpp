@@ -21,7 +21,8 @@ std::string psiText(double kpa) {
 }
 
 std::string dropsText(const Reduction& r) {
-    return numberText(r.paint) + " : " + numberText(r.reducer) + " drops";
+    return numberText(r.paint) + " : " + numberText(r.reducer) + " drops (" +
+           fixedText(100 * (1 - r.share()), 0) + " % reducer)";
 }
 
 struct Choice {
@@ -131,6 +132,10 @@ void giveReasons(SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins
     plan.reasons.push_back("Computed: " + gap + " makes the edge " + fixedText(plan.along.width_mm, 2) +
                            " mm wide with strokes along it, " + fixedText(plan.across.width_mm, 2) +
                            " mm across.");
+    if (plan.edge.fade_mm > 0)
+        plan.reasons.push_back("Aimed " + fixedText(s.aim_mm, 1) +
+                               " mm onto the sheet: a sharp line, with a shadow that fades over " +
+                               fixedText(plan.edge.fade_mm, 1) + " mm.");
     const double width = plan.edge.width_mm;
     if (mask.soft) {
         plan.meetsWish = std::abs(width - mask.wantedWidth_mm) <= kSoftWithin * mask.wantedWidth_mm;

@@ -63,8 +63,7 @@ class SectionInset : public QWidget {
                        lengthNumber(s.top_mm + s.bottom_mm), true);
         ink::dimension(p, QPointF(b.left(), b.bottom() + 16), QPointF(b.right(), b.bottom() + 16),
                        lengthNumber(2 * s.halfWidth_mm), true);
-        ink::text(p, QPointF(width() - 2.0, 12), tr("dashed: an oval"), inter(10.5), t.muted,
-                  Qt::AlignRight);
+        ink::text(p, QPointF(width() - 2.0, 12), tr("dashed: an oval"), inter(10.5), t.muted, Qt::AlignRight);
     }
 
   private:
@@ -105,8 +104,11 @@ ValueChip* BlankLeaf::chip(Card& card, const QString& name, std::function<Status
 void BlankLeaf::rebuildCard() {
     if (putOff()) return;
     const bool any = !job().blank->table.stations.empty();
-    const QString shownFor =
-        QString("%1 %2 %3").arg(any).arg(tokens().dark).arg(QString::fromStdString(context_.view.material()));
+    const QString shownFor = QString("%1 %2 %3")
+                                 .arg(any)
+                                 .arg(tokens().dark)
+                                 .arg(QString::fromStdString(context_.view.material())) +
+                             lengthUnit();
     if (shownFor == shownFor_) return refreshValues();
     shownFor_ = shownFor;
     auto* card = new Card;
@@ -137,11 +139,12 @@ void BlankLeaf::rebuildCard() {
         s.section = s.sectionLower = std::round(100 * *exponent) / 100;
         return Done{};
     });
+    card->sentence(withUnit(tr("Calipers read %1 %U above the axis, %2 %U below it and %3 %U to either side, "
+                               "%4 %U from the nose.")),
+                   {top_, bottom_, width_, x_});
     card->sentence(
-        tr("Calipers read %1 above the axis, %2 below it and %3 to either side, %4 from the nose."),
-        {top_, bottom_, width_, x_});
-    card->sentence(tr("A string round it measures %1 and makes the section as full as it is drawn."),
-                   {girth_});
+        withUnit(tr("A string round it measures %1 %U and makes the section as full as it is drawn.")),
+        {girth_});
     facts_ = card->facts({});
     card->muted(tr("How hard to wrap with"));
     QList<Card::Choice> sheets;

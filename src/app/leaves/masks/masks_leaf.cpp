@@ -94,7 +94,8 @@ void MasksLeaf::rebuildCard() {
                                     .arg(lengthText(kMinMargin_mm, 0), lengthText(kMaxMargin_mm, 0)));
         if (fits) changeSpec(tr("Change the margin"), [&](MaskSpec& s) { s.margin_mm = v; });
     });
-    card->sentence(tr("A margin of %1 stays round the windows against overspray. It goes on"), {margin});
+    card->sentence(withUnit(tr("A margin of %1 %U stays round the windows against overspray. It goes on")),
+                   {margin});
     QList<Card::Choice> ways;
     for (const auto& [apply, text] : {std::pair{Apply::Loose, tr("held loose at its marks")},
                                       {Apply::Lateral, tr("smoothed from the middle line")},

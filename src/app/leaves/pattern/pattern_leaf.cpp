@@ -5,10 +5,10 @@
 
 #include "app/leaves/pattern/pattern_page.h"
 #include "app/sheet/names.h"
+#include "app/sheet/units_text.h"
 #include "app/theme/theme.h"
 
 namespace nine::app {
-
 PatternLeaf::PatternLeaf(LeafContext context, QObject* parent)
     : Leaf(context, parent), page_(new PatternPage(context)), card_(new CardHolder) {
     connect(&context_.document, &JobDocument::changed, this, &PatternLeaf::rebuildCard);
@@ -61,19 +61,21 @@ ValueChip* PatternLeaf::shapeChip(Card& card, const QString& name, int decimals,
 }
 
 void PatternLeaf::dotSentence(Card& card) {
-    card.sentence(tr("%1 dots, from Ø %2 at the shoulder to Ø %3 at the tail, %4 apart along the skin, the "
-                     "middle of the row lifted by %5."),
-                  {shapeChip(card, tr("Count"), 0, &DotRow::count),
-                   shapeChip(card, tr("First diameter"), 2, &DotRow::first_mm),
-                   shapeChip(card, tr("Last diameter"), 2, &DotRow::last_mm),
-                   shapeChip(card, tr("Spacing"), 1, &DotRow::spacing_mm),
-                   shapeChip(card, tr("Bow"), 1, &DotRow::bow_mm)});
+    card.sentence(
+        withUnit(tr("%1 dots, from Ø %2 %U at the shoulder to Ø %3 %U at the tail, %4 %U apart along the "
+                    "skin, the middle of the row lifted by %5 %U.")),
+        {shapeChip(card, tr("Count"), 0, &DotRow::count),
+         shapeChip(card, tr("First diameter"), 2, &DotRow::first_mm),
+         shapeChip(card, tr("Last diameter"), 2, &DotRow::last_mm),
+         shapeChip(card, tr("Spacing"), 1, &DotRow::spacing_mm),
+         shapeChip(card, tr("Bow"), 1, &DotRow::bow_mm)});
 }
 
 void PatternLeaf::barSentence(Card& card) {
     card.sentence(
-        tr("%1 bars, %2 apart along the skin, %3 wide towards the back and %4 towards the belly, "
-           "reaching from %5 up to %6."),
+        withUnit(tr(
+            "%1 bars, %2 %U apart along the skin, %3 %U wide towards the back and %4 %U towards the belly, "
+            "reaching from %5 %U up to %6 %U.")),
         {shapeChip(card, tr("Count"), 0, &Bars::count), shapeChip(card, tr("Spacing"), 1, &Bars::spacing_mm),
          shapeChip(card, tr("Width at the back"), 2, &Bars::widthBack_mm),
          shapeChip(card, tr("Width at the belly"), 2, &Bars::widthBelly_mm),
@@ -90,11 +92,13 @@ void PatternLeaf::gillSentence(Card& card) {
             [member](Element& e, double v) { std::get<GillMark>(e.shape).*member = v / 100; });
     };
     card.sentence(
-        tr("A crescent %1 wide in the middle, along the gill plate from %2 % to %3 % of its length."),
+        withUnit(
+            tr("A crescent %1 %U wide in the middle, along the gill plate from %2 % to %3 % of its length.")),
         {shapeChip(card, tr("Width"), 1, &GillMark::width_mm), percent(tr("First end"), &GillMark::from),
          percent(tr("Last end"), &GillMark::to)});
-    card.sentence(tr("Sprayed twice, the sheet moved by %1 towards the tail between; 0 is once."),
-                  {shapeChip(card, tr("Move between the passes"), 1, &GillMark::pair_mm)});
+    card.sentence(
+        withUnit(tr("Sprayed twice, the sheet moved by %1 %U towards the tail between; 0 is once.")),
+        {shapeChip(card, tr("Move between the passes"), 1, &GillMark::pair_mm)});
 }
 
 void PatternLeaf::placeSentence(Card& card, const Element& e) {
@@ -108,8 +112,8 @@ void PatternLeaf::placeSentence(Card& card, const Element& e) {
     // The landmark is no value to type: it is put into the words before they are laid out.
     const auto anchor = job().blank->landmarks.find(e.anchor);
     const bool point = anchor != job().blank->landmarks.end() && !anchor->second.isCurve();
-    card.sentence((point ? tr("It starts %1 behind the %3 and %2 above it.")
-                         : tr("It starts %1 behind the %3 and %2 above the datum line."))
+    card.sentence(withUnit(point ? tr("It starts %1 %U behind the %3 and %2 %U above it.")
+                                 : tr("It starts %1 %U behind the %3 and %2 %U above the datum line."))
                       .replace("%3", e.anchor.empty() ? tr("nose") : landmarkName(e.anchor)),
                   {dx, dg});
     QList<Card::Choice> anchors{{tr("nose"), e.anchor.empty(), [this] { anchorTo({}); }}};
@@ -140,7 +144,7 @@ void PatternLeaf::rebuildCard() {
                  .arg(e->linked)
                  .arg(QString::fromStdString(e->anchor), QString::fromStdString(e->shownName()))
            : QString("none %1").arg(context_.document.empty())) +
-        (tokens().dark ? "d" : "l") + (errors.empty() ? "" : said(errors.front()));
+        (tokens().dark ? "d" : "l") + lengthUnit() + (errors.empty() ? "" : said(errors.front()));
     if (shownFor == shownFor_) return refreshValues();
     shownFor_ = shownFor;
     chips_.clear();

@@ -104,7 +104,9 @@ void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
          QObject::tr("needle, gun %1").arg(QString::fromStdString(plan.gun.name))},
         {QString("%1 : %2").arg(drops(s.reduction.paint), drops(s.reduction.reducer)),
          {},
-         QObject::tr("drops, %1").arg(paintName(s.paint.id).toLower())},
+         QObject::tr("drops, %1 % reducer, %2")
+             .arg(100 * (1 - s.reduction.share()), 0, 'f', 0)
+             .arg(paintName(s.paint.id).toLower())},
         {QString::number(plan.coats), QString::fromUtf8("× %1").arg(plan.passes),
          QObject::tr("coats of strokes")}};
     const double cell = wide / 3, tall = 21 * perMm;

@@ -124,10 +124,10 @@ void SprayLeaf::sayPlan(Card& card) {
         return *spec.pins.reduction;
     };
     card.sentence(
-        tr("Coats: %1 of %9 strokes, with the %2 mm needle at %3 psi, from %4 %U, %5° off straight, at %6 "
-           "mm/s. Mix %7 : %8 "
-           "drops.")
-            .replace("%U", lengthUnit()),
+        withUnit(tr(
+            "Coats: %1 of %9 strokes, with the %2 mm needle at %3 psi, from %4 %U, %5° off straight, at %6 "
+            "mm/s. Mix %7 : %8 "
+            "drops.")),
         {chip(
              card, tr("Coats"), Kind::Count, 0, 1, [](const SprayStudy& s) { return s.plan->coats; },
              [](SpraySpec& x, double v) { x.pins.coats = static_cast<int>(v); }),
@@ -189,7 +189,7 @@ void SprayLeaf::sayWish(Card& card) {
                           [](SpraySpec& x, double v) { x.soft_mm = v; })});
     }
     card.sentence(
-        tr("Held off on pads of %1 %U; carving under it %2 %U deep.").replace("%U", lengthUnit()),
+        withUnit(tr("Held off on pads of %1 %U; carving under it %2 %U deep.")),
         {chip(
              card, tr("Pads"), Kind::Length, 1, 0.1, [](const SprayStudy& x) { return x.wish.pads_mm; },
              [](SpraySpec& x, double v) { x.pads_mm = v; }),
@@ -277,6 +277,7 @@ void SprayLeaf::rebuildCard() {
     }
     card->title(tr("Suggested start"), false);
     sayPlan(*card);
+    mix_ = card->muted({});
     verdict_ = card->framed({}, s.error.has_value() || !s.plan->meetsWish);
     verdict_->setAccessibleName(tr("Verdict"));
     if (s.error && s.error->code == "pins_contradict") {
@@ -323,6 +324,12 @@ void SprayLeaf::refreshValues() {
         if (chip) chip->setValue(get(s));
     }
     if (verdict_) verdict_->setText(verdictText(s));
+    if (mix_) {
+        mix_->setText(tr("That is %1 % reducer; a coat lies %2 µm wet, and runs at %3 µm.")
+                          .arg(100 * (1 - s.plan->setting.reduction.share()), 0, 'f', 0)
+                          .arg(s.plan->coat_um, 0, 'f', 0)
+                          .arg(s.plan->run_um, 0, 'f', 0));
+    }
     if (desk_.dragging()) return;  // long words are broken anew when it ends
     if (why_) why_->setText(whyText(s));
     if (repair_ && s.plan->remedy) {

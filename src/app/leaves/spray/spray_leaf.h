@@ -48,7 +48,7 @@ class SprayLeaf : public Leaf {
     CardHolder* card_;
     QString shape_;
     std::vector<std::pair<QPointer<ValueChip>, std::function<double(const SprayStudy&)>>> chips_;
-    QPointer<QLabel> verdict_, why_, warnings_;
+    QPointer<QLabel> mix_, verdict_, why_, warnings_;
     QPointer<QPushButton> repair_;
 };
 
