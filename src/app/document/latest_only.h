@@ -22,7 +22,7 @@ namespace nine::app {
 enum class Urgency {
     Now = 1,      ///< a picture that follows the hand
     Soon = 9,     ///< what the hand wants to see next
-    Patient = 19  ///< whole solutions, pictures at rest
+    Patient = 12  ///< whole solutions, pictures at rest
 };
 
 template <typename Result>
