@@ -262,6 +262,27 @@ TEST(Edge, FlapsAndWetFilms) {
     }
 }
 
+/// The same with 25 um of paint and the beam 1.5 of its widths onto the mask, strokes along the edge: 0.325
+/// of the film reaches the edge, and drops drift away from under it.
+TEST(Edge, ABeamOnTheMaskKeepsAWetFilmOut) {
+    SpraySetting s;
+    s.gauge_kpa = psi(13);
+    s.needle_mm = 0.25;
+    s.distance_mm = 60;
+    s.reduction = {4, 2};
+    s.flow_ml_min = 0.3;
+    s.aim_mm = 1.5 * sprayWidth_mm(60);
+    s.film_um = 25 * std::exp(-0.5 * 1.5 * 1.5);
+    const double liquid = need(edgeFigures(s, 0.030)).liquid_mm;
+    EXPECT_NEAR(liquid, .006, .002);
+    s.film_um = 0.1;
+    const EdgeFigures edge = need(edgeFigures(s, 0.048));
+    EXPECT_NEAR(edge.width_mm, .041, .002);
+    EXPECT_LT(edge.shift_mm, 0);
+    EXPECT_NEAR(edge.creep_mm - edge.shift_mm + liquid, .032, .002);  // worked out without the drift
+    EXPECT_LT(edge.creep_mm + liquid, .032);
+}
+
 /// A card held off, worked out beforehand: 14 psi, .25 needle, 70 mm, drops of 13 um; width and creep to 5 %.
 TEST(Edge, ACardHeldOff) {
     const struct {
