@@ -9,6 +9,7 @@
 #include "app/leaves/blank/blank_page.h"
 #include "app/leaves/pattern/pattern_page.h"
 #include "app/sheet/names.h"
+#include "app/sheet/units_text.h"
 
 namespace nine::app {
 namespace {
@@ -112,13 +113,26 @@ int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
         err << said(written->error()) << Qt::endl;
         return 1;
     }
+    window.showLeaf(SprayNumber);
+    pause(kStill_ms);
+    const SprayStudy& study = window.sprayLeaf().desk().study();
+    if (study.ready()) {
+        out << QObject::tr("%1: %2 psi from %3, edge %4 wide.")
+                   .arg(QString::fromStdString(study.spec->shownName()))
+                   .arg(study.plan->setting.gauge_kpa / kKpaPerPsi, 0, 'f', 0)
+                   .arg(lengthText(study.plan->setting.distance_mm, 0),
+                        lengthText(study.plan->edge.width_mm, 2))
+            << Qt::endl;
+    }
+    const Status cards = writeSprayCards(window.allCards(), QDir(folder).filePath("cards.pdf"));
+    if (!cards) err << said(cards.error()) << Qt::endl;
     const Status saved = window.document().save(QDir(folder).filePath("demo.nineleaves.json"));
-    const QString picture = QDir(folder).filePath("masks.png");
-    if (!saved || !window.grab().save(picture)) {
+    const QString picture = QDir(folder).filePath("spray.png");
+    if (!cards || !saved || !window.grab().save(picture)) {
         err << QObject::tr("Cannot write into %1.").arg(folder) << Qt::endl;
         return 1;
     }
-    out << QObject::tr("Pages, job and picture are in %1.").arg(folder) << Qt::endl;
+    out << QObject::tr("Pages, cards for the bench, job and picture are in %1.").arg(folder) << Qt::endl;
     return window.tellTale().verdict().kind == Verdict::Kind::Fine ? 0 : 3;
 }
 

@@ -60,6 +60,10 @@ class MainWindow : public QMainWindow {
     void sprayCards(bool print);
     void showBench();
 
+  public:
+    /// Of all masks that have a plan; a few milliseconds each.
+    std::vector<SprayCard> allCards();
+
   protected:
     void closeEvent(QCloseEvent*) override;
     void dragEnterEvent(QDragEnterEvent*) override;
@@ -73,8 +77,6 @@ class MainWindow : public QMainWindow {
     void nextFlag();
     void selectMask(const std::string& id);
     void complain(const Error& error);
-    /// Of all masks that have a plan; a few milliseconds each.
-    std::vector<SprayCard> allCards();
     /// False when the user wants to keep the open job.
     bool mayDiscard();
 

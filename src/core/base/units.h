@@ -9,6 +9,8 @@ namespace nine {
 constexpr double kPi = std::numbers::pi;
 constexpr double kMmPerInch = 25.4;           // exact, international inch
 constexpr double kPointsPerMm = 72.0 / 25.4;  // PDF user space, ISO 32000-1 8.3.2.3
+constexpr double kKpaPerPsi = 6.894757;
+
 constexpr double degToRad(double deg) {
     return deg * kPi / 180.0;
 }

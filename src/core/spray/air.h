@@ -4,10 +4,11 @@
 // as classic wall-jet data give it. Not valid nearer than kNearest_mm, where the jet has no far field yet.
 #pragma once
 
+#include "base/units.h"
+
 namespace nine {
 
 constexpr double kNearest_mm = 10;
-constexpr double kKpaPerPsi = 6.894757;
 
 /// Ratios of a perfect gas with gamma 1.4 at a Mach number.
 struct Isentropic {
