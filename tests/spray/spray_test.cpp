@@ -592,6 +592,19 @@ TEST(Plan, CarvingUnderTheSheetIsAMinimumGap) {
     EXPECT_NEAR(need(planSpray(mask, {}, *plan.remedy->pins)).edge.width_mm, *plan.remedy->width_mm, 1e-9);
 }
 
+TEST(Plan, AThickSheetThrowsAShadowAtASlant) {
+    MaskToSpray card;
+    card.sheet_mm = 0.25;
+    SprayPins slant;
+    slant.angle_deg = 30;
+    std::string all;
+    for (const std::string& r : need(planSpray(card, {}, slant)).reasons) all += r;
+    EXPECT_NE(all.find("0.14 mm beside"), std::string::npos) << all;  // 0.25 tan 30
+    all.clear();
+    for (const std::string& r : need(planSpray(card, {})).reasons) all += r;
+    EXPECT_EQ(all.find("slant"), std::string::npos) << all;
+}
+
 /// Each step that spoils something passes a limit that the plan keeps, and stays inside practice.
 TEST(Plan, StepsSayWhatTheySpoil) {
     using Way = SprayStep::Way;

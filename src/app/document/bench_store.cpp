@@ -23,6 +23,12 @@ BenchStore::BenchStore(const QString& folder, QObject* parent)
         problem_ = kept.error();
 }
 
+BenchStore::~BenchStore() {
+    const bool pending = writer_->running();
+    writer_.reset();  // waits for what is being written
+    if (pending) (void)saveBench(bench_, path_.toStdString());
+}
+
 Status BenchStore::edit(SprayBench bench) {
     if (Status ok = checkBench(bench); !ok) return ok;
     if (bench == bench_) return Done{};
@@ -30,7 +36,7 @@ Status BenchStore::edit(SprayBench bench) {
     QDir().mkpath(QFileInfo(path_).absolutePath());
     if (problem_) QFile::rename(path_, path_ + ".unread");
     problem_.reset();
-    writer_.request(
+    writer_->request(
         [bench = bench_, path = path_.toStdString()](const Task&) { return saveBench(bench, path); },
         [this](const Status& written) {
             if (!written) emit notWritten(written.error());

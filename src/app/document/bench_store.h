@@ -13,6 +13,8 @@ class BenchStore : public QObject {
     /// `folder` is where bench.json is kept; the user's data folder if empty. A file that cannot be read is
     /// left as it is, and the bench as it ships is used until something is changed.
     BenchStore(const QString& folder, QObject* parent);
+    /// What was changed last is in its file by then.
+    ~BenchStore() override;
 
     const SprayBench& bench() const { return bench_; }
     QString path() const { return path_; }
@@ -31,7 +33,7 @@ class BenchStore : public QObject {
     QString path_;
     SprayBench bench_;
     std::optional<Error> problem_;
-    LatestOnly<Status> writer_{this};
+    std::unique_ptr<LatestOnly<Status>> writer_ = std::make_unique<LatestOnly<Status>>(this);
 };
 
 }  // namespace nine::app

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/number_text.h"
+#include "base/units.h"
 #include "spray/spray_steps.h"
 #include "spray/wet_film.h"
 
@@ -132,6 +133,12 @@ void giveReasons(SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins
     plan.reasons.push_back("Computed: " + gap + " makes the edge " + fixedText(plan.along.width_mm, 2) +
                            " mm wide with strokes along it, " + fixedText(plan.across.width_mm, 2) +
                            " mm across.");
+    // A thick sheet throws its own shadow at a slant: the edge moves by so much on the far side.
+    const double shadow = mask.sheet_mm * std::tan(degToRad(s.angle_deg));
+    if (shadow >= 0.005)
+        plan.reasons.push_back("Computed: at this slant the sheet, " + fixedText(mask.sheet_mm, 2) +
+                               " mm thick, keeps paint off " + fixedText(shadow, 2) +
+                               " mm beside its far edge.");
     if (plan.edge.fade_mm > 0)
         plan.reasons.push_back("Aimed " + fixedText(s.aim_mm, 1) +
                                " mm onto the sheet: a sharp line, with a shadow that fades over " +

@@ -182,7 +182,7 @@ void SprayLeaf::sayWish(Card& card) {
                  }}});
     using Kind = ValueChip::Kind;
     if (s.wish.soft_mm) {
-        card.sentence(tr("fading over %1."),
+        card.sentence(withUnit(tr("fading over %1 %U.")),
                       {chip(
                           card, tr("Width of the soft edge"), Kind::Length, 1, 0.1,
                           [](const SprayStudy& x) { return x.wish.soft_mm.value_or(1.5); },
@@ -254,7 +254,7 @@ QString SprayLeaf::shapeOfCard() {
             .arg(s.error ? QString::fromStdString(s.error->where) : QString::number(s.plan->meetsWish))
             .arg(tokens().dark) +
         lengthUnit() + QString::number(s.plan->passes) + (s.plan->warnings.empty() ? "" : "w") +
-        (desk_.kept() ? "k" : "") + (s.plan->remedy ? "r" : "") + (inches() ? "i" : "m");
+        (desk_.kept() ? "k" : "") + (s.plan->remedy ? "r" : "");
     for (const NamedPin& p : namedPins(s.wish.pins)) shape += p.set ? '1' : '0';
     return shape;
 }
