@@ -46,6 +46,10 @@ struct Named {
 };
 constexpr Named kVerbs[] = {{"blank", "measure", blankMeasure},
                             {"blank", "distance", blankDistance},
+                            {"blank", "sheet", blankSheet},
+                            {"blank", "trace", blankTrace},
+                            {"blank", "photo", blankPhoto},
+                            {"blank", "family", blankFamily},
                             {"fit", nullptr, fit},
                             {"land", nullptr, land},
                             {"cut", nullptr, cut},

@@ -24,6 +24,10 @@ using Words = std::vector<std::string>;
 
 Result<Reply> blankMeasure(const Words& words, const Task& task);
 Result<Reply> blankDistance(const Words& words, const Task& task);
+Result<Reply> blankSheet(const Words& words, const Task& task);
+Result<Reply> blankTrace(const Words& words, const Task& task);
+Result<Reply> blankPhoto(const Words& words, const Task& task);
+Result<Reply> blankFamily(const Words& words, const Task& task);
 Result<Reply> fit(const Words& words, const Task& task);
 Result<Reply> land(const Words& words, const Task& task);
 Result<Reply> cut(const Words& words, const Task& task);

@@ -14,6 +14,15 @@
 
 namespace nine {
 
+/// Which values of a station nobody measured.
+enum Assumed : unsigned {
+    kAssumedTop = 1,
+    kAssumedBottom = 2,
+    kAssumedWidth = 4,
+    kAssumedSection = 8,
+    kAssumedAll = 15
+};
+
 struct Station {
     double x_mm = 0;
     double top_mm = 0;        ///< from the axis up to the back
@@ -22,6 +31,8 @@ struct Station {
     double section = 2;       ///< exponent of the upper half: 2 an ellipse, more is boxier
     double sectionLower = 2;  ///< exponent of the lower half
     std::string unknownJson;  ///< keys of a job file that this version does not know
+    double girth_mm = 0;      ///< what a string measured here; 0 when none did
+    unsigned assumed = 0;     ///< of Assumed
 };
 
 constexpr double kMinSectionExponent = 1.2;

@@ -13,6 +13,8 @@ namespace nine {
 struct DrawnLine {
     Polyline2 points;
     bool closed = false;
+    bool filled = false;  ///< black within, for marks that are looked for in pictures; SVG and PDF only
+    double grey = -1;     ///< 0 black to 1 white instead of the layer's own; SVG and PDF only
 };
 
 struct Layer {
@@ -31,8 +33,8 @@ Vec2 svgPoint(const Drawing& drawing, const Vec2& p);
 /// Width, height and viewBox in mm, one group a layer with the layer's name as id.
 std::string svgText(const Drawing& drawing);
 
-/// DXF R2000 with $INSUNITS mm: one polyline a line, closed where it is, in layers of the names above; the origin is the
-/// lower left corner. Six decimals. Source: the published DXF reference.
+/// DXF R2000 with $INSUNITS mm: one polyline a line, closed where it is, in layers of the names above; the
+/// origin is the lower left corner. Six decimals. Source: the published DXF reference.
 std::string dxfText(const Drawing& drawing);
 
 /// One page a drawing (all kinds of sizes), PDF 1.5 with an optional content group a layer, so that a viewer

@@ -69,9 +69,9 @@ std::string textString(const std::string& utf8) {
 }
 
 const char* pdfStyle(const std::string& layer) {
-    if (layer == "CUT") return "0 G 0.15 w";
-    if (layer == "PEN") return "0.38 G 0.18 w";
-    return "0.14 G 0.2 w";
+    if (layer == "CUT") return "0 G 0 g 0.15 w";
+    if (layer == "PEN") return "0.38 G 0.38 g 0.18 w";
+    return "0.14 G 0.14 g 0.2 w";
 }
 
 std::string contentOf(const Drawing& drawing) {
@@ -83,11 +83,13 @@ std::string contentOf(const Drawing& drawing) {
         const Layer& layer = drawing.layers[k];
         out += "/OC /L" + std::to_string(k) + " BDC\n" + pdfStyle(layer.name) + "\n";
         for (const DrawnLine& line : layer.lines) {
+            if (line.grey >= 0) out += "q " + number(line.grey) + " G " + number(line.grey) + " g\n";
             for (std::size_t i = 0; i < line.points.size(); ++i) {
                 out += number(line.points[i].x()) + " " + number(line.points[i].y()) +
                        (i == 0 ? " m\n" : " l\n");
             }
-            out += line.closed ? "s\n" : "S\n";
+            out += line.filled ? "f\n" : line.closed ? "s\n" : "S\n";
+            if (line.grey >= 0) out += "Q\n";
         }
         out += "EMC\n";
     }

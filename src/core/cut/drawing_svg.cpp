@@ -1,3 +1,6 @@
+#include <algorithm>
+#include <cmath>
+
 #include "base/number_text.h"
 #include "cut/drawing.h"
 
@@ -35,6 +38,12 @@ const char* svgStyle(const std::string& layer) {
     return "stroke=\"#1d2a25\" stroke-width=\"0.2\"";
 }
 
+/// "rgb(n,n,n)" of 0 black to 1 white.
+std::string greyText(double grey) {
+    const std::string n = std::to_string(static_cast<int>(std::lround(255 * grey)));
+    return "rgb(" + n + "," + n + "," + n + ")";
+}
+
 }  // namespace
 
 Vec2 svgPoint(const Drawing& drawing, const Vec2& p) {
@@ -58,7 +67,12 @@ std::string svgText(const Drawing& drawing) {
                 const Vec2 p = svgPoint(drawing, line.points[i]);
                 svg += (i == 0 ? "M" : " L") + number(p.x()) + " " + number(p.y());
             }
-            svg += line.closed ? " Z\"/>\n" : "\"/>\n";
+            svg += line.closed || line.filled ? " Z\"" : "\"";
+            if (line.filled || line.grey >= 0) {
+                const std::string shade = greyText(std::max(0.0, line.grey));
+                svg += line.filled ? " fill=\"" + shade + "\" stroke=\"none\"" : " stroke=\"" + shade + "\"";
+            }
+            svg += "/>\n";
         }
         svg += "</g>\n";
     }

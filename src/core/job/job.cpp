@@ -5,6 +5,12 @@
 
 namespace nine {
 
+std::vector<Zone> allZones(const Skin& skin, const BlankChapter& blank) {
+    std::vector<Zone> zones = blank.zones;
+    for (Zone& z : zonesOfLandmarks(skin, blank.landmarks)) zones.push_back(std::move(z));
+    return zones;
+}
+
 Job withBlank(Job job, BlankChapter blank) {
     job.blank = std::make_shared<const BlankChapter>(std::move(blank));
     return job;

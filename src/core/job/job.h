@@ -6,6 +6,7 @@
 
 #include <memory>
 
+#include "blank/zones.h"
 #include "cut/layout.h"
 #include "mask/mask.h"
 #include "spray/plan.h"
@@ -14,12 +15,36 @@ namespace nine {
 
 constexpr int kJobFormat = 1;
 
+/// The picture a body was read from, to be laid under its drawing: a reduced copy, and where it lies.
+struct BackPicture {
+    std::string file;          ///< name of the file it came from, for people
+    std::string hash;          ///< of that file's bytes, to tell whether it is still the same
+    std::string jpeg;          ///< the copy, up to kMostPictureBytes
+    Vec2 nose_px, tail_px;     ///< of the copy, where the ends of the body lie
+    bool fromAbove = false;
+};
+using BackPicturePtr = std::shared_ptr<const BackPicture>;
+constexpr std::size_t kMostPictureBytes = 2u << 20;
+
+/// A part of rubber that is put on later: never painted, in no area, no mask reaches over it.
+struct SoftTail {
+    double length_mm = 0, height_mm = 0;
+};
+
 struct BlankChapter {
     std::string name;
     StationTable table;
     Landmarks landmarks;
     std::string unknownJson;  ///< keys of the file that this version does not know; also below
+    std::vector<Zone> zones;
+    std::string family;       ///< of bodyFamilies(); empty when nobody said
+    std::string source;       ///< "tracing", "photo", "family", "readings"; empty when nobody said
+    std::vector<BackPicturePtr> pictures;
+    SoftTail softTail;
 };
+
+/// What no paint and no mask may disregard: the zones drawn, and those that follow from landmarks.
+std::vector<Zone> allZones(const Skin& skin, const BlankChapter& blank);
 
 struct PatternChapter {
     std::string name;

@@ -4,100 +4,12 @@
 #include "base/number_text.h"
 #include "job/json_fields.h"
 #include "job/json_place.h"
+#include "job/blank_file.h"
 
 namespace nine {
 namespace {
 
 using namespace json;
-
-// Blank
-// ----------------------------------------------------------------------------------------------------------
-
-Station readStation(const Json& json, const std::string& path) {
-    Fields f(json, path);
-    Station s;
-    s.x_mm = f.number("x_mm");
-    s.top_mm = f.number("top_mm");
-    s.bottom_mm = f.number("bottom_mm");
-    s.halfWidth_mm = f.number("half_width_mm");
-    f.read("section", s.section);
-    s.sectionLower = s.section;
-    f.read("section_lower", s.sectionLower);
-    s.unknownJson = f.unknown();
-    return s;
-}
-
-Json writeStation(const Station& s) {
-    Json json{{"x_mm", s.x_mm},
-              {"top_mm", s.top_mm},
-              {"bottom_mm", s.bottom_mm},
-              {"half_width_mm", s.halfWidth_mm},
-              {"section", s.section}};
-    if (s.sectionLower != s.section) json["section_lower"] = s.sectionLower;
-    addUnknown(json, s.unknownJson);
-    return json;
-}
-
-Landmark readLandmark(const Json& json, const std::string& path) {
-    Landmark landmark;
-    if (json.is_array()) {
-        for (std::size_t i = 0; i < json.size(); ++i) {
-            const Json& p = json[i];
-            if (!p.is_array() || p.size() != 2 || !p[0].is_number() || !p[1].is_number()) {
-                fail("bad_value", "A point of a curve is a pair of numbers [x_mm, g_mm].", indexed(path, i));
-            }
-            landmark.points.emplace_back(p[0].get<double>(), p[1].get<double>());
-        }
-        if (landmark.points.size() < 2) fail("bad_value", "A curve needs two points or more.", path);
-        return landmark;
-    }
-    Fields f(json, path);
-    const double x = f.number("x_mm"), g = f.number("g_mm");
-    landmark.points = {Vec2(x, g)};
-    f.read("diameter_mm", landmark.diameter_mm);
-    landmark.unknownJson = f.unknown();
-    return landmark;
-}
-
-Json writeLandmark(const Landmark& landmark) {
-    if (landmark.isCurve()) {
-        Json list = Json::array();
-        for (const Vec2& p : landmark.points) list.push_back(Json::array({p.x(), p.y()}));
-        return list;
-    }
-    Json json{{"x_mm", landmark.points.front().x()}, {"g_mm", landmark.points.front().y()}};
-    if (landmark.diameter_mm != 0) json["diameter_mm"] = landmark.diameter_mm;
-    addUnknown(json, landmark.unknownJson);
-    return json;
-}
-
-BlankChapter readBlank(const Json& json) {
-    Fields f(json, "blank");
-    BlankChapter blank;
-    f.read("name", blank.name);
-    const Json& stations = needArray(f.need("stations"), "blank.stations");
-    for (std::size_t i = 0; i < stations.size(); ++i) {
-        blank.table.stations.push_back(readStation(stations[i], indexed("blank.stations", i)));
-    }
-    if (const Json* landmarks = f.find("landmarks")) {
-        if (!landmarks->is_object()) fail("bad_value", "landmarks must be an object.", "blank.landmarks");
-        for (const auto& [name, value] : landmarks->items()) {
-            blank.landmarks[name] = readLandmark(value, "blank.landmarks." + name);
-        }
-    }
-    blank.unknownJson = f.unknown();
-    return blank;
-}
-
-Json writeBlank(const BlankChapter& blank) {
-    Json json{{"name", blank.name}, {"stations", Json::array()}};
-    for (const Station& s : blank.table.stations) json["stations"].push_back(writeStation(s));
-    Json landmarks = Json::object();
-    for (const auto& [name, landmark] : blank.landmarks) landmarks[name] = writeLandmark(landmark);
-    json["landmarks"] = std::move(landmarks);
-    addUnknown(json, blank.unknownJson);
-    return json;
-}
 
 // Pattern
 // --------------------------------------------------------------------------------------------------------
@@ -417,6 +329,7 @@ LoadedJob readJob(const Json& json) {
     const Result<Skin> skin = Skin::of(blank.table);
     if (!skin) throw Bad{skin.error()};
     raise(checkLandmarks(*skin, blank.landmarks));
+    raise(checkZones(*skin, blank.zones));
     loaded.warnings = doubtsAbout(blank.table);
     loaded.job.blank = std::make_shared<const BlankChapter>(std::move(blank));
     if (const Json* pattern = f.find("pattern")) {
@@ -505,7 +418,7 @@ Error withLine(Error error, const std::string& path) {
 }
 
 Job jobOfBlank(std::string name, StationTable table) {
-    return withBlank(Job{}, BlankChapter{std::move(name), std::move(table), {}, {}});
+    return withBlank(Job{}, BlankChapter{std::move(name), std::move(table), {}, {}, {}, {}, "readings", {}, {}});
 }
 
 }  // namespace nine

@@ -1,0 +1,302 @@
+// blank sheet, blank trace, blank photo, blank family: the ways to a body
+#include <filesystem>
+
+#include "base/base64.h"
+#include "base/files.h"
+#include "base/number_text.h"
+#include "blank/families.h"
+#include "blank/measure.h"
+#include "cli/args.h"
+#include "cli/verbs.h"
+#include "job/blank_from_picture.h"
+#include "job/job_file.h"
+#include "job/tracing_page.h"
+
+namespace nine::cli {
+namespace {
+
+struct LoadedPicture {
+    PictureFile file;
+    std::string name, hash;
+};
+
+Result<LoadedPicture> loadPicture(const std::string& path, const Task& task) {
+    const Result<std::string> bytes = readFile(path, kMaxPictureFileBytes);
+    if (!bytes) return bytes.error();
+    Result<PictureFile> file = decodePicture(*bytes, path, task);
+    if (!file) return file.error();
+    return LoadedPicture{std::move(*file), std::filesystem::path(path).filename().string(),
+                         fingerprintOf(*bytes)};
+}
+
+/// Groups of numbers parted by ';', each of `count` (any even number if 0).
+Result<std::vector<std::vector<double>>> groups(const std::string& text, std::size_t count,
+                                                const std::string& where) {
+    std::vector<std::vector<double>> out;
+    for (std::size_t from = 0; from <= text.size();) {
+        const std::size_t end = std::min(text.find(';', from), text.size());
+        Result<std::vector<double>> numbers = parseNumbers(text.substr(from, end - from), where);
+        if (!numbers) return numbers.error();
+        if (count > 0 ? numbers->size() != count : numbers->size() < 2 || numbers->size() % 2 != 0)
+            return Error{"bad_value",
+                         "Here should stand groups of " +
+                             (count > 0 ? std::to_string(count) : std::string("x,y")) +
+                             " numbers parted by ';'.",
+                         where};
+        out.push_back(std::move(*numbers));
+        from = end + 1;
+    }
+    return out;
+}
+
+Result<BodyWish> bodyWish(const Args& args, const std::string& path) {
+    BodyWish wish;
+    wish.name = args.value("name").value_or(std::filesystem::path(path).stem().string());
+    wish.family = args.value("family").value_or("");
+    if (const auto text = args.value("girth")) {
+        const auto pairs = groups(*text, 2, "--girth");
+        if (!pairs) return pairs.error();
+        for (const auto& p : *pairs) wish.girths.push_back({p[0], p[1]});
+    }
+    return wish;
+}
+
+Result<Reply> replyWith(MadeBlank made, Warnings warnings, const std::string& out) {
+    Job job = withBlank(Job{}, made.blank);
+    const Result<Skin> skin = Skin::of(made.blank.table);
+    if (!skin) return skin.error();
+    if (Status saved = saveJob(job, out); !saved) return saved.error();
+    const BodyMeasure m = measureBody(*skin);
+    for (const Warning& w : made.body.warnings) warnings.push_back(w);
+    Reply reply;
+    reply.json = Json{{"file", out},
+                      {"length_mm", m.length_mm},
+                      {"height_mm", m.height_mm},
+                      {"width_mm", m.width_mm},
+                      {"area_mm2", m.area_mm2},
+                      {"volume_mm3", m.volume_mm3},
+                      {"stations", made.blank.table.stations.size()},
+                      {"family", made.blank.family},
+                      {"family_guessed", made.familyGuessed},
+                      {"outline_miss_mm", made.body.miss_mm},
+                      {"outline_worst_mm", made.body.worst_mm},
+                      {"asymmetry_mm", made.body.asymmetry_mm},
+                      {"landmarks", Json::array()},
+                      {"warnings", warningsJson(warnings)}};
+    for (const auto& [name, landmark] : made.blank.landmarks)
+        reply.json["landmarks"].push_back({{"name", name}, {"assumed", landmark.assumed}});
+    reply.text = "A body " + fixedText(m.length_mm, 1) + " mm long, " + fixedText(m.height_mm, 1) +
+                 " mm high and " + fixedText(m.width_mm, 1) + " mm wide, with " +
+                 std::to_string(made.blank.table.stations.size()) + " stations, is in " + out + ".\n" +
+                 warningsText(warnings);
+    return reply;
+}
+
+Result<std::pair<Vec2, Vec2>> twoPoints(const std::string& text, const std::string& where) {
+    const auto numbers = parseNumbers(text, where);
+    if (!numbers) return numbers.error();
+    if (numbers->size() != 4)
+        return Error{"bad_value", "Here should stand x0,y0,x1,y1 in pixels of the picture.", where};
+    return std::pair(Vec2((*numbers)[0], (*numbers)[1]), Vec2((*numbers)[2], (*numbers)[3]));
+}
+
+Status readStrokes(const Args& args, SilhouetteWish& wish) {
+    const Result<double> brush = args.number("brush", 12);
+    if (!brush) return brush.error();
+    for (const bool include : {true, false}) {
+        const char* flag = include ? "include" : "exclude";
+        const auto text = args.value(flag);
+        if (!text) continue;
+        const auto lines = groups(*text, 0, std::string("--") + flag);
+        if (!lines) return lines.error();
+        for (const auto& line : *lines) {
+            Stroke2 stroke;
+            stroke.radius = *brush;
+            stroke.include = include;
+            for (std::size_t i = 0; i + 1 < line.size(); i += 2)
+                stroke.points.emplace_back(line[i], line[i + 1]);
+            wish.strokes.push_back(std::move(stroke));
+        }
+    }
+    return Done{};
+}
+
+}  // namespace
+
+Result<Reply> blankSheet(const Words& words, const Task&) {
+    const Result<Args> args = Args::parse(words, {"out", "paper"}, {}, 0);
+    if (!args) return args.error();
+    const Result<std::string> out = args->need("out");
+    if (!out) return out.error();
+    const std::string paper = args->value("paper").value_or("A4");
+    if (paper != "A4" && paper != "Letter")
+        return Error{"bad_value", "The sheet is made for A4 or Letter.", "--paper"};
+    const Drawing page = tracingPage(paper == "A4" ? kTracingA4_mm : kTracingLetter_mm);
+    const bool svg = out->size() > 4 && out->substr(out->size() - 4) == ".svg";
+    if (Status ok = writeFileAtomically(*out, svg ? svgText(page) : pdfText({page})); !ok) return ok.error();
+    Reply reply;
+    reply.json = Json{
+        {"file", *out}, {"width_mm", page.size_mm.x()}, {"height_mm", page.size_mm.y()}, {"ruler_mm", 100}};
+    reply.text = "The tracing sheet is in " + *out + ". Print it at 100 %.\n";
+    return reply;
+}
+
+Result<Reply> blankTrace(const Words& words, const Task& task) {
+    const Result<Args> args = Args::parse(words, {"out", "name", "family", "girth", "ruler_mm"}, {}, 1);
+    if (!args) return args.error();
+    const Result<std::string> out = args->need("out");
+    if (!out) return out.error();
+    const Result<BodyWish> wish = bodyWish(*args, args->word(0));
+    if (!wish) return wish.error();
+    TracingWish tracing;
+    if (args->has("ruler_mm")) {
+        const Result<double> ruler = args->number("ruler_mm", 0);
+        if (!ruler) return ruler.error();
+        tracing.ruler_mm = *ruler;
+    }
+    const Result<LoadedPicture> picture = loadPicture(args->word(0), task);
+    if (!picture) return picture.error();
+    tracing.scanPerMm = picture->file.perMm;
+    const Result<TracingReading> reading = readTracing(picture->file.picture, tracing, task);
+    if (!reading) return reading.error();
+    Result<MadeBlank> made = blankOfTracing(*reading, *wish);
+    if (!made) return made.error();
+    made->blank.pictures.push_back(
+        backPicture(picture->file.picture, *reading, picture->name, picture->hash));
+    Result<Reply> reply = replyWith(std::move(*made), reading->warnings, *out);
+    if (!reply) return reply;
+    reply->json["marks"] = reading->page.marks.size();
+    reply->json["page_miss_mm"] = reading->page.miss_mm;
+    reply->json["scale"] = reading->scale;
+    reply->json["scale_measured"] = reading->scaleMeasured;
+    reply->json["top_traced"] = reading->top.has_value();
+    reply->json["guides"] = reading->side->guides.size() + reading->rubbing.size();
+    return reply;
+}
+
+Result<Reply> blankPhoto(const Words& words, const Task& task) {
+    const Result<Args> args = Args::parse(words,
+                                          {"out", "name", "family", "girth", "length", "scale", "axis",
+                                           "nose", "top", "top_axis", "exclude", "include", "brush", "thin"},
+                                          {}, 1);
+    if (!args) return args.error();
+    const Result<std::string> out = args->need("out");
+    if (!out) return out.error();
+    const Result<BodyWish> body = bodyWish(*args, args->word(0));
+    if (!body) return body.error();
+    PhotoWish wish;
+    if (args->has("length")) {
+        const Result<double> length = args->number("length", 0);
+        if (!length) return length.error();
+        if (!(*length > 0)) return Error{"bad_value", "The length of a body is above 0.", "--length"};
+        wish.length_mm = *length;
+    }
+    if (const auto text = args->value("scale")) {
+        const auto n = parseNumbers(*text, "--scale");
+        if (!n) return n.error();
+        if (n->size() != 5)
+            return Error{"bad_value", "Here should stand x0,y0,x1,y1,mm: two pixels and their distance.",
+                         "--scale"};
+        wish.known = PhotoWish::Known{{(*n)[0], (*n)[1]}, {(*n)[2], (*n)[3]}, (*n)[4]};
+    }
+    if (const auto text = args->value("axis")) {
+        const auto ends = twoPoints(*text, "--axis");
+        if (!ends) return ends.error();
+        wish.axis_px = *ends;
+    }
+    const std::string nose = args->value("nose").value_or("left");
+    if (nose != "left" && nose != "right")
+        return Error{"bad_value", "The nose points left or right.", "--nose"};
+    wish.noseLeft = nose == "left";
+    if (Status ok = readStrokes(*args, wish.silhouette); !ok) return ok.error();
+    if (args->has("thin")) {
+        const Result<double> thin = args->number("thin", 0);
+        if (!thin) return thin.error();
+        wish.silhouette.thin_px = *thin;
+    }
+    if (!wish.length_mm && !wish.known) return photoOutline({}, wish).error();
+    const Result<LoadedPicture> picture = loadPicture(args->word(0), task);
+    if (!picture) return picture.error();
+    const Result<Silhouette> silhouette = silhouetteOf(picture->file.picture, wish.silhouette, task);
+    if (!silhouette) return silhouette.error();
+    const Result<PhotoOutline> side = photoOutline(*silhouette, wish);
+    if (!side) return side.error();
+    std::optional<PhotoOutline> above;
+    std::optional<LoadedPicture> topPicture;
+    if (const auto path = args->value("top")) {
+        Result<LoadedPicture> loaded = loadPicture(*path, task);
+        if (!loaded) return loaded.error();
+        const Result<Silhouette> top = silhouetteOf(loaded->file.picture, {}, task);
+        if (!top) return top.error();
+        PhotoWish topWish;
+        topWish.noseLeft = wish.noseLeft;
+        topWish.length_mm = side->mmPerPx * side->axis_px.length();  // the same body at another scale
+        if (const auto text = args->value("top_axis")) {
+            const auto ends = twoPoints(*text, "--top_axis");
+            if (!ends) return ends.error();
+            topWish.axis_px = *ends;
+        }
+        const Result<PhotoOutline> outline = photoOutline(*top, topWish);
+        if (!outline) return outline.error();
+        above = *outline;
+        topPicture = std::move(*loaded);
+    }
+    Result<MadeBlank> made = blankOfPhotos(*side, above, *body);
+    if (!made) return made.error();
+    made->blank.pictures.push_back(backPicture(picture->file.picture, side->axis_px.nose, side->axis_px.tail,
+                                               picture->name, picture->hash, false));
+    if (topPicture)
+        made->blank.pictures.push_back(backPicture(topPicture->file.picture, above->axis_px.nose,
+                                                   above->axis_px.tail, topPicture->name, topPicture->hash,
+                                                   true));
+    Result<Reply> reply = replyWith(std::move(*made), side->warnings, *out);
+    if (!reply) return reply;
+    reply->json["mm_per_px"] = side->mmPerPx;
+    reply->json["axis_px"] = {side->axis_px.nose.x(), side->axis_px.nose.y(), side->axis_px.tail.x(),
+                              side->axis_px.tail.y()};
+    reply->json["orientation"] = picture->file.orientation;
+    reply->json["contrast"] = silhouette->contrast;
+    return reply;
+}
+
+Result<Reply> blankFamily(const Words& words, const Task&) {
+    const Result<Args> args =
+        Args::parse(words, {"out", "name", "length", "height", "width", "readings"}, {}, 1);
+    if (!args) return args.error();
+    const Result<std::string> out = args->need("out");
+    if (!out) return out.error();
+    FamilyReadings readings;
+    for (const auto& [flag, into] :
+         {std::pair{"height", &readings.height_mm}, {"width", &readings.width_mm}}) {
+        if (!args->has(flag)) continue;
+        const Result<double> value = args->number(flag, 0);
+        if (!value) return value.error();
+        *into = *value;
+    }
+    const Result<double> length = args->number("length", 0);
+    if (!length) return length.error();
+    readings.length_mm = *length;
+    if (const auto text = args->value("readings")) {  // x,height,width,girth; 0 where nothing was measured
+        const auto rows = groups(*text, 4, "--readings");
+        if (!rows) return rows.error();
+        for (const auto& r : *rows) {
+            FamilyReading reading;
+            reading.x_mm = r[0];
+            if (r[1] != 0) reading.height_mm = r[1];
+            if (r[2] != 0) reading.width_mm = r[2];
+            if (r[3] != 0) reading.girth_mm = r[3];
+            readings.places.push_back(reading);
+        }
+    }
+    Result<FamilyBody> body = bodyOfFamily(args->word(0), readings);
+    if (!body) return body.error();
+    MadeBlank made;
+    made.blank.name = args->value("name").value_or(std::string(findFamily(args->word(0))->name));
+    made.blank.family = args->word(0);
+    made.blank.source = "family";
+    made.blank.table = std::move(body->table);
+    made.blank.landmarks = std::move(body->landmarks);
+    return replyWith(std::move(made), {}, *out);
+}
+
+}  // namespace nine::cli

@@ -1,0 +1,327 @@
+#include "image/line_art.h"
+
+#include <Eigen/Eigenvalues>
+#include <algorithm>
+#include <cmath>
+#include <queue>
+
+#include "base/number_text.h"
+#include "geom/polygon_set.h"
+
+namespace nine {
+namespace {
+
+constexpr double kWidestLine_mm = 2.6;  // wider dark things are shadows, hands or filled shapes
+constexpr double kShortestLine_mm = 3;  // specks
+constexpr double kLeastInk = 0.06;      // of the paper's brightness
+constexpr double kNoiseTimes = 5;       // a line stands out of the paper's grain by this many deviations
+constexpr double kSmallestBody_mm2 = 80;
+
+/// How much darker than the paper beside it each place is: 0 paper, 1 black.
+Plane inkOf(const FlatBox& box) {
+    const int radius = static_cast<int>(std::lround(0.5 * kWidestLine_mm * box.pixelsPerMm));
+    const Plane grey = smoothed(box.grey, 0.11 * box.pixelsPerMm);
+    const Plane paper = closed(grey, radius);
+    Plane ink(grey.width, grey.height);
+    for (std::size_t i = 0; i < ink.values.size(); ++i) {
+        const float p = std::max(0.08F, paper.values[i]);
+        ink.values[i] = box.covered.on[i] ? 0 : std::max(0.0F, (p - grey.values[i]) / p);
+    }
+    return ink;
+}
+
+struct Lines {
+    Plane ink;
+    Mask mask;
+    double level = 0;
+};
+
+/// Nothing when no line stands out of the grain of the paper.
+std::optional<Lines> linesOf(const FlatBox& box) {
+    Lines lines;
+    lines.ink = inkOf(box);
+    const double strong = quantile(lines.ink.values, 0.9975), grain = quantile(lines.ink.values, 0.5);
+    const double deviation = quantile(lines.ink.values, 0.8413) - grain;
+    lines.level = std::max({0.42 * strong, kLeastInk, grain + kNoiseTimes * deviation});
+    if (strong < std::max(1.3 * lines.level * 0.75, kLeastInk)) return std::nullopt;
+    lines.mask = above(lines.ink, static_cast<float>(lines.level));
+    // Specks go; pieces of a broken line stay.
+    const double shortest = 0.35 * kShortestLine_mm * box.pixelsPerMm;
+    Mask kept(lines.mask.width, lines.mask.height);
+    for (const Part& part : partsOf(lines.mask, true)) {
+        if (std::max(part.width(), part.height()) < shortest) continue;
+        for (const std::size_t i : part.pixels) kept.on[i] = 1;
+    }
+    lines.mask = std::move(kept);
+    return lines;
+}
+
+/// What is outside and inside of a closed line, when bridges of `gap` pixels close it.
+struct Regions {
+    Mask outside, inside;
+};
+std::optional<Regions> regionsAround(const Mask& line, double gap, double smallest) {
+    const Mask bridged = grown(line, 0.5 * gap);
+    Regions r{Mask(line.width, line.height), Mask(line.width, line.height)};
+    const Part* inside = nullptr;
+    const std::vector<Part> parts = partsOf(inverse(bridged), false);
+    for (const Part& part : parts) {
+        const bool border =
+            part.left == 0 || part.top == 0 || part.right == line.width - 1 || part.bottom == line.height - 1;
+        if (border) {
+            for (const std::size_t i : part.pixels) r.outside.on[i] = 1;
+        } else if (!inside) {
+            inside = &part;  // the largest: parts come sorted
+        }
+    }
+    if (!inside) return std::nullopt;
+    // Lines across the body part it: all parts inside the same ring count.
+    double area = 0;
+    for (const Part& part : parts) {
+        const bool border =
+            part.left == 0 || part.top == 0 || part.right == line.width - 1 || part.bottom == line.height - 1;
+        if (border) continue;
+        const bool near = part.left <= inside->right && part.right >= inside->left &&
+                          part.top <= inside->bottom && part.bottom >= inside->top;
+        if (!near) continue;
+        area += static_cast<double>(part.area());
+        for (const std::size_t i : part.pixels) r.inside.on[i] = 1;
+    }
+    if (area < smallest) return std::nullopt;
+    return r;
+}
+
+/// Lets both regions grow over everything that is not line, nearest first, until they meet.
+void growTogether(Regions& r, const Mask& line) {
+    using Entry = std::pair<float, std::size_t>;
+    std::priority_queue<Entry, std::vector<Entry>, std::greater<>> queue;
+    std::vector<float> best(line.on.size(), 1e30F);
+    std::vector<std::uint8_t> owner(line.on.size(), 0);
+    for (std::size_t i = 0; i < line.on.size(); ++i) {
+        if (!r.outside.on[i] && !r.inside.on[i]) continue;
+        owner[i] = r.outside.on[i] ? 1 : 2;
+        best[i] = 0;
+        queue.emplace(0.0F, i);
+    }
+    const auto w = static_cast<std::size_t>(line.width);
+    while (!queue.empty()) {
+        const auto [distance, i] = queue.top();
+        queue.pop();
+        if (distance > best[i]) continue;
+        const int x = static_cast<int>(i % w), y = static_cast<int>(i / w);
+        for (int dy = -1; dy <= 1; ++dy) {
+            for (int dx = -1; dx <= 1; ++dx) {
+                if ((dx == 0 && dy == 0) || !line.inside(x + dx, y + dy)) continue;
+                const std::size_t next = line.index(x + dx, y + dy);
+                if (line.on[next]) continue;
+                const float d = distance + (dx != 0 && dy != 0 ? 1.41421F : 1.0F);
+                if (d >= best[next]) continue;
+                best[next] = d;
+                owner[next] = owner[i];
+                queue.emplace(d, next);
+            }
+        }
+    }
+    for (std::size_t i = 0; i < owner.size(); ++i) {
+        r.outside.on[i] = owner[i] == 1;
+        r.inside.on[i] = owner[i] == 2;
+    }
+}
+
+/// Moves each point to the middle of the ink across the line, where there is ink.
+void centreOnInk(Polyline2& line, const Plane& ink, double reach, double level) {
+    const Polyline2 before = line;
+    const std::size_t n = line.size();
+    for (std::size_t i = 0; i < n; ++i) {
+        const Vec2 along = (before[(i + 3) % n] - before[(i + n - 3) % n]).normalized(),
+                   across(-along.y(), along.x());
+        double sum = 0, moment = 0, most = 0;
+        for (double t = -reach; t <= reach; t += 0.25) {
+            const double raw = ink.sample(before[i] + t * across), v = std::max(0.0, raw - 0.35 * level);
+            sum += v;
+            moment += v * t;
+            most = std::max(most, raw);
+        }
+        if (most > level && sum > 0) line[i] = before[i] + moment / sum * across;
+    }
+}
+
+/// The longest stretch of the outline without ink: its middle and its length, pixels.
+struct Gap {
+    Vec2 middle = Vec2::Zero();
+    double length = 0;
+};
+Gap longestGap(const Polyline2& line, const Mask& mask) {
+    const Plane distance = distanceTo(mask);
+    const std::size_t n = line.size();
+    const double step = (line[1] - line[0]).norm();
+    const auto bare = [&](std::size_t i) { return distance.sample(line[i % n]) > 1.5F; };
+    std::size_t start = 0;
+    while (start < n && bare(start)) ++start;
+    if (start == n) return {line.front(), step * static_cast<double>(n)};
+    Gap gap;
+    for (std::size_t i = start; i < start + n;) {
+        std::size_t j = i;
+        while (j < start + n && bare(j)) ++j;
+        const double length = static_cast<double>(j - i) * step;
+        if (length > gap.length) gap = {line[(i + j) / 2 % n], length};
+        i = std::max(j, i + 1);
+    }
+    return gap;
+}
+
+Polyline2 boundaryOf(const Regions& r) {
+    Plane side = distanceTo(r.outside);
+    const Plane inner = distanceTo(r.inside);
+    for (std::size_t i = 0; i < side.values.size(); ++i) side.values[i] -= inner.values[i];
+    const std::vector<Polyline2> lines = levelLines(side, 0);
+    return lines.empty() ? Polyline2{} : lines.front();
+}
+
+/// One part of a line mask as a polyline: means along its long direction, in pixels. Curves that turn back
+/// on themselves are no guides.
+GuideLine runOf(const Part& part, const Mask& mask, double pixelsPerMm) {
+    GuideLine guide;
+    const Mask one = maskOf(part, mask.width, mask.height);
+    const Mask whole = filled(one);
+    const auto holes = std::count(whole.on.begin(), whole.on.end(), 1) - static_cast<long>(part.area());
+    const double box = static_cast<double>(part.width()) * part.height();
+    if (static_cast<double>(holes) > 0.3 * box) {  // a ring: its middle line lies between its two edges
+        guide.closed = true;
+        Regions r{inverse(whole), Mask(mask.width, mask.height)};
+        for (std::size_t i = 0; i < whole.on.size(); ++i) r.inside.on[i] = whole.on[i] && !one.on[i];
+        guide.points = evenlySpaced(boundaryOf(r), 0.5 * pixelsPerMm, 0.3 * pixelsPerMm);
+        return guide;
+    }
+    const Vec2 middle = part.centroid(mask.width);
+    Eigen::Matrix2d moments = Eigen::Matrix2d::Zero();
+    const auto w = static_cast<std::size_t>(mask.width);
+    const auto pixel = [&](std::size_t i) {
+        return Vec2(static_cast<double>(i % w) + 0.5, static_cast<double>(i / w) + 0.5);
+    };
+    for (const std::size_t i : part.pixels) moments += (pixel(i) - middle) * (pixel(i) - middle).transpose();
+    const Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d> eigen(moments);
+    const Vec2 along = eigen.eigenvectors().col(1);
+    double low = 1e18, high = -1e18;
+    for (const std::size_t i : part.pixels) {
+        low = std::min(low, (pixel(i) - middle).dot(along));
+        high = std::max(high, (pixel(i) - middle).dot(along));
+    }
+    const auto bins = static_cast<std::size_t>(std::max(2.0, std::round((high - low) / pixelsPerMm)));
+    std::vector<Vec2> sum(bins, Vec2::Zero());
+    std::vector<double> count(bins, 0);
+    for (const std::size_t i : part.pixels) {
+        const double s = ((pixel(i) - middle).dot(along) - low) / std::max(1e-9, high - low);
+        const auto k = std::min(bins - 1, static_cast<std::size_t>(s * static_cast<double>(bins)));
+        sum[k] += pixel(i);
+        count[k] += 1;
+    }
+    for (std::size_t k = 0; k < bins; ++k)
+        if (count[k] > 0) guide.points.push_back(sum[k] / count[k]);
+    return guide;
+}
+
+std::vector<GuideLine> runsOf(const Mask& mask, const FlatBox& box) {
+    std::vector<GuideLine> guides;
+    for (const Part& part : partsOf(mask, true)) {
+        if (std::hypot(part.width(), part.height()) < kShortestLine_mm * box.pixelsPerMm) continue;
+        GuideLine guide = runOf(part, mask, box.pixelsPerMm);
+        for (Vec2& p : guide.points) p = box.mmOf(p);
+        if (guide.points.size() > 1) guides.push_back(std::move(guide));
+    }
+    return guides;
+}
+
+/// A body that is filled in, or lies on the page itself: dark against the paper as a whole.
+std::optional<TracedBox> filledIn(const FlatBox& box) {
+    const Plane grey = smoothed(box.grey, 0.1 * box.pixelsPerMm);
+    const double paper = quantile(grey.values, 0.9);
+    const float level = otsuLevel(grey.values);
+    if (level > 0.8 * paper) return std::nullopt;
+    Plane dark = grey;
+    for (float& v : dark.values) v = -v;
+    const Mask opaque = opened(above(dark, -level), 0.7 * box.pixelsPerMm);
+    for (const Part& part : partsOf(opaque, false)) {
+        const bool border =
+            part.left <= 1 || part.top <= 1 || part.right >= grey.width - 2 || part.bottom >= grey.height - 2;
+        if (border ||
+            static_cast<double>(part.area()) < kSmallestBody_mm2 * box.pixelsPerMm * box.pixelsPerMm)
+            continue;
+        Mask one = maskOf(part, grey.width, grey.height);
+        const Mask near = grown(one, 4);
+        Plane only = dark;  // its own edge, half way between paper and body
+        for (std::size_t i = 0; i < only.values.size(); ++i)
+            if (!near.on[i]) only.values[i] = -static_cast<float>(paper);
+        const std::vector<Polyline2> lines = levelLines(only, -level);
+        if (lines.empty()) return std::nullopt;
+        TracedBox found;
+        found.filled = true;
+        found.outline = evenlySpaced(lines.front(), 0.25 * box.pixelsPerMm, 0.3 * box.pixelsPerMm);
+        return found;
+    }
+    return std::nullopt;
+}
+
+std::string placeOf(const FlatBox& box, const Vec2& pixel) {
+    return fixedText(pixel.x() / box.pixelsPerMm, 0) + " mm from the left edge of its box";
+}
+
+}  // namespace
+
+Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const Task& task) {
+    const Error nothing{"nothing_drawn",
+                        "There is no closed line in the box of the " + name +
+                            ", or it is too faint. Draw round the body with a soft, dark pencil.",
+                        name};
+    const double perMm = box.pixelsPerMm, smallest = kSmallestBody_mm2 * perMm * perMm;
+    const auto finish = [&](TracedBox found) {
+        for (Vec2& p : found.outline) p = box.mmOf(p);
+        return found;
+    };
+    const std::optional<Lines> lines = linesOf(box);
+    if (lines) {
+        for (const double gap_mm : {0.3, 1.0, 2.0, kWidestGap_mm, 6.0, 10.0, 16.0, 24.0, 34.0}) {
+            if (task.cancelled()) return Task::cancelledError();
+            std::optional<Regions> regions = regionsAround(lines->mask, gap_mm * perMm, smallest);
+            if (!regions) continue;
+            growTogether(*regions, lines->mask);
+            Polyline2 line = boundaryOf(*regions);
+            if (line.size() < 20) continue;
+            line = evenlySpaced(line, 0.25 * perMm, 0.2 * perMm);
+            const Gap gap = longestGap(line, lines->mask);
+            if (gap.length > (kWidestGap_mm + 0.5) * perMm) {
+                if (filledIn(box)) break;  // the edge of a filled body is no line
+                return Error{
+                    "line_open",
+                    "The line of the " + name + " is broken or hidden for " +
+                        fixedText(gap.length / perMm, 0) + " mm, " + placeOf(box, gap.middle) +
+                        ". Close it with the pencil, or take the picture again with nothing over it.",
+                    name};
+            }
+            centreOnInk(line, lines->ink, 0.9 * perMm, lines->level);
+            line = evenlySpaced(line, 0.25 * perMm, 0.45 * perMm);
+            centreOnInk(line, lines->ink, 0.7 * perMm, lines->level);
+            TracedBox found;
+            found.outline = evenlySpaced(line, 0.25 * perMm, 0.45 * perMm);
+            // Lines well inside are guides: what is within the outline less a strip along it.
+            const Mask inside = shrunk(inverse(grown(regions->outside, 0.6 * perMm)), 0.9 * perMm);
+            Mask inner = lines->mask;
+            for (std::size_t i = 0; i < inner.on.size(); ++i) inner.on[i] = inner.on[i] && inside.on[i];
+            found.guides = runsOf(inner, box);
+            double area = 0;
+            for (std::size_t i = 0; i < lines->mask.on.size(); ++i) area += lines->mask.on[i];
+            found.lineWidth_mm = area / (perMm * perMm) / (perimeter(line) / perMm);
+            return finish(std::move(found));
+        }
+    }
+    if (std::optional<TracedBox> found = filledIn(box)) return finish(std::move(*found));
+    return nothing;
+}
+
+std::vector<GuideLine> linesIn(const FlatBox& box) {
+    const std::optional<Lines> lines = linesOf(box);
+    if (!lines) return {};
+    return runsOf(lines->mask, box);
+}
+
+}  // namespace nine

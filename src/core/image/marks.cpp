@@ -1,0 +1,234 @@
+#include "image/marks.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "image/regions.h"
+#include "image/tracing_sheet.h"
+
+namespace nine {
+namespace {
+
+constexpr int kLookAt_px = 2400;    // longer side of the picture that is searched
+constexpr double kInkShare = 0.75;  // ink is darker than this share of what is round it
+constexpr std::size_t kMostRings = 14;
+
+bool looksLikeRing(const Part& part) {
+    const double w = part.width(), h = part.height();
+    const double fill = static_cast<double>(part.area()) / (w * h);
+    return w >= 14 && h >= 14 && w / h < 2 && h / w < 2 && fill > 0.25 && fill < 0.72;
+}
+
+/// Centre of darkness within a box, weighed against its own paper and ink.
+Vec2 centreOfInk(const Plane& grey, const Vec2& middle, double half) {
+    const int left = std::max(0, static_cast<int>(middle.x() - half)),
+              right = std::min(grey.width - 1, static_cast<int>(middle.x() + half));
+    const int top = std::max(0, static_cast<int>(middle.y() - half)),
+              bottom = std::min(grey.height - 1, static_cast<int>(middle.y() + half));
+    std::vector<float> values;
+    for (int y = top; y <= bottom; ++y)
+        for (int x = left; x <= right; ++x) values.push_back(grey.at(x, y));
+    const double paper = quantile(values, 0.8), ink = quantile(values, 0.1);
+    if (paper - ink < 1e-3) return middle;
+    Vec2 sum = Vec2::Zero();
+    double all = 0;
+    for (int y = top; y <= bottom; ++y) {
+        for (int x = left; x <= right; ++x) {
+            const double weight = std::clamp((paper - grey.at(x, y)) / (paper - ink) - 0.1, 0.0, 1.0);
+            sum += weight * Vec2(x + 0.5, y + 0.5);
+            all += weight;
+        }
+    }
+    return all > 0 ? Vec2(sum / all) : middle;
+}
+
+std::string listed(const std::vector<std::string>& words) {
+    std::string text;
+    for (std::size_t i = 0; i < words.size(); ++i)
+        text += (i == 0 ? "" : i + 1 == words.size() ? " and " : ", ") + words[i];
+    return text;
+}
+
+const char* const kMarkPlaces[] = {"lower left",
+                                   "lower right",
+                                   "upper right",
+                                   "upper left",
+                                   "top, left of the middle",
+                                   "bottom, right of the middle",
+                                   "left edge",
+                                   "right edge"};
+
+struct Match {
+    std::size_t count = 0;
+    double miss = 1e18;
+    std::vector<PointPair> pairs;
+};
+
+/// Pairs every ring with the mark it would fall on, if it is within reach.
+Match matched(const Homography& pixelToMm, const std::vector<Vec2>& rings) {
+    constexpr double kReach_mm = 3;
+    Match m;
+    m.miss = 0;
+    std::array<bool, tracing_sheet::kMarks_mm.size()> taken{};
+    for (const Vec2& ring : rings) {
+        const Vec2 at = pixelToMm(ring);
+        for (std::size_t k = 0; k < taken.size(); ++k) {
+            const double away = (at - tracing_sheet::kMarks_mm[k]).norm();
+            if (away > kReach_mm || taken[k]) continue;
+            taken[k] = true;
+            m.pairs.push_back({tracing_sheet::kMarks_mm[k], ring});
+            m.miss += away * away;
+            ++m.count;
+            break;
+        }
+    }
+    return m;
+}
+
+/// The plane map of four pairs in closed form through the unit square would do too; this is called often, so
+/// it solves the 8 x 8 system.
+bool fourPointMap(const Vec2* px, const Vec2* mm, Homography& out) {
+    Eigen::Matrix<double, 8, 8> a;
+    Eigen::Matrix<double, 8, 1> b;
+    for (int i = 0; i < 4; ++i) {
+        const Vec2 &p = px[i], &q = mm[i];
+        a.row(2 * i) << p.x(), p.y(), 1, 0, 0, 0, -q.x() * p.x(), -q.x() * p.y();
+        a.row(2 * i + 1) << 0, 0, 0, p.x(), p.y(), 1, -q.y() * p.x(), -q.y() * p.y();
+        b(2 * i) = q.x();
+        b(2 * i + 1) = q.y();
+    }
+    const Eigen::Matrix<double, 8, 1> h = a.partialPivLu().solve(b);
+    if (!h.allFinite()) return false;
+    Eigen::Matrix3d m;
+    m << h(0), h(1), h(2), h(3), h(4), h(5), h(6), h(7), 1;
+    out = Homography(m);
+    return true;
+}
+
+double signedArea(const Vec2& a, const Vec2& b, const Vec2& c) {
+    return cross(b - a, c - a);
+}
+
+/// Whether four points keep their turning sense under the map from mm (y up) to pixels (y down), as they do
+/// on any page seen from its front.
+bool sameTurns(const Vec2* px, const Vec2* mm) {
+    static constexpr int kTriples[4][3] = {{0, 1, 2}, {0, 1, 3}, {0, 2, 3}, {1, 2, 3}};
+    for (const auto& t : kTriples) {
+        const double a = signedArea(px[t[0]], px[t[1]], px[t[2]]),
+                     b = signedArea(mm[t[0]], mm[t[1]], mm[t[2]]);
+        if (!(a * b < 0)) return false;
+    }
+    return true;
+}
+
+/// Every choice of four rings laid on every four marks: the right one brings the others onto marks too.
+Match bestMatch(const std::vector<Vec2>& rings) {
+    const auto& marks = tracing_sheet::kMarks_mm;
+    const std::size_t n = rings.size(), all = marks.size();
+    Match best;
+    Vec2 px[4], mm[4];
+    for (std::size_t a = 0; a < n; ++a)
+        for (std::size_t b = a + 1; b < n; ++b)
+            for (std::size_t c = b + 1; c < n; ++c)
+                for (std::size_t d = c + 1; d < n; ++d) {
+                    px[0] = rings[a];
+                    px[1] = rings[b];
+                    px[2] = rings[c];
+                    px[3] = rings[d];
+                    for (std::size_t code = 0; code < all * all * all * all; ++code) {
+                        const std::size_t i[4] = {code % all, code / all % all, code / (all * all) % all,
+                                                  code / (all * all * all)};
+                        if (i[0] == i[1] || i[0] == i[2] || i[0] == i[3] || i[1] == i[2] || i[1] == i[3] ||
+                            i[2] == i[3])
+                            continue;
+                        for (int k = 0; k < 4; ++k) mm[k] = marks[i[k]];
+                        Homography map;
+                        if (!sameTurns(px, mm) || !fourPointMap(px, mm, map)) continue;
+                        Match m = matched(map, rings);
+                        if (m.count > best.count || (m.count == best.count && m.miss < best.miss))
+                            best = std::move(m);
+                    }
+                    if (best.count >= std::min(n, all)) return best;  // nothing can be better
+                }
+    return best;
+}
+
+}  // namespace
+
+std::vector<Vec2> findRings(const Picture& picture, const Task& task) {
+    const int factor = factorFor(picture, kLookAt_px);
+    const Plane grey = luma(reduced(picture, factor));
+    const int window = std::max(20, std::max(grey.width, grey.height) / 30);
+    const Plane mean = boxMean(grey, window);
+    Mask ink(grey.width, grey.height);
+    for (std::size_t i = 0; i < ink.on.size(); ++i)
+        ink.on[i] = grey.values[i] < kInkShare * mean.values[i] ? 1 : 0;
+    if (task.cancelled()) return {};
+    const std::vector<Part> parts = partsOf(ink, true);
+    struct Found {
+        Vec2 middle;
+        double half, doubt;
+    };
+    std::vector<Found> found;
+    std::vector<const Part*> dots;
+    for (const Part& part : parts) {
+        if (part.area() >= 6 && part.width() < 200 && part.height() < 200) dots.push_back(&part);
+    }
+    for (const Part& ring : parts) {
+        if (!looksLikeRing(ring)) continue;
+        for (const Part* dot : dots) {
+            if (dot == &ring || dot->left <= ring.left || dot->right >= ring.right || dot->top <= ring.top ||
+                dot->bottom >= ring.bottom)
+                continue;
+            const double share = static_cast<double>(dot->area()) / static_cast<double>(ring.area());
+            const Vec2 a = ring.centroid(grey.width), b = dot->centroid(grey.width);
+            const double off = (a - b).norm() / std::max(ring.width(), ring.height());
+            if (share < 0.05 || share > 0.35 || off > 0.1) continue;
+            found.push_back(
+                {a, 0.5 * std::max(ring.width(), ring.height()), std::abs(share - 0.14) + 2 * off});
+            break;
+        }
+    }
+    std::sort(found.begin(), found.end(), [](const Found& a, const Found& b) { return a.doubt < b.doubt; });
+    if (found.size() > kMostRings) found.resize(kMostRings);
+    const Plane full = factor == 1 ? grey : luma(picture);
+    std::vector<Vec2> rings;
+    for (const Found& f : found)
+        rings.push_back(centreOfInk(full, factor * f.middle, factor * (1.15 * f.half + 1)));
+    return rings;
+}
+
+Result<SeenPage> seePage(const std::vector<Vec2>& rings, const Vec2& size_px) {
+    const std::size_t n = rings.size(), all = tracing_sheet::kMarks_mm.size();
+    const Error missing{"marks_missing",
+                        "Only " + std::to_string(std::min(n, all)) + " of the page's " + std::to_string(all) +
+                            " ring marks can be seen; at least " + std::to_string(kFewestMarks) +
+                            " are needed. Take the picture again with the whole page in it, in even light.",
+                        "marks"};
+    if (n < kFewestMarks) return missing;
+    const Match best = bestMatch(rings);
+    if (best.count < kFewestMarks) return missing;
+    const Result<PlaneView> view = viewThrough(best.pairs, size_px);
+    if (!view) return view.error();
+    SeenPage page{*view, best.pairs, missOf(*view, best.pairs)};
+    if (page.miss_mm > kFlat_mm)
+        return Error{
+            "page_not_flat",
+            "The page is bent or folded: its marks do not fit a flat page. Lay it flat, under glass if need "
+            "be, and take the picture again.",
+            "marks"};
+    return page;
+}
+
+std::string missingMarks(const SeenPage& page) {
+    std::vector<std::string> words;
+    for (std::size_t k = 0; k < tracing_sheet::kMarks_mm.size(); ++k) {
+        const bool seen = std::any_of(page.marks.begin(), page.marks.end(), [&](const PointPair& p) {
+            return p.from == tracing_sheet::kMarks_mm[k];
+        });
+        if (!seen) words.push_back(kMarkPlaces[k]);
+    }
+    return listed(words);
+}
+
+}  // namespace nine

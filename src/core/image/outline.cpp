@@ -1,0 +1,140 @@
+#include "image/outline.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+
+#include "geom/polygon_set.h"
+#include "image/regions.h"
+
+namespace nine {
+namespace {
+
+constexpr double kFlatShare = 0.34;    // of the height: shorter straight pieces are no face
+constexpr double kStraight_mm = 0.12;  // a face deviates less from its chord
+constexpr double kFaceTurn = 0.5;      // cosine to the axis: a face stands within 60 degrees across it
+
+struct Face {
+    Vec2 middle;
+    double length = 0;
+};
+
+/// The longest straight run of the outline across the axis near the end that `towards` (unit) points to.
+Face faceAt(const Polyline2& line, const Vec2& towards, double reach, double height) {
+    const std::size_t n = line.size();
+    double most = -1e18;
+    for (const Vec2& p : line) most = std::max(most, p.dot(towards));
+    Face best;
+    const double step = (line[1] - line[0]).norm();
+    const auto run = static_cast<std::size_t>(std::max(3.0, kFlatShare * height / step));
+    const auto straight = [&](std::size_t from, std::size_t count) {
+        const Vec2 a = line[from], b = line[(from + count) % n], along = (b - a).normalized();
+        if (std::abs(along.dot(towards)) > kFaceTurn) return false;
+        for (std::size_t k = 1; k < count; ++k)
+            if (std::abs(cross(along, line[(from + k) % n] - a)) > kStraight_mm) return false;
+        return true;
+    };
+    for (std::size_t i = 0; i < n; ++i) {
+        if (line[i].dot(towards) < most - reach || run >= n / 2 || !straight(i, run)) continue;
+        std::size_t count = run;
+        while (count + 1 < n / 2 && straight(i, count + 1)) ++count;
+        const Vec2 a = line[i], b = line[(i + count) % n];
+        if ((b - a).norm() > best.length) best = {0.5 * (a + b), (b - a).norm()};
+    }
+    return best;
+}
+
+/// The tip along `towards`: the top of a parabola through the outline near it.
+Vec2 tipAlong(const Polyline2& line, const Vec2& towards, double height) {
+    const Vec2 across(-towards.y(), towards.x());
+    std::size_t far = 0;
+    for (std::size_t i = 1; i < line.size(); ++i)
+        if (line[i].dot(towards) > line[far].dot(towards)) far = i;
+    const double reach = std::max(0.6, 0.06 * height);
+    Eigen::Matrix3d a = Eigen::Matrix3d::Zero();
+    Eigen::Vector3d b = Eigen::Vector3d::Zero();
+    for (const Vec2& p : line) {
+        const Vec2 d = p - line[far];
+        if (d.norm() > 3 * reach || std::abs(d.dot(across)) > reach) continue;
+        const double v = d.dot(across);
+        const Eigen::Vector3d basis(1, v, v * v);
+        a += basis * basis.transpose();
+        b += basis * d.dot(towards);
+    }
+    const Eigen::Vector3d c = a.ldlt().solve(b);
+    if (!c.allFinite() || !(c(2) < -1e-6)) return line[far];
+    const double v = std::clamp(-0.5 * c(1) / c(2), -reach, reach);
+    return line[far] + v * across + (c(0) + c(1) * v + c(2) * v * v) * towards;
+}
+
+}  // namespace
+
+BodyAxis axisOf(const Polyline2& outline, bool noseLeft) {
+    const Box2 box = boxAround({outline});
+    const double size = box.size().norm();
+    const Polyline2 line = evenlySpaced(outline, size / 500, size / 300);
+    // Second moments of the points give a first direction and the height across it.
+    const Vec2 middle = centroid(line);
+    Eigen::Matrix2d moments = Eigen::Matrix2d::Zero();
+    for (const Vec2& p : line) moments += (p - middle) * (p - middle).transpose();
+    const Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d> eigen(moments);
+    Vec2 along = eigen.eigenvectors().col(1);
+    if (along.x() < 0) along = -along;
+    const Vec2 across(-along.y(), along.x());
+    double low = 1e18, high = -1e18;
+    for (const Vec2& p : line) {
+        low = std::min(low, p.dot(across));
+        high = std::max(high, p.dot(across));
+    }
+    const double height = high - low, reach = 0.12 * size;
+    const Face right = faceAt(line, along, reach, height), left = faceAt(line, -along, reach, height);
+    Vec2 rightEnd = right.middle, leftEnd = left.middle;
+    // The farthest two points; then each tip along the line that joins them, until nothing moves.
+    if (right.length == 0 || left.length == 0) {
+        double farthest = -1;
+        for (const Vec2& p : line) {
+            for (const Vec2& q : line) {
+                if ((q - p).dot(along) <= farthest * 0.9) continue;
+                if ((q - p).norm() > farthest) {
+                    farthest = (q - p).norm();
+                    if (left.length == 0) leftEnd = p;
+                    if (right.length == 0) rightEnd = q;
+                }
+            }
+        }
+        for (int i = 0; i < 8; ++i) {
+            const Vec2 way = (rightEnd - leftEnd).normalized();
+            if (right.length == 0) rightEnd = tipAlong(line, way, height);
+            if (left.length == 0) leftEnd = tipAlong(line, -way, height);
+        }
+    }
+    if (noseLeft) return {leftEnd, rightEnd, left.length > 0, right.length > 0};
+    return {rightEnd, leftEnd, right.length > 0, left.length > 0};
+}
+
+Vec2 laidOn(const Vec2& point, const BodyAxis& axis) {
+    const Vec2 along = (axis.tail - axis.nose).normalized();
+    const Vec2 up = along.x() >= 0 ? Vec2(-along.y(), along.x()) : Vec2(along.y(), -along.x());
+    return {(point - axis.nose).dot(along), (point - axis.nose).dot(up)};
+}
+
+Polyline2 laidOn(const Polyline2& outline, const BodyAxis& axis) {
+    Polyline2 out;
+    for (const Vec2& p : outline) out.push_back(laidOn(p, axis));
+    return out;
+}
+
+std::optional<Crossing> crossingAt(const Polyline2& outline, double x) {
+    Crossing c{1e18, -1e18};
+    for (std::size_t i = 0; i < outline.size(); ++i) {
+        const Vec2 &a = outline[i], &b = outline[(i + 1) % outline.size()];
+        if ((a.x() - x) * (b.x() - x) > 0 || a.x() == b.x()) continue;
+        const double z = a.y() + (x - a.x()) / (b.x() - a.x()) * (b.y() - a.y());
+        c.low = std::min(c.low, z);
+        c.high = std::max(c.high, z);
+    }
+    if (c.low > c.high) return std::nullopt;
+    return c;
+}
+
+}  // namespace nine

@@ -1,0 +1,36 @@
+// The silhouette of a body on a plain ground.
+//
+// The ground is a plane in L*a*b* fitted to the picture's border, so a light that falls off to one side does
+// no harm; what differs from it is parted by Otsu's threshold, thin things (rings, wires, a bill seen from
+// its edge) are taken off by opening, and the edge is then placed, along its normal, half way between body
+// and ground. Strokes say what belongs to the body or does not.
+#pragma once
+
+#include "base/result.h"
+#include "base/task.h"
+#include "image/picture.h"
+
+namespace nine {
+
+struct Stroke2 {
+    Polyline2 points;      ///< pixels of the picture
+    double radius = 10;    ///< pixels
+    bool include = false;  ///< false takes out
+};
+
+struct SilhouetteWish {
+    std::vector<Stroke2> strokes;
+    double thin_px = 0;  ///< things up to this wide are left out; 0 picks 1/60 of the body's length
+};
+
+struct Silhouette {
+    Polyline2 outline;    ///< closed, pixels of the picture, about one point every two pixels worked on
+    double contrast = 0;  ///< how far body and ground are apart, in standard deviations of the ground
+    Warnings warnings;
+};
+
+/// Errors: no_contrast, nothing_found, cut_off (the body leaves the picture), cancelled. A picture of 12
+/// megapixels takes about a second.
+Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wish, const Task& task = {});
+
+}  // namespace nine

@@ -1,0 +1,230 @@
+#include "job/blank_file.h"
+
+#include "base/base64.h"
+
+namespace nine::json {
+namespace {
+
+constexpr std::pair<const char*, unsigned> kAssumedNames[] = {{"top_mm", kAssumedTop},
+                                                              {"bottom_mm", kAssumedBottom},
+                                                              {"half_width_mm", kAssumedWidth},
+                                                              {"section", kAssumedSection}};
+
+Station readStation(const Json& json, const std::string& path) {
+    Fields f(json, path);
+    Station s;
+    s.x_mm = f.number("x_mm");
+    s.top_mm = f.number("top_mm");
+    s.bottom_mm = f.number("bottom_mm");
+    s.halfWidth_mm = f.number("half_width_mm");
+    f.read("section", s.section);
+    s.sectionLower = s.section;
+    f.read("section_lower", s.sectionLower);
+    f.read("girth_mm", s.girth_mm);
+    if (const Json* list = f.find("assumed")) {
+        needArray(*list, f.at("assumed"));
+        for (const Json& name : *list) {
+            bool known = false;
+            for (const auto& [word, bit] : kAssumedNames) {
+                if (!name.is_string() || name.get<std::string>() != word) continue;
+                s.assumed |= bit;
+                known = true;
+            }
+            if (!known)
+                fail("bad_value", "assumed lists names of this station's sizes, such as \"half_width_mm\".",
+                     f.at("assumed"));
+        }
+    }
+    s.unknownJson = f.unknown();
+    return s;
+}
+
+Json writeStation(const Station& s) {
+    Json json{{"x_mm", s.x_mm},
+              {"top_mm", s.top_mm},
+              {"bottom_mm", s.bottom_mm},
+              {"half_width_mm", s.halfWidth_mm},
+              {"section", s.section}};
+    if (s.sectionLower != s.section) json["section_lower"] = s.sectionLower;
+    if (s.girth_mm != 0) json["girth_mm"] = s.girth_mm;
+    for (const auto& [word, bit] : kAssumedNames)
+        if (s.assumed & bit) json["assumed"].push_back(word);
+    addUnknown(json, s.unknownJson);
+    return json;
+}
+
+/// Corners as pairs [x_mm, g_mm].
+std::vector<Vec2> readCurve(const Json& json, const std::string& path) {
+    std::vector<Vec2> points;
+    needArray(json, path);
+    for (std::size_t i = 0; i < json.size(); ++i) {
+        const Json& p = json[i];
+        if (!p.is_array() || p.size() != 2 || !p[0].is_number() || !p[1].is_number()) {
+            fail("bad_value", "A point of a curve is a pair of numbers [x_mm, g_mm].", indexed(path, i));
+        }
+        points.emplace_back(p[0].get<double>(), p[1].get<double>());
+    }
+    return points;
+}
+
+Json writeCurve(const std::vector<Vec2>& points) {
+    Json list = Json::array();
+    for (const Vec2& p : points) list.push_back(Json::array({p.x(), p.y()}));
+    return list;
+}
+
+Landmark readLandmark(const Json& json, const std::string& path) {
+    Landmark landmark;
+    if (json.is_array()) {
+        landmark.points = readCurve(json, path);
+        if (landmark.points.size() < 2) fail("bad_value", "A curve needs two points or more.", path);
+        return landmark;
+    }
+    Fields f(json, path);
+    if (const Json* points = f.find("points")) {
+        landmark.points = readCurve(*points, f.at("points"));
+        if (landmark.points.empty()) fail("bad_value", "A landmark needs a point.", f.at("points"));
+    } else {
+        const double x = f.number("x_mm"), g = f.number("g_mm");
+        landmark.points = {Vec2(x, g)};
+    }
+    f.read("diameter_mm", landmark.diameter_mm);
+    f.read("assumed", landmark.assumed);
+    f.read("build_up_mm", landmark.buildUp_mm);
+    f.read("eye_type", landmark.eyeType);
+    f.read("angle_deg", landmark.angle_deg);
+    f.read("length_mm", landmark.length_mm);
+    f.read("width_mm", landmark.width_mm);
+    landmark.unknownJson = f.unknown();
+    return landmark;
+}
+
+Json writeLandmark(const Landmark& landmark) {
+    const bool plain =
+        !landmark.assumed && landmark.angle_deg == 0 && landmark.length_mm == 0 && landmark.width_mm == 0;
+    if (landmark.isCurve() && plain) return writeCurve(landmark.points);
+    Json json = Json::object();
+    if (landmark.isCurve()) {
+        json["points"] = writeCurve(landmark.points);
+    } else {
+        json["x_mm"] = landmark.points.front().x();
+        json["g_mm"] = landmark.points.front().y();
+    }
+    if (landmark.diameter_mm != 0) json["diameter_mm"] = landmark.diameter_mm;
+    if (landmark.buildUp_mm != 0) json["build_up_mm"] = landmark.buildUp_mm;
+    if (!landmark.eyeType.empty()) json["eye_type"] = landmark.eyeType;
+    if (landmark.angle_deg != 0) json["angle_deg"] = landmark.angle_deg;
+    if (landmark.length_mm != 0) json["length_mm"] = landmark.length_mm;
+    if (landmark.width_mm != 0) json["width_mm"] = landmark.width_mm;
+    if (landmark.assumed) json["assumed"] = true;
+    addUnknown(json, landmark.unknownJson);
+    return json;
+}
+
+Zone readZone(const Json& json, const std::string& path) {
+    Fields f(json, path);
+    Zone zone;
+    f.read("id", zone.id);
+    f.read("name", zone.name);
+    f.read("kind", zone.kind);
+    zone.noPaint = zone.kind != "relief";
+    f.read("no_paint", zone.noPaint);
+    f.read("relief_mm", zone.relief_mm);
+    zone.polygon = readCurve(f.need("polygon"), f.at("polygon"));
+    zone.unknownJson = f.unknown();
+    return zone;
+}
+
+Json writeZone(const Zone& zone) {
+    Json json{{"id", zone.id}, {"name", zone.name}, {"kind", zone.kind}, {"no_paint", zone.noPaint}};
+    if (zone.relief_mm != 0) json["relief_mm"] = zone.relief_mm;
+    json["polygon"] = writeCurve(zone.polygon);
+    addUnknown(json, zone.unknownJson);
+    return json;
+}
+
+BackPicturePtr readPicture(const Json& json, const std::string& path) {
+    Fields f(json, path);
+    BackPicture picture;
+    f.read("file", picture.file);
+    f.read("hash", picture.hash);
+    f.read("from_above", picture.fromAbove);
+    std::string text;
+    f.read("jpeg", text);
+    const std::optional<std::string> bytes = bytesOfBase64(text);
+    if (!bytes || bytes->size() > kMostPictureBytes)
+        fail("bad_value", "jpeg holds a picture of up to 2 MB as base64.", f.at("jpeg"));
+    picture.jpeg = *bytes;
+    const std::vector<Vec2> ends = readCurve(f.need("ends_px"), f.at("ends_px"));
+    if (ends.size() != 2) fail("bad_value", "ends_px holds two points, nose and tail.", f.at("ends_px"));
+    picture.nose_px = ends[0];
+    picture.tail_px = ends[1];
+    return std::make_shared<const BackPicture>(std::move(picture));
+}
+
+Json writePicture(const BackPicture& picture) {
+    Json json{{"file", picture.file}, {"hash", picture.hash}};
+    if (picture.fromAbove) json["from_above"] = true;
+    json["ends_px"] = writeCurve({picture.nose_px, picture.tail_px});
+    json["jpeg"] = base64Of(picture.jpeg);
+    return json;
+}
+
+}  // namespace
+
+BlankChapter readBlank(const Json& json) {
+    Fields f(json, "blank");
+    BlankChapter blank;
+    f.read("name", blank.name);
+    const Json& stations = needArray(f.need("stations"), "blank.stations");
+    for (std::size_t i = 0; i < stations.size(); ++i) {
+        blank.table.stations.push_back(readStation(stations[i], indexed("blank.stations", i)));
+    }
+    if (const Json* landmarks = f.find("landmarks")) {
+        if (!landmarks->is_object()) fail("bad_value", "landmarks must be an object.", "blank.landmarks");
+        for (const auto& [name, value] : landmarks->items()) {
+            blank.landmarks[name] = readLandmark(value, "blank.landmarks." + name);
+        }
+    }
+    f.read("family", blank.family);
+    f.read("source", blank.source);
+    if (const Json* zones = f.find("zones")) {
+        needArray(*zones, "blank.zones");
+        for (std::size_t i = 0; i < zones->size(); ++i)
+            blank.zones.push_back(readZone((*zones)[i], indexed("blank.zones", i)));
+    }
+    if (const Json* pictures = f.find("pictures")) {
+        needArray(*pictures, "blank.pictures");
+        for (std::size_t i = 0; i < pictures->size(); ++i)
+            blank.pictures.push_back(readPicture((*pictures)[i], indexed("blank.pictures", i)));
+    }
+    if (const Json* tail = f.find("soft_tail")) {
+        Fields t(*tail, "blank.soft_tail");
+        blank.softTail = {t.number("length_mm"), t.number("height_mm")};
+        if (!(blank.softTail.length_mm > 0 && blank.softTail.length_mm <= kMaxBody_mm &&
+              blank.softTail.height_mm > 0 && blank.softTail.height_mm <= kMaxBody_mm))
+            fail("out_of_range", "A soft tail has a length and a height above 0.", "blank.soft_tail");
+    }
+    blank.unknownJson = f.unknown();
+    return blank;
+}
+
+Json writeBlank(const BlankChapter& blank) {
+    Json json{{"name", blank.name}};
+    if (!blank.family.empty()) json["family"] = blank.family;
+    if (!blank.source.empty()) json["source"] = blank.source;
+    json["stations"] = Json::array();
+    for (const Station& s : blank.table.stations) json["stations"].push_back(writeStation(s));
+    Json landmarks = Json::object();
+    for (const auto& [name, landmark] : blank.landmarks) landmarks[name] = writeLandmark(landmark);
+    json["landmarks"] = std::move(landmarks);
+    for (const Zone& zone : blank.zones) json["zones"].push_back(writeZone(zone));
+    if (blank.softTail.length_mm > 0)
+        json["soft_tail"] = {{"length_mm", blank.softTail.length_mm},
+                             {"height_mm", blank.softTail.height_mm}};
+    for (const BackPicturePtr& picture : blank.pictures) json["pictures"].push_back(writePicture(*picture));
+    addUnknown(json, blank.unknownJson);
+    return json;
+}
+
+}  // namespace nine::json

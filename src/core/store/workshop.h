@@ -1,0 +1,63 @@
+// The workshop file: what outlives a job, in one SQLite database of rows.
+//
+// A row has a kind ("blank"), an id, a name, tags, a JSON document and a thumbnail. Nothing is ever erased:
+// taking a row out marks it, so it can be put back. The first program that opens the file may write; a second
+// one reads (a lock file beside it, released when the program ends, however it ends). Before the layout is
+// brought up to date, the file is copied to a backup. Not thread-safe: one Workshop a thread.
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "base/result.h"
+
+struct sqlite3;
+
+namespace nine {
+
+constexpr int kWorkshopVersion = 1;
+
+struct WorkshopRow {
+    std::string kind, id;
+    std::string name;
+    std::string tags;  ///< words parted by blanks
+    std::string json;
+    std::string thumbnail;  ///< PNG, may be empty
+    std::string changed;    ///< UTC, "2026-11-25T18:00:00Z"; set by put()
+};
+
+class Workshop {
+  public:
+    /// Opens the file, makes it if it is missing. Errors: cannot_open, not_a_workshop, newer_format.
+    static Result<Workshop> open(const std::string& path);
+    Workshop(Workshop&&) noexcept;
+    Workshop& operator=(Workshop&&) noexcept;
+    ~Workshop();
+
+    bool readOnly() const { return readOnly_; }
+
+    /// Rows of a kind whose name or tags hold every word of `search` (any case), by name; without JSON.
+    Result<std::vector<WorkshopRow>> list(const std::string& kind, const std::string& search = "") const;
+    /// Nothing when there is no such row, or it was taken out.
+    Result<std::optional<WorkshopRow>> get(const std::string& kind, const std::string& id) const;
+    /// Adds the row or replaces the one of the same kind and id. Errors: read_only, disk_full.
+    Status put(const WorkshopRow& row);
+    Status remove(const std::string& kind, const std::string& id);
+    /// Puts back what remove() took out.
+    Status restore(const std::string& kind, const std::string& id);
+    /// An id no row of this kind has, made from a name: "willow-104", "willow-104-2".
+    Result<std::string> freeId(const std::string& kind, const std::string& name) const;
+
+  private:
+    Workshop() = default;
+    Status mark(const std::string& kind, const std::string& id, bool gone);
+
+    sqlite3* db_ = nullptr;
+    int lock_ = -1;
+    bool readOnly_ = false;
+    std::string path_;
+};
+
+}  // namespace nine
