@@ -14,6 +14,7 @@ constexpr double kShortest_mm = 10;
 constexpr double kThinnest_mm = 0.05;   // of a size between nose and tail
 constexpr double kLengthsAgree = 0.03;  // of the length, between the two outlines
 constexpr double kEndInset_mm = 0.2;    // where the size of a flat end is read
+constexpr double kTip_mm = 0.4;
 constexpr int kProbes = 240;
 
 struct Extent {
@@ -92,7 +93,14 @@ Station rounded(Station s) {
 
 struct Miss {
     double x = 0, worst = 0, rms = 0;
+    double roomWorst = 0;  ///< the worst where there is room for a station more, at x
 };
+
+/// Two stations are not nearer than this, so that slopes between them are not noise; closer near the ends,
+/// where the outline turns.
+double leastStep(double x, double length) {
+    return std::clamp(0.25 * std::min(x, length - x), 0.3, std::max(0.3, 0.012 * length));
+}
 /// Loft against outlines, measured across the outline, so that steep ends count as what they are.
 Miss missOf(const Loft& loft, const Shown& shown, double length) {
     Miss miss;
@@ -100,6 +108,9 @@ Miss missOf(const Loft& loft, const Shown& shown, double length) {
     int count = 0;
     for (int i = 1; i < kProbes; ++i) {
         const double x = 0.5 * length * (1 - std::cos(kPi * i / kProbes));
+        const std::size_t segment = loft.segmentAt(x);
+        const double step0 = leastStep(x, length);
+        const bool room = x - loft.stations()[segment].x_mm > 0.9 * step0 && loft.stations()[segment + 1].x_mm - x > 0.9 * step0;
         const Section is = loft.sectionAt(x);
         const Station want = shown.at(x);
         const double step = std::min({0.05, x, length - x});
@@ -114,8 +125,10 @@ Miss missOf(const Loft& loft, const Shown& shown, double length) {
               across(is.halfWidth, want.halfWidth_mm, before.halfWidth_mm, after.halfWidth_mm)}) {
             sum += d * d;
             ++count;
-            if (d > miss.worst) {
-                miss.worst = d;
+            // The very tips are as round as the picture is sharp.
+            if (std::min(x, length - x) > kTip_mm) miss.worst = std::max(miss.worst, d);
+            if (room && d > miss.roomWorst) {
+                miss.roomWorst = d;
                 miss.x = x;
             }
         }
@@ -216,16 +229,10 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         const Miss miss = missOf(*loft, shown, length);
         body.miss_mm = miss.rms;
         body.worst_mm = miss.worst;
-        if (miss.worst <= kOutlineFit_mm || stations.size() >= kMostOutlineStations) break;
-        const auto after =
-            std::find_if(stations.begin(), stations.end(), [&](const Station& s) { return s.x_mm > miss.x; });
-        // Not so near to a neighbour that the slopes between them are noise.
-        const double nearest = 0.012 * length;
-        double x = miss.x;
-        if (after == stations.end() || after == stations.begin()) break;
-        if (after->x_mm - (after - 1)->x_mm < 2 * nearest) break;
-        x = std::clamp(x, (after - 1)->x_mm + nearest, after->x_mm - nearest);
-        stations.insert(after, rounded(shown.at(x)));
+        if (miss.roomWorst <= kOutlineFit_mm || stations.size() >= kMostOutlineStations) break;
+        const auto after = std::find_if(stations.begin(), stations.end(),
+                                        [&](const Station& s) { return s.x_mm > miss.x; });
+        stations.insert(after, rounded(shown.at(miss.x)));
     }
     for (const StringReading& g : o.girths) {  // with both outlines a string tells how full the section is
         const std::string where = "girth at " + fixedText(g.x_mm, 1);

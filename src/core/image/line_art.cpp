@@ -262,6 +262,24 @@ std::optional<TracedBox> filledIn(const FlatBox& box) {
     return std::nullopt;
 }
 
+/// What to say when something lies on the box: from where to where, or nothing.
+std::string coveredWords(const FlatBox& box) {
+    constexpr double kWorthSaying_mm2 = 40;
+    int left = box.covered.width, right = -1;
+    double area = 0;
+    for (int y = 0; y < box.covered.height; ++y) {
+        for (int x = 0; x < box.covered.width; ++x) {
+            if (!box.covered.at(x, y)) continue;
+            left = std::min(left, x);
+            right = std::max(right, x);
+            area += 1;
+        }
+    }
+    if (area < kWorthSaying_mm2 * box.pixelsPerMm * box.pixelsPerMm) return "";
+    return " Something covers its box from " + fixedText(left / box.pixelsPerMm, 0) + " to " +
+           fixedText(right / box.pixelsPerMm, 0) + " mm: take the picture again with nothing over the page.";
+}
+
 std::string placeOf(const FlatBox& box, const Vec2& pixel) {
     return fixedText(pixel.x() / box.pixelsPerMm, 0) + " mm from the left edge of its box";
 }
@@ -269,9 +287,11 @@ std::string placeOf(const FlatBox& box, const Vec2& pixel) {
 }  // namespace
 
 Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const Task& task) {
-    const Error nothing{"nothing_drawn",
+    const std::string covered = coveredWords(box);
+    const Error nothing{covered.empty() ? "nothing_drawn" : "line_open",
                         "There is no closed line in the box of the " + name +
-                            ", or it is too faint. Draw round the body with a soft, dark pencil.",
+                            ", or it is too faint." +
+                            (covered.empty() ? " Draw round the body with a soft, dark pencil." : covered),
                         name};
     const double perMm = box.pixelsPerMm, smallest = kSmallestBody_mm2 * perMm * perMm;
     const auto finish = [&](TracedBox found) {
@@ -299,10 +319,10 @@ Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const T
                     name};
             }
             centreOnInk(line, lines->ink, 0.9 * perMm, lines->level);
-            line = evenlySpaced(line, 0.25 * perMm, 0.45 * perMm);
+            line = evenlySpaced(line, 0.2 * perMm, 0.25 * perMm);
             centreOnInk(line, lines->ink, 0.7 * perMm, lines->level);
             TracedBox found;
-            found.outline = evenlySpaced(line, 0.25 * perMm, 0.45 * perMm);
+            found.outline = evenlySpaced(line, 0.2 * perMm, 0.25 * perMm);
             // Lines well inside are guides: what is within the outline less a strip along it.
             const Mask inside = shrunk(inverse(grown(regions->outside, 0.6 * perMm)), 0.9 * perMm);
             Mask inner = lines->mask;

@@ -44,27 +44,47 @@ Face faceAt(const Polyline2& line, const Vec2& towards, double reach, double hei
     return best;
 }
 
-/// The tip along `towards`: the top of a parabola through the outline near it.
+/// The tip along `towards`. Near it the outline falls back from the tip by k v^2, with one k above and another
+/// below (round ends are rarely alike above and below): fitted for every place of the tip across, the best taken.
 Vec2 tipAlong(const Polyline2& line, const Vec2& towards, double height) {
     const Vec2 across(-towards.y(), towards.x());
     std::size_t far = 0;
     for (std::size_t i = 1; i < line.size(); ++i)
         if (line[i].dot(towards) > line[far].dot(towards)) far = i;
-    const double reach = std::max(0.6, 0.06 * height);
-    Eigen::Matrix3d a = Eigen::Matrix3d::Zero();
-    Eigen::Vector3d b = Eigen::Vector3d::Zero();
+    constexpr double kDepthShare = 0.03, kLeastDepth_mm = 0.25;
+    const double depth = std::max(kLeastDepth_mm, kDepthShare * height);
+    Polyline2 cap;  // across, along; from the farthest point
     for (const Vec2& p : line) {
         const Vec2 d = p - line[far];
-        if (d.norm() > 3 * reach || std::abs(d.dot(across)) > reach) continue;
-        const double v = d.dot(across);
-        const Eigen::Vector3d basis(1, v, v * v);
-        a += basis * basis.transpose();
-        b += basis * d.dot(towards);
+        if (d.dot(towards) > -depth && std::abs(d.dot(across)) < 0.5 * height) cap.emplace_back(d.dot(across), d.dot(towards));
     }
-    const Eigen::Vector3d c = a.ldlt().solve(b);
-    if (!c.allFinite() || !(c(2) < -1e-6)) return line[far];
-    const double v = std::clamp(-0.5 * c(1) / c(2), -reach, reach);
-    return line[far] + v * across + (c(0) + c(1) * v + c(2) * v * v) * towards;
+    double low = 1e18, high = -1e18;
+    for (const Vec2& p : cap) {
+        low = std::min(low, p.x());
+        high = std::max(high, p.x());
+    }
+    const double reach = 0.35 * (high - low);
+    double best = 1e18, bestAt = 0, bestTop = 0;
+    for (int i = -40; i <= 40; ++i) {
+        const double at = std::clamp(0.5 * (low + high) + reach * i / 40, low, high);
+        Eigen::Matrix3d a = Eigen::Matrix3d::Identity() * 1e-9;
+        Eigen::Vector3d b = Eigen::Vector3d::Zero();
+        double all = 0;
+        for (const Vec2& p : cap) {
+            const double v = p.x() - at;
+            const Eigen::Vector3d basis(1, v > 0 ? v * v : 0, v < 0 ? v * v : 0);
+            a += basis * basis.transpose();
+            b += basis * p.y();
+            all += p.y() * p.y();
+        }
+        const Eigen::Vector3d c = a.ldlt().solve(b);
+        const double miss = all - c.dot(b);
+        if (c(1) > 0 || c(2) > 0 || miss >= best) continue;
+        best = miss;
+        bestAt = at;
+        bestTop = c(0);
+    }
+    return line[far] + bestAt * across + bestTop * towards;
 }
 
 }  // namespace
