@@ -14,8 +14,27 @@ namespace {
 constexpr const char* kHelp =
     R"(nine-leaves-cli: fitted stencils for lure painters
 
-  blank measure BLANK [--at x1,x2,...]            length, girths, area, volume
+  blank measure BLANK [--at x1,x2,...] [--zone x,g,x,g,...]
+                                                  length, girths, area, volume, area of a zone
   blank distance BLANK --from L,x,g --to R,x,g    shortest way along the skin
+  blank sheet --out F.pdf|F.svg [--paper A4|Letter]
+                                                  the page to trace a blank on
+  blank trace IMAGE --out JOB [--girth "x,mm;x,mm"] [--ruler_mm MM] [--family KIND] [--name TEXT]
+                                                  a body from a scan or photo of that page
+  blank photo IMAGE --out JOB --length MM | --scale x0,y0,x1,y1,mm [--top IMAGE] [--axis x0,y0,x1,y1] [--top_axis ...]
+          [--nose left|right] [--exclude "x,y,x,y;..."] [--include ...] [--brush PX] [--thin PX] [--girth ...]
+          [--family KIND] [--name TEXT]           a body from photos; pixels of the picture as it is seen
+  blank family KIND --length MM [--height MM] [--width MM] [--readings "x,height,width,girth;..."]
+          | --on BLANK, [--name TEXT] --out JOB
+                                                  a body from a kind and readings, 0 for what was not measured
+  blank string BLANK --at MM --girth MM [--half both|upper|lower] [--out JOB]
+                                                  the section a string proves
+  blank compare BLANK BLANK                       what is different
+  blank wrap BLANK [--material tape] [--sheet 20x20]
+                                                  where a sheet lies flat without a cut
+  blank table BLANK --out F.pdf|F.csv             its measures, for the bench
+  blank library list|seed|import|export|remove --file WORKSHOP [--blank BLANK] [--id ID] [--out JOB] [--search WORDS]
+                                                  the blanks of a workshop file
   fit BLANK --patch side,x0,x1,g0,g1 | --disc side,x,g,r
             [--material paper|card|film|tape|vinyl] [--strain 0.01] [--vertices N]
             [--relief auto|none] [--apply loose|lateral|back] [--svg F]
@@ -46,6 +65,11 @@ struct Named {
 };
 constexpr Named kVerbs[] = {{"blank", "measure", blankMeasure},
                             {"blank", "distance", blankDistance},
+                            {"blank", "string", blankString},
+                            {"blank", "compare", blankCompare},
+                            {"blank", "wrap", blankWrap},
+                            {"blank", "table", blankTable},
+                            {"blank", "library", blankLibrary},
                             {"blank", "sheet", blankSheet},
                             {"blank", "trace", blankTrace},
                             {"blank", "photo", blankPhoto},

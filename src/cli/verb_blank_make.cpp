@@ -7,6 +7,7 @@
 #include "blank/families.h"
 #include "blank/measure.h"
 #include "cli/args.h"
+#include "cli/body.h"
 #include "cli/verbs.h"
 #include "job/blank_from_picture.h"
 #include "job/job_file.h"
@@ -261,10 +262,22 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
 
 Result<Reply> blankFamily(const Words& words, const Task&) {
     const Result<Args> args =
-        Args::parse(words, {"out", "name", "length", "height", "width", "readings"}, {}, 1);
+        Args::parse(words, {"out", "name", "length", "height", "width", "readings", "on"}, {}, 1);
     if (!args) return args.error();
     const Result<std::string> out = args->need("out");
     if (!out) return out.error();
+    if (const auto on = args->value("on")) {  // the kind's landmarks on a body that is there already
+        if (!findFamily(args->word(0))) return bodyOfFamily(args->word(0), {}).error();
+        const Result<Body> given = loadBody(*on);
+        if (!given) return given.error();
+        MadeBlank made;
+        made.blank = *given->job.blank;
+        made.blank.name = args->value("name").value_or(made.blank.name);
+        made.blank.family = args->word(0);
+        for (auto& [name, landmark] : usualLandmarks(args->word(0), given->skin))
+            made.blank.landmarks.emplace(name, landmark);
+        return replyWith(std::move(made), {}, *out);
+    }
     FamilyReadings readings;
     for (const auto& [flag, into] :
          {std::pair{"height", &readings.height_mm}, {"width", &readings.width_mm}}) {

@@ -24,6 +24,11 @@ using Words = std::vector<std::string>;
 
 Result<Reply> blankMeasure(const Words& words, const Task& task);
 Result<Reply> blankDistance(const Words& words, const Task& task);
+Result<Reply> blankString(const Words& words, const Task& task);
+Result<Reply> blankCompare(const Words& words, const Task& task);
+Result<Reply> blankWrap(const Words& words, const Task& task);
+Result<Reply> blankLibrary(const Words& words, const Task& task);
+Result<Reply> blankTable(const Words& words, const Task& task);
 Result<Reply> blankSheet(const Words& words, const Task& task);
 Result<Reply> blankTrace(const Words& words, const Task& task);
 Result<Reply> blankPhoto(const Words& words, const Task& task);

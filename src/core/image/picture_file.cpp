@@ -4,8 +4,9 @@
 #include <libexif/exif-data.h>
 #include <png.h>
 
-#include <cmath>
+#include <algorithm>
 #include <csetjmp>
+#include <cstdlib>
 #include <cstring>
 #include <memory>
 
@@ -222,18 +223,41 @@ std::string jpegOf(const Picture& picture, int quality) {
     return out;
 }
 
-std::string pngOf(const Picture& picture) {
+namespace {
+
+std::string pngBytes(int width, int height, png_uint_32 format, const std::uint8_t* data) {
     png_image image{};
     image.version = PNG_IMAGE_VERSION;
-    image.width = static_cast<png_uint_32>(picture.width);
-    image.height = static_cast<png_uint_32>(picture.height);
-    image.format = PNG_FORMAT_RGB;
+    image.width = static_cast<png_uint_32>(width);
+    image.height = static_cast<png_uint_32>(height);
+    image.format = format;
     png_alloc_size_t size = 0;
-    png_image_write_to_memory(&image, nullptr, &size, 0, picture.rgb.data(), 0, nullptr);
+    png_image_write_to_memory(&image, nullptr, &size, 0, data, 0, nullptr);
     std::string out(size, '\0');
-    png_image_write_to_memory(&image, out.data(), &size, 0, picture.rgb.data(), 0, nullptr);
+    png_image_write_to_memory(&image, out.data(), &size, 0, data, 0, nullptr);
     out.resize(size);
     return out;
+}
+
+}  // namespace
+
+std::string pngOf(const Picture& picture) {
+    return pngBytes(picture.width, picture.height, PNG_FORMAT_RGB, picture.rgb.data());
+}
+
+std::string pngOf(int width, int height, const std::vector<std::uint32_t>& pixels) {
+    std::vector<std::uint8_t> rgba;
+    rgba.reserve(4 * pixels.size());
+    for (const std::uint32_t p : pixels) {
+        const std::uint32_t alpha = p >> 24;
+        for (const int shift : {16, 8, 0}) {
+            const std::uint32_t v = p >> shift & 255u;
+            rgba.push_back(
+                static_cast<std::uint8_t>(alpha == 0 ? 0 : std::min(255u, (255u * v + alpha / 2) / alpha)));
+        }
+        rgba.push_back(static_cast<std::uint8_t>(alpha));
+    }
+    return pngBytes(width, height, PNG_FORMAT_RGBA, rgba.data());
 }
 
 }  // namespace nine

@@ -30,6 +30,8 @@ Result<PictureFile> decodePicture(std::string_view bytes, const std::string& whe
 /// `quality` 1..100.
 std::string jpegOf(const Picture& picture, int quality);
 std::string pngOf(const Picture& picture);
+/// Of premultiplied 0xAARRGGBB pixels, transparency kept.
+std::string pngOf(int width, int height, const std::vector<std::uint32_t>& pixels);
 
 /// The picture turned and mirrored as an orientation tag 1..8 asks.
 Picture oriented(Picture picture, int orientation);
