@@ -211,11 +211,16 @@ void Results::requestFineBody() {
         },
         [this](BodyResult fine) {
             takeBody(std::move(fine));
-            measureSlot_.request([skin = body_.skin](const Task&) { return measureBody(*skin); },
-                                 [this](BodyMeasure measure) {
-                                     measure_ = measure;
-                                     emit bodyChanged();
-                                 });
+            if (!body_.skin) return;
+            measureSlot_.request(
+                [skin = body_.skin, blank = body_.blank](const Task&) {
+                    const BodyMeasure measure = measureBody(*skin);
+                    return Measured{measure, paintedArea(*skin, measure.area_mm2, allZones(*skin, *blank))};
+                },
+                [this](Measured measured) {
+                    measured_ = measured;
+                    emit bodyChanged();
+                });
         });
 }
 

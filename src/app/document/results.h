@@ -61,7 +61,9 @@ class Results : public QObject {
     const MasksResult& masks() const { return masks_; }
     /// Empty when the selected mask cannot be cut.
     const std::optional<MaskSketch>& sketch() const { return sketch_; }
-    const BodyMeasure& measure() const { return measure_; }
+    const BodyMeasure& measure() const { return measured_.body; }
+    /// Skin without what zones and landmarks keep bare.
+    double painted_mm2() const { return measured_.painted_mm2; }
     bool masksRunning() const { return masksSlot_.running() || quiet_.isActive(); }
     double progress() const { return progress_; }
     /// True when nothing is under way.
@@ -100,7 +102,11 @@ class Results : public QObject {
     std::shared_ptr<Derivations> derived_;
     BodyResult body_;
     MasksResult masks_;
-    BodyMeasure measure_{};
+    struct Measured {
+        BodyMeasure body{};
+        double painted_mm2 = 0;
+    };
+    Measured measured_;
     double progress_ = 1;
     std::optional<MaskSketch> sketch_;
     int sketchedIndex_ = -1;
@@ -108,7 +114,7 @@ class Results : public QObject {
     LatestOnly<BodyResult> bodySlot_{this}, fineSlot_{this, Urgency::Soon};
     LatestOnly<MaskSketch> sketchSlot_{this, Urgency::Soon}, exactSlot_{this, Urgency::Soon};
     LatestOnly<MasksResult> masksSlot_{this, Urgency::Patient};
-    LatestOnly<BodyMeasure> measureSlot_{this, Urgency::Patient};
+    LatestOnly<Measured> measureSlot_{this, Urgency::Patient};
 };
 
 /// "#rrggbb" as 0xFFRRGGBB; `fallback` if it is empty or wrong.

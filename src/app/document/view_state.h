@@ -23,6 +23,25 @@ class ViewState : public QObject {
     /// Of the sheet that the body is judged for by itself, before any mask.
     const std::string& material() const { return material_; }
 
+    /// The landmark or zone ("zone:ID") in hand; empty when it is a station.
+    const std::string& landmark() const { return landmark_; }
+    /// What the pointer does on the Blank leaf.
+    enum class BlankTool { Stations, Measure, Zone };
+    BlankTool blankTool() const { return blankTool_; }
+    /// Whether the picture the body was read from lies under its drawing; whether the body wears the map of how hard
+    /// it is to wrap, and for a sheet of what size.
+    bool pictureUnder() const { return pictureUnder_; }
+    bool wrapMap() const { return wrapMap_; }
+    double sheetAlong_mm() const { return sheetAlong_; }
+    double sheetAcross_mm() const { return sheetAcross_; }
+
+    void setLandmark(const std::string& name) { set(landmark_, name); }
+    void setBlankTool(BlankTool tool) { set(blankTool_, tool); }
+    void setPictureUnder(bool on) { set(pictureUnder_, on); }
+    void setWrapMap(bool on) { set(wrapMap_, on); }
+    void setSheetAlong(double mm) { set(sheetAlong_, mm); }
+    void setSheetAcross(double mm) { set(sheetAcross_, mm); }
+
     void setSides(Sides sides) { set(sides_, sides); }
     void setStation(int index) { set(station_, index); }
     void setElement(int index) { set(element_, index); }
@@ -42,7 +61,10 @@ class ViewState : public QObject {
         emit changed();
     }
     Sides sides_ = Sides::Left;
-    std::string material_ = "tape";
+    std::string material_ = "tape", landmark_;
+    BlankTool blankTool_ = BlankTool::Stations;
+    bool pictureUnder_ = true, wrapMap_ = false;
+    double sheetAlong_ = 20, sheetAcross_ = 14;
     int station_ = 4, element_ = 0, mask_ = 0;
 };
 

@@ -15,10 +15,12 @@
 #include <QVBoxLayout>
 
 #include "app/frame/help.h"
+#include "app/leaves/blank/library_dialog.h"
 #include "app/leaves/spray/my_bench.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
 #include "job/demo_job.h"
+#include "job/tracing_page.h"
 
 namespace nine::app {
 
@@ -94,7 +96,8 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
       view_(this),
       results_(new Results(document_, view_, std::move(derived), this)),
       safe_(new Safekeeping(document_, stateFolder, this)),
-      bench_(new BenchStore(stateFolder, this)) {
+      bench_(new BenchStore(stateFolder, this)),
+      library_(new LibraryStore(stateFolder, this)) {
     setWindowTitle("Nine Leaves");
     setAcceptDrops(true);
     holder_ = new Holder(this);  // before the leaves: its picture is the first to follow a drag
@@ -175,6 +178,9 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     });
     connect(blank_, &BlankLeaf::openWanted, this, &MainWindow::openWithDialog);
     connect(blank_, &BlankLeaf::demoWanted, this, &MainWindow::openDemo);
+    connect(blank_, &BlankLeaf::libraryWanted, this, &MainWindow::showLibrary);
+    connect(blank_, &BlankLeaf::drawingWanted, this, &MainWindow::putOut);
+    connect(blank_, &BlankLeaf::failed, this, &MainWindow::complain);
     connect(cut_, &CutLeaf::exportWanted, this, &MainWindow::exportWithDialog);
     connect(cut_, &CutLeaf::printWanted, this, &MainWindow::print);
     connect(spray_, &SprayLeaf::cardsWanted, this, &MainWindow::sprayCards);
@@ -212,6 +218,9 @@ void MainWindow::buildActions() {
     action(tr("Print the pages ..."), QKeySequence::Print, [this] { print(); });
     action(tr("Cards for the bench ..."), {}, [this] { sprayCards(false); });
     action(tr("My bench ..."), {}, [this] { showBench(); });
+    action(tr("My blanks ..."), QKeySequence("Ctrl+L"), [this] { showLibrary(); });
+    action(tr("Print the tracing sheet ..."), {},
+           [this] { putOut(tracingPage(kTracingA4_mm), tr("Tracing sheet"), true); });
     auto* recent = menu->addMenu(tr("Recent"));
     connect(menu, &QMenu::aboutToShow, this, [this, recent] {
         recent->clear();
@@ -442,14 +451,21 @@ void MainWindow::print() {
     const MasksResult& masks = results_->masks();
     if (!masks.pages)
         return complain({"nothing_to_cut", tr("There are no pages to print yet.").toStdString(), ""});
+    printDrawings(drawPages(masks.job, masks.masks, *masks.pages));
+}
+
+void MainWindow::printDrawings(const std::vector<Drawing>& drawings) {
     QPrinter printer(QPrinter::HighResolution);
     printer.setFullPage(true);
-    const SheetSize& sheet = document_.job().cut->sheet;
-    printer.setPageSize(QPageSize(QSizeF(sheet.width_mm, sheet.height_mm), QPageSize::Millimeter));
+    const Vec2 sheet = drawings.front().size_mm;
+    const bool lying = sheet.x() > sheet.y();  // a printer's paper stands; a page that lies is turned
+    printer.setPageSize(QPageSize(lying ? QSizeF(sheet.y(), sheet.x()) : QSizeF(sheet.x(), sheet.y()),
+                                  QPageSize::Millimeter));
+    printer.setPageOrientation(lying ? QPageLayout::Landscape : QPageLayout::Portrait);
     QPrintDialog dialog(&printer, this);
     if (dialog.exec() != QDialog::Accepted) return;
     const QSizeF paper = printer.pageLayout().fullRect(QPageLayout::Millimeter).size();
-    if (paper.width() + 0.5 < sheet.width_mm || paper.height() + 0.5 < sheet.height_mm) {
+    if (paper.width() + 0.5 < sheet.x() || paper.height() + 0.5 < sheet.y()) {
         return complain({"paper_too_small",
                          tr("The printer's paper is %1 × %2 mm, smaller than the sheet. Choose larger paper "
                             "or another sheet size.")
@@ -460,18 +476,33 @@ void MainWindow::print() {
     }
     QPainter p(&printer);
     const double perMm = printer.resolution() / 25.4;  // 100 %: one mm on paper for one mm of the sheet
-    const std::vector<Drawing> drawings = drawPages(masks.job, masks.masks, *masks.pages);
     for (std::size_t i = 0; i < drawings.size(); ++i) {
         if (i > 0) printer.newPage();
         for (const Layer& layer : drawings[i].layers) {
-            p.setPen(QPen(Qt::black, 0.15 * perMm));
             for (const DrawnLine& line : layer.lines) {
+                const QColor colour =
+                    line.grey >= 0 ? QColor::fromRgbF(line.grey, line.grey, line.grey) : Qt::black;
                 QPolygonF polygon;
-                for (const Vec2& v : line.points) polygon << QPointF(v.x(), sheet.height_mm - v.y()) * perMm;
-                line.closed ? p.drawPolygon(polygon) : p.drawPolyline(polygon);
+                for (const Vec2& v : line.points) polygon << QPointF(v.x(), sheet.y() - v.y()) * perMm;
+                p.setPen(line.filled ? QPen(Qt::NoPen) : QPen(colour, 0.15 * perMm));
+                p.setBrush(line.filled ? QBrush(colour) : QBrush(Qt::NoBrush));
+                line.closed || line.filled ? p.drawPolygon(polygon, Qt::WindingFill)
+                                           : p.drawPolyline(polygon);
             }
         }
     }
+}
+
+void MainWindow::putOut(const Drawing& drawing, const QString& name, bool print) {
+    if (print) return printDrawings({drawing});
+    QString path = QFileDialog::getSaveFileName(this, name, name + ".pdf", tr("PDF (*.pdf)"));
+    if (path.isEmpty()) return;
+    if (!path.endsWith(".pdf")) path += ".pdf";
+    drawingWriter_.request(
+        [drawing, path](const Task&) { return writeFileAtomically(path.toStdString(), pdfText({drawing})); },
+        [this](const Status& written) {
+            if (!written) complain(written.error());
+        });
 }
 
 std::vector<SprayCard> MainWindow::allCards() {
@@ -528,6 +559,11 @@ void MainWindow::sprayCards(bool print) {
     }
 }
 
+void MainWindow::showLibrary() {
+    LibraryDialog dialog(*library_, document_, this);
+    dialog.exec();
+}
+
 void MainWindow::showBench() {
     MyBench dialog(*bench_, this);
     dialog.exec();
@@ -558,7 +594,14 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 
 void MainWindow::dropEvent(QDropEvent* event) {
     const QList<QUrl> urls = event->mimeData()->urls();
-    if (!urls.isEmpty() && mayDiscard()) openPath(urls.first().toLocalFile());
+    if (urls.isEmpty()) return;
+    const QString path = urls.first().toLocalFile(), suffix = QFileInfo(path).suffix().toLower();
+    if (suffix == "jpg" || suffix == "jpeg" ||
+        suffix == "png") {  // the open job stays until a body is made of it
+        showLeaf(BlankNumber);
+        return blank_->openPicture(path);
+    }
+    if (mayDiscard()) openPath(path);
 }
 
 }  // namespace nine::app

@@ -5,6 +5,7 @@
 #include <QScrollArea>
 #include <QStackedWidget>
 
+#include "app/document/library_store.h"
 #include "app/document/safekeeping.h"
 #include "app/document/selection.h"
 #include "app/frame/job_strip.h"
@@ -38,6 +39,8 @@ class MainWindow : public QMainWindow {
     MasksLeaf& masksLeaf() { return *masks_; }
     SprayLeaf& sprayLeaf() { return *spray_; }
     BenchStore& bench() { return *bench_; }
+    BlankLeaf& blankLeaf() { return *blank_; }
+    LibraryStore& library() { return *library_; }
 
     void showLeaf(int number);
     int currentLeaf() const { return stem_->current(); }
@@ -59,6 +62,10 @@ class MainWindow : public QMainWindow {
     /// Cards for the bench, one for each mask that can be planned: into a file, or printed.
     void sprayCards(bool print);
     void showBench();
+    /// The painter's blanks.
+    void showLibrary();
+    /// A page of lines, true to size: printed, or into a PDF.
+    void putOut(const Drawing& drawing, const QString& name, bool print);
 
   public:
     /// Of all masks that have a plan; a few milliseconds each.
@@ -77,6 +84,7 @@ class MainWindow : public QMainWindow {
     void nextFlag();
     void selectMask(const std::string& id);
     void complain(const Error& error);
+    void printDrawings(const std::vector<Drawing>& drawings);
     /// False when the user wants to keep the open job.
     bool mayDiscard();
 
@@ -96,9 +104,10 @@ class MainWindow : public QMainWindow {
     MasksLeaf* masks_;
     CutLeaf* cut_;
     BenchStore* bench_;
+    LibraryStore* library_;
     SprayLeaf* spray_;
     std::vector<std::pair<int, Leaf*>> leaves_;
-    LatestOnly<Status> cardWriter_{this};
+    LatestOnly<Status> cardWriter_{this}, drawingWriter_{this};
     bool holderLarge_ = false;
 };
 

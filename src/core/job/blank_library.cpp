@@ -22,7 +22,8 @@ std::string tagsOf(const BlankChapter& blank) {
 /// The length is the last word of the tags.
 double lengthIn(const std::string& tags) {
     const std::size_t blank = tags.rfind(' ');
-    return parseNumber(tags.substr(blank == std::string::npos ? 0 : blank + 1, tags.size() - blank - 3)).value_or(0);
+    return parseNumber(tags.substr(blank == std::string::npos ? 0 : blank + 1, tags.size() - blank - 3))
+        .value_or(0);
 }
 
 }  // namespace
@@ -73,9 +74,11 @@ Result<BlankChapter> blankFromLibrary(const Workshop& workshop, const std::strin
     return parseBlank((*row)->json, "library " + id);
 }
 
-Result<std::string> putInLibrary(Workshop& workshop, const BlankChapter& blank, const std::string& id) {
+Result<std::string> putInLibrary(Workshop& workshop, const BlankChapter& blank, const std::string& id,
+                                 std::string thumbnail) {
     const Result<Skin> skin = Skin::of(blank.table);
     if (!skin) return skin.error();
+    if (thumbnail.empty()) thumbnail = thumbnailOf(*skin);
     std::string place = id;
     if (place.empty()) {
         const Result<std::string> fresh = workshop.freeId(kBlankKind, blank.name);
@@ -83,7 +86,7 @@ Result<std::string> putInLibrary(Workshop& workshop, const BlankChapter& blank, 
         place = *fresh;
     }
     if (Status ok = workshop.put(
-            {kBlankKind, place, blank.name, tagsOf(blank), blankText(blank), thumbnailOf(*skin), {}});
+            {kBlankKind, place, blank.name, tagsOf(blank), blankText(blank), std::move(thumbnail), {}});
         !ok)
         return ok.error();
     return place;

@@ -27,8 +27,9 @@ std::string thumbnailOf(const Skin& skin);
 Result<std::vector<LibraryBlank>> libraryBlanks(const Workshop& workshop, const std::string& search = "");
 Result<BlankChapter> blankFromLibrary(const Workshop& workshop, const std::string& id);
 /// Adds the blank, or replaces the one of this id; an empty id makes a new one, which is returned. Pictures
-/// that lie under it are kept.
-Result<std::string> putInLibrary(Workshop& workshop, const BlankChapter& blank, const std::string& id = "");
+/// that lie under it are kept. The thumbnail is drawn unless it is handed in.
+Result<std::string> putInLibrary(Workshop& workshop, const BlankChapter& blank, const std::string& id = "",
+                                 std::string thumbnail = {});
 
 /// The seven blanks of the demo, each with all its landmarks.
 std::vector<BlankChapter> demoBlanks();

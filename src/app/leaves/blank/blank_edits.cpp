@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/number_text.h"
+#include "blank/families.h"
 
 namespace nine::app {
 namespace {
@@ -12,16 +13,12 @@ constexpr double kNearestStations_mm = 0.2;
 constexpr double kLeastScale = 0.1;
 constexpr double kLongestBody_mm = 1000;
 
-double girthOf(Station station, double exponent) {
-    return SectionArc(Section{station.halfWidth_mm, station.top_mm, station.bottom_mm, exponent, exponent})
-        .girth();
-}
-
 /// The job with this blank, if the blank is one.
 Result<Job> checked(const Job& job, BlankChapter blank) {
     const Result<Skin> skin = Skin::of(blank.table);
     if (!skin) return skin.error();
     if (Status ok = checkLandmarks(*skin, blank.landmarks); !ok) return ok.error();
+    if (Status ok = checkZones(*skin, blank.zones); !ok) return ok.error();
     return withBlank(job, std::move(blank));
 }
 
@@ -44,6 +41,13 @@ Result<Job> withStation(const Job& job, std::size_t index, Station station) {
                          fixedText(room.high, 1) + " mm from the nose.",
                      "blank.stations"};
     }
+    // What somebody changes, somebody has measured.
+    const Station& before = stations[index];
+    if (station.top_mm != before.top_mm) station.assumed &= ~static_cast<unsigned>(kAssumedTop);
+    if (station.bottom_mm != before.bottom_mm) station.assumed &= ~static_cast<unsigned>(kAssumedBottom);
+    if (station.halfWidth_mm != before.halfWidth_mm) station.assumed &= ~static_cast<unsigned>(kAssumedWidth);
+    if (station.section != before.section || station.sectionLower != before.sectionLower)
+        station.assumed &= ~static_cast<unsigned>(kAssumedSection);
     stations[index] = station;
     return checked(job, std::move(blank));
 }
@@ -84,31 +88,22 @@ Result<Job> withoutStation(const Job& job, std::size_t index) {
     return checked(job, std::move(blank));
 }
 
-Result<double> exponentForGirth(const Station& station, double girth_mm) {
-    double low = kMinSectionExponent, high = kMaxSectionExponent;
-    const double least = girthOf(station, low), most = girthOf(station, high);
-    if (!(girth_mm >= least && girth_mm <= most)) {
-        return Error{"out_of_range",
-                     "With these calipers a string can only measure from " + fixedText(least, 1) + " to " +
-                         fixedText(most, 1) + " mm round; measure again.",
-                     "girth_mm"};
-    }
-    for (int i = 0; i < 60; ++i) {  // girth grows with the exponent
-        const double middle = 0.5 * (low + high);
-        (girthOf(station, middle) < girth_mm ? low : high) = middle;
-    }
-    return 0.5 * (low + high);
-}
-
 Result<Job> withLandmark(const Job& job, const std::string& name, const Vec2& shift) {
     BlankChapter blank = *job.blank;
     for (Vec2& p : blank.landmarks[name].points) p += shift;
+    blank.landmarks[name].assumed = false;
     return checked(job, std::move(blank));
 }
 
 Result<Job> withLandmarkPoint(const Job& job, const std::string& name, std::size_t point, const Vec2& to) {
     BlankChapter blank = *job.blank;
-    blank.landmarks[name].points.at(point) = to;
+    Landmark& landmark = blank.landmarks[name];
+    const bool outline = landmark.isOutline();
+    landmark.points.at(point) = to;
+    // The first corner of an outline is its last too.
+    if (outline && point == 0) landmark.points.back() = to;
+    if (outline && point + 1 == landmark.points.size()) landmark.points.front() = to;
+    landmark.assumed = false;
     return checked(job, std::move(blank));
 }
 
@@ -133,15 +128,109 @@ Result<Job> withScale(const Job& job, const BodyScale& scale) {
     const Result<Skin> before = Skin::of(job.blank->table), after = Skin::of(blank.table);
     if (!before) return before.error();
     if (!after) return after.error();
-    for (auto& [name, landmark] : blank.landmarks) {
-        for (Vec2& p : landmark.points) {
+    const auto carry = [&](std::vector<Vec2>& points) {
+        for (Vec2& p : points) {
             const double x = nose + scale.along * (p.x() - nose);
             const SectionArc was = before->arcAt(p.x()), is = after->arcAt(std::min(x, after->tailX()));
             const double share = p.y() >= 0 ? is.backArc() / was.backArc() : is.bellyArc() / was.bellyArc();
-            p = {hundredth(x), hundredth(p.y() * share)};
+            p = {hundredth(x), hundredth(p.y() * (std::isfinite(share) ? share : 0))};
+            const double low = -2 * is.bellyArc(), high = 2 * is.backArc();
+            p.y() = std::clamp(p.y(), low, high);
         }
+    };
+    for (auto& [name, landmark] : blank.landmarks) carry(landmark.points);
+    for (Zone& zone : blank.zones) carry(zone.polygon);
+    return checked(job, std::move(blank));
+}
+
+Result<Job> withNewLandmark(const Job& job, const std::string& name) {
+    BlankChapter blank = *job.blank;
+    const Result<Skin> skin = Skin::of(blank.table);
+    if (!skin) return skin.error();
+    double height = 0, width = 0;
+    for (const Station& s : blank.table.stations) {
+        height = std::max(height, s.top_mm + s.bottom_mm);
+        width = std::max(width, 2 * s.halfWidth_mm);
+    }
+    const std::string family =
+        blank.family.empty()
+            ? std::string(likelyFamily(height / skin->length_mm(), width / skin->length_mm()))
+            : blank.family;
+    Landmarks usual = usualLandmarks(family, *skin);
+    const auto found = usual.find(name);
+    if (found != usual.end()) {
+        blank.landmarks[name] = found->second;
+    } else {  // this kind has none: in the middle of the flank, to be dragged
+        const double x = std::round(skin->noseX() + 0.4 * skin->length_mm());
+        Landmark landmark;
+        landmark.points = {Vec2(x, 0)};
+        const LandmarkKind* kind = landmarkKind(name);
+        if (name == "bill_slot") {
+            landmark.points = {Vec2(x, -2), Vec2(x + 2, -2), Vec2(x + 2, -4), Vec2(x, -4), Vec2(x, -2)};
+            landmark.angle_deg = 35;
+        } else if (!kind || kind->curve) {
+            landmark.points = {Vec2(x, 3), Vec2(x + 1, 0), Vec2(x, -3)};
+        }
+        landmark.assumed = true;
+        blank.landmarks[name] = std::move(landmark);
     }
     return checked(job, std::move(blank));
+}
+
+Result<Job> withoutLandmark(const Job& job, const std::string& name) {
+    for (const ElementPtr& e : job.pattern->elements) {
+        if (e->anchor == name)
+            return Error{"in_use",
+                         "\"" + (e->name.empty() ? e->id : e->name) + "\" is anchored to the " +
+                             spokenName(name) + "; anchor it elsewhere first.",
+                         "blank.landmarks." + name};
+    }
+    BlankChapter blank = *job.blank;
+    blank.landmarks.erase(name);
+    return checked(job, std::move(blank));
+}
+
+Result<Job> withLandmarkAs(const Job& job, const std::string& name, Landmark landmark) {
+    BlankChapter blank = *job.blank;
+    landmark.assumed = false;
+    blank.landmarks[name] = std::move(landmark);
+    return checked(job, std::move(blank));
+}
+
+Result<Job> withZone(const Job& job, Zone zone) {
+    BlankChapter blank = *job.blank;
+    if (zone.id.empty()) {
+        std::size_t n = blank.zones.size() + 1;
+        const auto taken = [&](const std::string& id) {
+            return std::any_of(blank.zones.begin(), blank.zones.end(),
+                               [&](const Zone& z) { return z.id == id; });
+        };
+        while (taken("zone-" + std::to_string(n))) ++n;
+        zone.id = "zone-" + std::to_string(n);
+    }
+    const auto found =
+        std::find_if(blank.zones.begin(), blank.zones.end(), [&](const Zone& z) { return z.id == zone.id; });
+    if (found == blank.zones.end()) {
+        blank.zones.push_back(std::move(zone));
+    } else {
+        *found = std::move(zone);
+    }
+    return checked(job, std::move(blank));
+}
+
+Result<Job> withoutZone(const Job& job, const std::string& id) {
+    BlankChapter blank = *job.blank;
+    std::erase_if(blank.zones, [&](const Zone& z) { return z.id == id; });
+    return checked(job, std::move(blank));
+}
+
+Result<Job> withSoftTail(const Job& job, SoftTail tail) {
+    if (!(tail.length_mm >= 0 && tail.length_mm <= 200 && tail.height_mm >= 0 && tail.height_mm <= 200))
+        return Error{"out_of_range", "A soft tail is up to 200 mm long and high.", "blank.soft_tail"};
+    if (tail.length_mm == 0 || tail.height_mm == 0) tail = {};
+    BlankChapter blank = *job.blank;
+    blank.softTail = tail;
+    return withBlank(job, std::move(blank));
 }
 
 }  // namespace nine::app

@@ -1,15 +1,22 @@
 #include "app/leaves/blank/blank_leaf.h"
 
+#include <QFileDialog>
+#include <QLocale>
 #include <QPainter>
 #include <QPainterPath>
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "app/leaves/blank/begin_page.h"
 #include "app/leaves/blank/blank_edits.h"
 #include "app/leaves/blank/blank_page.h"
+#include "app/leaves/blank/picture_page.h"
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
+#include "blank/string_girth.h"
+#include "job/blank_table.h"
+#include "job/tracing_page.h"
 
 namespace nine::app {
 namespace {
@@ -73,16 +80,84 @@ class SectionInset : public QWidget {
 }  // namespace
 
 BlankLeaf::BlankLeaf(LeafContext context, QObject* parent)
-    : Leaf(context, parent), page_(new BlankPage(context)), card_(new CardHolder) {
-    connect(page_, &BlankPage::openWanted, this, &BlankLeaf::openWanted);
-    connect(page_, &BlankPage::demoWanted, this, &BlankLeaf::demoWanted);
-    connect(&context_.document, &JobDocument::changed, this, &BlankLeaf::rebuildCard);
+    : Leaf(context, parent),
+      desk_(new BlankDesk(context.document, this)),
+      stack_(new QStackedWidget),
+      page_(new BlankPage(context)),
+      begin_(new BeginPage),
+      picturePage_(new PicturePage(context, *desk_)),
+      kindPage_(new KindPage(*desk_)),
+      card_(new CardHolder) {
+    for (QWidget* page : std::initializer_list<QWidget*>{page_, begin_, picturePage_, kindPage_})
+        stack_->addWidget(page);
+    ways_ = new WaysCard(*desk_, *card_, this);
+    landmark_ = new LandmarkCard(context, *card_, this);
+    connect(&context_.document, &JobDocument::changed, this, [this] {
+        showPage();
+        rebuildCard();
+    });
     connect(&context_.results, &Results::bodyChanged, this, &BlankLeaf::rebuildCard);
     connect(&context_.view, &ViewState::changed, this, &BlankLeaf::rebuildCard);
+    connect(&page_->layers(), &BlankLayers::changed, this, &BlankLeaf::rebuildCard);
+    connect(desk_, &BlankDesk::changed, this, [this] {
+        showPage();
+        rebuildCard();
+    });
+    connect(begin_, &BeginPage::openWanted, this, &BlankLeaf::openWanted);
+    connect(begin_, &BeginPage::demoWanted, this, &BlankLeaf::demoWanted);
+    connect(begin_, &BeginPage::libraryWanted, this, &BlankLeaf::libraryWanted);
+    connect(begin_, &BeginPage::tracingWanted, this, [this] { desk_->start(BlankDesk::Way::Tracing); });
+    connect(begin_, &BeginPage::photoWanted, this, [this] { desk_->start(BlankDesk::Way::Photo); });
+    connect(begin_, &BeginPage::kindWanted, this, [this] { desk_->start(BlankDesk::Way::Kind); });
+    connect(ways_, &WaysCard::pictureWanted, this, &BlankLeaf::choosePicture);
+    connect(picturePage_, &PicturePage::pictureWanted, this, &BlankLeaf::choosePicture);
+    connect(ways_, &WaysCard::sheetWanted, this, [this](bool print) {
+        // Letter where the locale's ruler is in inches.
+        const bool letter = QLocale().measurementSystem() != QLocale::MetricSystem;
+        emit drawingWanted(tracingPage(letter ? kTracingLetter_mm : kTracingA4_mm), tr("Tracing sheet"),
+                           print);
+    });
+    showPage();
 }
 
 QWidget* BlankLeaf::page() {
-    return page_;
+    return stack_;
+}
+
+void BlankLeaf::showPage() {
+    using Way = BlankDesk::Way;
+    QWidget* page = desk_->way() == Way::Kind   ? static_cast<QWidget*>(kindPage_)
+                    : desk_->way() != Way::None ? static_cast<QWidget*>(picturePage_)
+                    : context_.document.empty() ? static_cast<QWidget*>(begin_)
+                                                : static_cast<QWidget*>(page_);
+    if (stack_->currentWidget() == page) return;
+    stack_->setCurrentWidget(page);
+    stack_->setFocusProxy(page);
+}
+
+void BlankLeaf::openPicture(const QString& path, bool above) {
+    if (desk_->way() != BlankDesk::Way::Tracing && desk_->way() != BlankDesk::Way::Photo)
+        desk_->start(BlankDesk::Way::Photo);
+    desk_->openPicture(path, above);
+}
+
+void BlankLeaf::choosePicture(bool above) {
+    const QString path =
+        QFileDialog::getOpenFileName(stack_, above ? tr("Photo from above") : tr("Open a picture"), {},
+                                     tr("Pictures (*.jpg *.jpeg *.png);;All files (*)"));
+    if (!path.isEmpty()) openPicture(path, above);
+}
+
+void BlankLeaf::printTable(bool print) {
+    const SkinPtr skin = context_.results.body().skin;
+    if (!skin) return;
+    tableSlot_.request(
+        [skin, blank = job().blank](const Task&) {
+            return std::make_shared<Drawing>(benchTable(*blank, *skin, Vec2(210, 297)));
+        },
+        [this, print, name = QString::fromStdString(job().blank->name)](std::shared_ptr<Drawing> table) {
+            emit drawingWanted(*table, tr("%1, measures").arg(name), print);
+        });
 }
 
 ValueChip* BlankLeaf::chip(Card& card, const QString& name, std::function<Status(Station&, double)> change) {
@@ -103,18 +178,42 @@ ValueChip* BlankLeaf::chip(Card& card, const QString& name, std::function<Status
 
 void BlankLeaf::rebuildCard() {
     if (putOff()) return;
+    if (desk_->way() != BlankDesk::Way::None) {
+        shownFor_.clear();
+        landmark_->forget();
+        return ways_->show();
+    }
+    ways_->forget();
+    if (landmark_->show()) {
+        shownFor_.clear();
+        return;
+    }
+    landmark_->forget();
     const bool any = !job().blank->table.stations.empty();
     const QString shownFor = QString("%1 %2 %3")
                                  .arg(any)
                                  .arg(tokens().dark)
                                  .arg(QString::fromStdString(context_.view.material())) +
-                             lengthUnit();
+                             lengthUnit() +
+                             QString("%1%2%3%4%5%6")
+                                 .arg(context_.view.wrapMap())
+                                 .arg(context_.view.pictureUnder())
+                                 .arg(static_cast<int>(context_.view.blankTool()))
+                                 .arg(static_cast<int>(fuller_))
+                                 .arg(job().blank->landmarks.size())
+                                 .arg(job().blank->pictures.size());
     if (shownFor == shownFor_) return refreshValues();
     shownFor_ = shownFor;
     auto* card = new Card;
     if (!any) {
-        card->words(tr("No body yet. Begin with readings of your own, or look round in the demo."));
-        card->button(tr("Open readings ..."), Card::Look::Primary, [this] { emit openWanted(); });
+        card->words(tr("No body yet. Begin with a tracing or a photo; or look round in the demo."));
+        card->button(tr("Trace it"), Card::Look::Primary, [this] { desk_->start(BlankDesk::Way::Tracing); });
+        card->button(tr("Photograph it"), Card::Look::Second,
+                     [this] { desk_->start(BlankDesk::Way::Photo); });
+        card->button(tr("Kind and readings"), Card::Look::Second,
+                     [this] { desk_->start(BlankDesk::Way::Kind); });
+        card->button(tr("From my blanks"), Card::Look::Second, [this] { emit libraryWanted(); });
+        card->button(tr("Open a file ..."), Card::Look::Second, [this] { emit openWanted(); });
         card->button(tr("Look at the demo"), Card::Look::Second, [this] { emit demoWanted(); });
         card->finish();
         return card_->show(card);
@@ -133,10 +232,13 @@ void BlankLeaf::rebuildCard() {
     top_ = chip(*card, tr("Height above the axis"), set(&Station::top_mm));
     bottom_ = chip(*card, tr("Depth below the axis"), set(&Station::bottom_mm));
     width_ = chip(*card, tr("Half width"), set(&Station::halfWidth_mm));
-    girth_ = chip(*card, tr("String girth"), [](Station& s, double v) -> Status {
-        const Result<double> exponent = exponentForGirth(s, v);
-        if (!exponent) return exponent.error();
-        s.section = s.sectionLower = std::round(100 * *exponent) / 100;
+    girth_ = chip(*card, tr("String girth"), [this](Station& s, double v) -> Status {
+        const Result<Station> fuller = withGirth(s, v, fuller_, "girth_mm");
+        if (!fuller) return fuller.error();
+        s = *fuller;
+        const auto fine = [](double n) { return std::round(1000 * n) / 1000; };
+        s.section = fine(s.section);
+        s.sectionLower = fine(s.sectionLower);
         return Done{};
     });
     card->sentence(withUnit(tr("Calipers read %1 %U above the axis, %2 %U below it and %3 %U to either side, "
@@ -145,17 +247,114 @@ void BlankLeaf::rebuildCard() {
     card->sentence(
         withUnit(tr("A string round it measures %1 %U and makes the section as full as it is drawn.")),
         {girth_});
+    QList<Card::Choice> halves;
+    for (const auto& [half, words] : {std::pair{Fuller::Both, tr("All round")},
+                                      {Fuller::Upper, tr("Above the axis")},
+                                      {Fuller::Lower, tr("Below it")}})
+        halves.append({words, fuller_ == half, [this, half = half] {
+                           fuller_ = half;
+                           rebuildCard();
+                       }});
+    card->choices(halves);
     facts_ = card->facts({});
-    card->muted(tr("How hard to wrap with"));
-    QList<Card::Choice> sheets;
-    for (const SheetMaterial& m : sheetMaterials()) {
-        sheets.append({materialName(m.id), context_.view.material() == m.id,
-                       [this, id = std::string(m.id)] { context_.view.setMaterial(id); }});
-    }
-    card->choices(sheets);
+    addTools(*card);
     card->finish();
     card_->show(card);
     refreshValues();
+}
+
+void BlankLeaf::addTools(Card& card) {
+    const ViewState& view = context_.view;
+    card.muted(tr("How hard to wrap with"));
+    QList<Card::Choice> sheets;
+    for (const SheetMaterial& m : sheetMaterials()) {
+        sheets.append({materialName(m.id), view.material() == m.id,
+                       [this, id = std::string(m.id)] { context_.view.setMaterial(id); }});
+    }
+    sheets.append({tr("Map on the body"), view.wrapMap(),
+                   [this] { context_.view.setWrapMap(!context_.view.wrapMap()); }});
+    card.choices(sheets);
+    if (view.wrapMap()) {
+        along_ = card.chip(tr("Sheet along the body"), ValueChip::Kind::Length, 0, 1, [this](double v) {
+            if (v > 0) context_.view.setSheetAlong(v);
+        });
+        across_ = card.chip(tr("Sheet round the body"), ValueChip::Kind::Length, 0, 1, [this](double v) {
+            if (v > 0) context_.view.setSheetAcross(v);
+        });
+        card.sentence(withUnit(tr("for a sheet %1 %U along and %2 %U round the body, without a cut.")),
+                      {along_, across_});
+    }
+    card.muted(tr("Measure and mark"));
+    const auto tool = [&](ViewState::BlankTool t, const QString& words) {
+        return Card::Choice{words, view.blankTool() == t, [this, t] {
+                                const bool on = context_.view.blankTool() == t;
+                                context_.view.setBlankTool(on ? ViewState::BlankTool::Stations : t);
+                                page_->setFocus();
+                            }};
+    };
+    QList<Card::Choice> tools{tool(ViewState::BlankTool::Measure, tr("Along the skin")),
+                              tool(ViewState::BlankTool::Zone, tr("Draw a bare area")),
+                              {tr("Table ..."), false, [this] { printTable(false); }},
+                              {tr("Print the table ..."), false, [this] { printTable(true); }}};
+    if (!job().blank->pictures.empty())
+        tools.append({tr("Picture under it"), view.pictureUnder(),
+                      [this] { context_.view.setPictureUnder(!context_.view.pictureUnder()); }});
+    card.choices(tools);
+    card.muted(tr("Landmarks: click one to see it"));
+    QList<Card::Choice> marks;
+    for (const auto& [name, mark] : job().blank->landmarks)
+        marks.append({landmarkName(name), false, [this, name = name] { context_.view.setLandmark(name); }});
+    card.choices(marks);
+    QList<Card::Choice> missing;
+    for (const LandmarkKind& kind : landmarkKinds()) {
+        const std::string name(kind.name);
+        if (job().blank->landmarks.count(name) > 0) continue;
+        missing.append({"+ " + landmarkName(name), false, [this, name] {
+                            const Result<Job> edited = withNewLandmark(job(), name);
+                            if (!edited) return emit failed(edited.error());
+                            context_.document.beginGesture();
+                            context_.document.edit(*edited, tr("Add %1").arg(landmarkName(name)));
+                            context_.view.setLandmark(name);
+                        }});
+    }
+    if (!missing.isEmpty()) {
+        card.muted(tr("Not marked yet"));
+        card.choices(missing);
+    }
+    const auto tail = [this](auto set) {
+        return [this, set](double v) {
+            SoftTail t = job().blank->softTail;
+            set(t, v);
+            // Half of a size is not a tail yet: the other one starts alike.
+            if (t.length_mm > 0 && t.height_mm == 0) t.height_mm = 0.6 * t.length_mm;
+            if (t.height_mm > 0 && t.length_mm == 0) t.length_mm = t.height_mm;
+            if (v == 0) t = {};
+            const Result<Job> edited = withSoftTail(job(), t);
+            if (!edited) return emit failed(edited.error());
+            context_.document.beginGesture();
+            context_.document.edit(*edited, tr("Soft tail"));
+        };
+    };
+    tailLong_ = card.chip(tr("Length of the soft tail"), ValueChip::Kind::Length, 0, 1,
+                          tail([](SoftTail& t, double v) { t.length_mm = v; }));
+    tailHigh_ = card.chip(tr("Height of the soft tail"), ValueChip::Kind::Length, 0, 1,
+                          tail([](SoftTail& t, double v) { t.height_mm = v; }));
+    card.sentence(
+        withUnit(tr("A soft tail is put on later: %1 %U long, %2 %U high; 0 for none. It is never painted.")),
+        {tailLong_, tailHigh_});
+    card.muted(tr("The shape comes from %1. Take it from another").arg(sourceWords()));
+    card.choices({{tr("Tracing"), false, [this] { desk_->start(BlankDesk::Way::Tracing); }},
+                  {tr("Photo"), false, [this] { desk_->start(BlankDesk::Way::Photo); }},
+                  {tr("Kind"), false, [this] { desk_->start(BlankDesk::Way::Kind); }},
+                  {tr("My blanks ..."), false, [this] { emit libraryWanted(); }}});
+}
+
+QString BlankLeaf::sourceWords() const {
+    const std::string& source = job().blank->source;
+    return source == "tracing"  ? tr("a tracing")
+           : source == "photo"  ? tr("a photo")
+           : source == "family" ? tr("its kind and readings")
+                                : tr("readings");
 }
 
 void BlankLeaf::refreshValues() {
@@ -175,9 +374,21 @@ void BlankLeaf::refreshValues() {
         closed
             ? 0
             : SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth());
+    if (context_.view.wrapMap() && along_ && across_) {
+        along_->setValue(context_.view.sheetAlong_mm());
+        across_->setValue(context_.view.sheetAcross_mm());
+    }
+    tailLong_->setValue(job().blank->softTail.length_mm);
+    tailHigh_->setValue(job().blank->softTail.height_mm);
     const BodyMeasure& m = context_.results.measure();
-    facts_->setText(Card::factTable({{tr("Skin to paint"), tr("%1 cm²").arg(m.area_mm2 / 100, 0, 'f', 1)},
-                                     {tr("Volume"), tr("%1 cm³").arg(m.volume_mm3 / 1000, 0, 'f', 1)}}));
+    Card::Facts rows{{tr("Skin to paint"), tr("%1 cm²").arg(context_.results.painted_mm2() / 100, 0, 'f', 1)},
+                     {tr("Skin in all"), tr("%1 cm²").arg(m.area_mm2 / 100, 0, 'f', 1)},
+                     {tr("Volume"), tr("%1 cm³").arg(m.volume_mm3 / 1000, 0, 'f', 1)}};
+    if (s.girth_mm > 0)
+        rows.prepend({tr("String measured %1, drawn body is off by").arg(lengthText(s.girth_mm)),
+                      lengthText(girthResidual(s), 2)});
+    if (s.assumed != 0) rows.prepend({tr("This station"), tr("assumed in part, not measured")});
+    facts_->setText(Card::factTable(rows));
     section_->update();
 }
 

@@ -4,6 +4,7 @@
 
 #include <QWidget>
 
+#include "app/leaves/blank/blank_layers.h"
 #include "app/leaves/leaf_page.h"
 #include "app/sheet/body_view.h"
 #include "app/sheet/sentence.h"
@@ -25,9 +26,11 @@ class BlankPage : public LeafPage {
     /// Opens the field on the line; Enter takes the value, Esc leaves it.
     void typeInto(Typed which);
 
-  signals:
-    void openWanted();
-    void demoWanted();
+    BlankLayers& layers() { return layers_; }
+    /// Measures along the skin between two points of the drawn side.
+    void measure(const SkinPoint& from, const SkinPoint& to);
+    /// Makes a bare zone of the corners clicked so far.
+    void closeZone();
 
   protected:
     void layOut() override;
@@ -45,12 +48,19 @@ class BlankPage : public LeafPage {
     };
     Extent2 extents(const Skin& skin) const;
     void placeLandmarks();
-    void requestWrap();
+    void requestLayers();
+    /// The skin under a place of the side view, on the side that is drawn.
+    SkinPoint skinAt(const QPointF& at) const;
+    bool pressTool(const QPointF& at);
     void paintDimensions(QPainter& p);
     double typedValue(Typed which) const;
     void takeTyped(double value);
     void paintFilm(QPainter& p) const;
-    void paintEmpty(QPainter& p);
+    void paintBill(QPainter& p) const;
+    void paintSoftTail(QPainter& p) const;
+    void paintZones(QPainter& p) const;
+    void paintTools(QPainter& p);
+    void paintHeading(QPainter& p);
     void paintStations(QPainter& p);
     void paintLandmarks(QPainter& p);
     void paintWrapStrip(QPainter& p);
@@ -59,13 +69,7 @@ class BlankPage : public LeafPage {
     const std::vector<Station>& stations() const { return context_.document.job().blank->table.stations; }
 
     BodyView side_{BodyView::From::Along, this}, above_{BodyView::From::Above, this};
-    struct WrapStrip {
-        SkinPtr skin;
-        std::string material;
-        std::vector<WrapWidth> widths;
-    };
-    WrapStrip wrap_;
-    LatestOnly<WrapStrip> wrapSlot_{this, Urgency::Patient};
+    BlankLayers layers_{this};
     std::map<Typed, QRectF> typedBoxes_;
     ValueChip* editor_;
     Typed typing_ = Typed::Length;
@@ -74,15 +78,16 @@ class BlankPage : public LeafPage {
     struct DrawnLandmark {
         std::string name;
         Landmark landmark;
-        QPolygonF points;  ///< those that are on the body
+        QPolygonF points;    ///< those that are on the body
+        bool quiet = false;  ///< named only when selected, or the drawing would be full of words
     };
     std::vector<DrawnLandmark> landmarks_;
     Grip grip_ = Grip::None;
-    std::string landmark_;
     int landmarkPoint_ = 0;
     QPointF last_;
     QString wrong_;
-    QRectF openBox_, demoBox_;
+    std::optional<SkinPoint> measuredFrom_;
+    std::vector<Vec2> corners_;  ///< of the zone that is being drawn: x, g
 };
 
 }  // namespace nine::app

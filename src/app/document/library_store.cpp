@@ -1,0 +1,34 @@
+#include "app/document/library_store.h"
+
+#include <QDir>
+#include <QStandardPaths>
+
+namespace nine::app {
+
+LibraryStore::LibraryStore(const QString& folder, QObject* parent) : QObject(parent) {
+    const QString place =
+        folder.isEmpty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) : folder;
+    path_ = QDir(place).filePath("workshop.sqlite");
+}
+
+void LibraryStore::open() {
+    if (workshop_ || opener_.running()) return;
+    opener_.request(
+        [path = path_.toStdString()](const Task&) {
+            auto opened = std::make_shared<Result<Workshop>>(Workshop::open(path));
+            if (*opened && !(*opened)->readOnly())
+                if (Status seeded = seedLibrary(**opened); !seeded) *opened = seeded.error();
+            return opened;
+        },
+        [this](std::shared_ptr<Result<Workshop>> opened) {
+            problem_.reset();
+            if (*opened) {
+                workshop_ = std::make_shared<Workshop>(std::move(**opened));
+            } else {
+                problem_ = opened->error();
+            }
+            emit changed();
+        });
+}
+
+}  // namespace nine::app

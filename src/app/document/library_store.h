@@ -1,0 +1,35 @@
+// The painter's workshop file in the window: opened in the background at the first use, filled with the
+// demo's blanks when it is new. Used from the GUI thread; single rows are read in a millisecond.
+#pragma once
+
+#include <QObject>
+
+#include "app/document/latest_only.h"
+#include "job/blank_library.h"
+
+namespace nine::app {
+
+class LibraryStore : public QObject {
+    Q_OBJECT
+  public:
+    /// `folder` holds workshop.sqlite; the user's data folder if empty.
+    LibraryStore(const QString& folder, QObject* parent);
+
+    QString path() const { return path_; }
+    /// Opens the file unless that was done. Ends with changed(), and problem() when it could not.
+    void open();
+    bool ready() const { return workshop_ != nullptr; }
+    const std::optional<Error>& problem() const { return problem_; }
+    Workshop& workshop() { return *workshop_; }
+
+  signals:
+    void changed();
+
+  private:
+    QString path_;
+    std::shared_ptr<Workshop> workshop_;
+    std::optional<Error> problem_;
+    LatestOnly<std::shared_ptr<Result<Workshop>>> opener_{this, Urgency::Soon};
+};
+
+}  // namespace nine::app

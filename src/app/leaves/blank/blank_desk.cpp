@@ -1,0 +1,313 @@
+#include "app/leaves/blank/blank_desk.h"
+
+#include <QFileInfo>
+#include <algorithm>
+#include <cmath>
+
+#include "base/base64.h"
+#include "base/files.h"
+#include "blank/string_girth.h"
+
+namespace nine::app {
+namespace {
+
+constexpr int kShown_px = 1500;
+
+QImage shownCopy(const Picture& picture, double& factor) {
+    const int by = factorFor(picture, kShown_px);
+    factor = by;
+    const Picture small = reduced(picture, by);
+    QImage image(small.width, small.height, QImage::Format_RGB32);
+    for (int y = 0; y < small.height; ++y) {
+        auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
+        for (int x = 0; x < small.width; ++x) {
+            const std::uint8_t* p = small.at(x, y);
+            line[x] = qRgb(p[0], p[1], p[2]);
+        }
+    }
+    return image;
+}
+
+/// Reads the file if that was not done yet; false when there is nothing to look at.
+bool readPicture(BlankDesk::Look& look, const QString& path, const Task& task) {
+    if (look.file) return true;
+    if (path.isEmpty()) return false;
+    const Result<std::string> bytes = readFile(path.toStdString(), kMaxPictureFileBytes);
+    if (!bytes) {
+        look.error = bytes.error();
+        return false;
+    }
+    Result<PictureFile> file = decodePicture(*bytes, QFileInfo(path).fileName().toStdString(), task);
+    if (!file) {
+        look.error = file.error();
+        return false;
+    }
+    look.hash = fingerprintOf(*bytes);
+    look.shown = shownCopy(file->picture, look.factor);
+    look.file = std::make_shared<const PictureFile>(std::move(*file));
+    return true;
+}
+
+void lookAtPhoto(BlankDesk::Look& look, const PhotoWish& wish, const Task& task) {
+    if (!look.silhouette) {
+        Result<Silhouette> found = silhouetteOf(look.file->picture, wish.silhouette, task);
+        if (!found) {
+            look.error = found.error();
+            return;
+        }
+        look.silhouette = std::make_shared<const Silhouette>(std::move(*found));
+    }
+    PhotoWish scaled = wish;
+    const bool noScale = !wish.length_mm && !wish.known;
+    if (noScale) scaled.length_mm = 100;  // the axis is shown before its size is known
+    Result<PhotoOutline> outline = photoOutline(*look.silhouette, scaled);
+    if (outline) {
+        look.outline = std::move(*outline);
+    } else {
+        look.error = outline.error();
+    }
+}
+
+}  // namespace
+
+BlankDesk::BlankDesk(JobDocument& document, QObject* parent) : QObject(parent), document_(document) {}
+
+void BlankDesk::start(Way way) {
+    slot_.cancel();
+    way_ = way;
+    side_ = above_ = {};
+    sidePath_.clear();
+    abovePath_.clear();
+    tracing_ = {};
+    photo_ = {};
+    body_ = {};
+    readings_ = {};
+    if (way == Way::Kind) body_.family = "round";
+    made_.reset();
+    tool_ = Tool::Axis;
+    progress_ = 1;
+    emit changed();
+}
+
+void BlankDesk::openPicture(const QString& path, bool above) {
+    (above ? above_ : side_) = {};
+    (above ? above_ : side_).name = QFileInfo(path).fileName();
+    (above ? abovePath_ : sidePath_) = path;
+    if (!above) {
+        photo_.silhouette.strokes.clear();
+        photo_.axis_px.reset();
+        tracing_ = {};
+        if (body_.name.empty()) body_.name = QFileInfo(path).completeBaseName().toStdString();
+    }
+    look(false);
+}
+
+void BlankDesk::cancel() {
+    slot_.cancel();
+    progress_ = 1;
+    emit changed();
+}
+
+void BlankDesk::look(bool strokesChanged) {
+    if (way_ != Way::Tracing && way_ != Way::Photo) return;
+    Answer before{side_, above_, {}};
+    if (strokesChanged) before.side.silhouette.reset();
+    for (Look* look : {&before.side, &before.above}) {
+        look->error.reset();
+        look->outline.reset();
+        look->reading.reset();
+    }
+    progress_ = 0;
+    slot_.request(
+        [before, way = way_, sidePath = sidePath_, abovePath = abovePath_, tracing = tracing_, photo = photo_,
+         body = body_](const Task& task) {
+            Answer answer = before;
+            if (!readPicture(answer.side, sidePath, task)) return answer;
+            if (way == Way::Tracing) {
+                TracingWish wish = tracing;
+                wish.scanPerMm = answer.side.file->perMm;
+                Result<TracingReading> reading = readTracing(answer.side.file->picture, wish, task);
+                if (!reading) {
+                    answer.side.error = reading.error();
+                    return answer;
+                }
+                answer.side.reading = std::make_shared<const TracingReading>(std::move(*reading));
+                answer.made = blankOfTracing(*answer.side.reading, body);
+                return answer;
+            }
+            lookAtPhoto(answer.side, photo, task);
+            if (readPicture(answer.above, abovePath, task) && answer.side.outline) {
+                PhotoWish top;
+                top.noseLeft = photo.noseLeft;
+                top.length_mm = answer.side.outline->mmPerPx * answer.side.outline->axis_px.length();
+                lookAtPhoto(answer.above, top, task);
+            }
+            if (!answer.side.outline) return answer;
+            if (!photo.length_mm && !photo.known) {
+                answer.made = photoOutline(*answer.side.silhouette, photo).error();
+            } else {
+                answer.made = blankOfPhotos(*answer.side.outline, answer.above.outline, body);
+            }
+            return answer;
+        },
+        [this](Answer answer) {
+            side_ = std::move(answer.side);
+            above_ = std::move(answer.above);
+            made_ = std::move(answer.made);
+            progress_ = 1;
+            emit changed();
+        },
+        [this](double share) {
+            progress_ = share;
+            emit changed();
+        });
+    emit changed();
+}
+
+void BlankDesk::setTool(Tool tool) {
+    tool_ = tool;
+    if (tool == Tool::Scale && !photo_.known && side_.file) {
+        // Near the lower edge, to be dragged to where a ruler lies; their distance is typed.
+        const Picture& p = side_.file->picture;
+        return setKnown({{0.1 * p.width, 0.9 * p.height}, {0.5 * p.width, 0.9 * p.height}, 0});
+    }
+    emit changed();
+}
+
+void BlankDesk::setRuler(double mm) {
+    tracing_.ruler_mm = mm;
+    look(false);
+}
+
+void BlankDesk::setLength(double mm) {
+    photo_.length_mm = mm;
+    photo_.known.reset();
+    look(false);
+}
+
+void BlankDesk::setKnown(PhotoWish::Known known) {
+    photo_.known = known;
+    photo_.length_mm.reset();
+    look(false);
+}
+
+void BlankDesk::setAxis(const Vec2& nose_px, const Vec2& tail_px) {
+    photo_.axis_px = std::pair(nose_px, tail_px);
+    look(false);
+}
+
+void BlankDesk::setNoseLeft(bool left) {
+    photo_.noseLeft = left;
+    photo_.axis_px.reset();
+    look(false);
+}
+
+void BlankDesk::addStroke(Stroke2 stroke) {
+    photo_.silhouette.strokes.push_back(std::move(stroke));
+    look(true);
+}
+
+void BlankDesk::takeStrokeBack() {
+    if (photo_.silhouette.strokes.empty()) return;
+    photo_.silhouette.strokes.pop_back();
+    look(true);
+}
+
+void BlankDesk::setGirth(std::size_t index, StringReading reading) {
+    if (index >= body_.girths.size()) return;
+    body_.girths[index] = reading;
+    look(false);
+}
+
+void BlankDesk::addGirth() {
+    // At the fullest place, with the girth it has now: nothing changes until the string's own is typed.
+    StringReading reading{10, 40};
+    if (made_ && *made_) {
+        const Station* fullest = nullptr;
+        for (const Station& s : (*made_)->blank.table.stations) {
+            const bool taken =
+                std::any_of(body_.girths.begin(), body_.girths.end(),
+                            [&](const StringReading& g) { return std::abs(g.x_mm - s.x_mm) < 2; });
+            if (!taken && (!fullest || s.top_mm + s.bottom_mm > fullest->top_mm + fullest->bottom_mm))
+                fullest = &s;
+        }
+        if (fullest) reading = {fullest->x_mm, std::round(10 * girthOf(*fullest)) / 10};
+    }
+    body_.girths.push_back(reading);
+    look(false);
+}
+
+void BlankDesk::removeGirth(std::size_t index) {
+    if (index >= body_.girths.size()) return;
+    body_.girths.erase(body_.girths.begin() + static_cast<long>(index));
+    look(false);
+}
+
+void BlankDesk::setFamily(const std::string& id) {
+    body_.family = id;
+    if (way_ == Way::Kind) {
+        emit changed();
+    } else {
+        look(false);
+    }
+}
+
+void BlankDesk::setName(const QString& name) {
+    body_.name = name.toStdString();
+}
+
+void BlankDesk::take(BlankChapter blank, const QString& label) {
+    Job job = withBlank(document_.empty() ? Job{} : document_.job(), std::move(blank));
+    if (document_.empty()) {
+        document_.open(std::move(job), {});
+    } else {
+        document_.beginGesture();
+        document_.edit(std::move(job), label);
+    }
+    leave();
+}
+
+Status BlankDesk::make() {
+    if (!made_) return Error{"not_ready", tr("Open a picture first.").toStdString(), ""};
+    if (!*made_) return made_->error();
+    BlankChapter blank = (*made_)->blank;
+    if (!body_.name.empty()) blank.name = body_.name;
+    if (way_ == Way::Tracing) {
+        blank.pictures.push_back(
+            backPicture(side_.file->picture, *side_.reading, side_.name.toStdString(), side_.hash));
+    } else {
+        const auto add = [&](const Look& look, bool above) {
+            blank.pictures.push_back(backPicture(look.file->picture, look.outline->axis_px.nose,
+                                                 look.outline->axis_px.tail, look.name.toStdString(),
+                                                 look.hash, above));
+        };
+        add(side_, false);
+        if (above_.outline) add(above_, true);
+    }
+    take(std::move(blank), tr("Body from a picture"));
+    return Done{};
+}
+
+void BlankDesk::setReadings(FamilyReadings readings) {
+    readings_ = std::move(readings);
+    emit changed();
+}
+
+Result<FamilyBody> BlankDesk::familyBody() const {
+    return bodyOfFamily(body_.family, readings_);
+}
+
+Status BlankDesk::makeFamily() {
+    Result<FamilyBody> body = familyBody();
+    if (!body) return body.error();
+    BlankChapter blank;
+    blank.name = body_.name.empty() ? std::string(findFamily(body_.family)->name) : body_.name;
+    blank.family = body_.family;
+    blank.source = "family";
+    blank.table = std::move(body->table);
+    blank.landmarks = std::move(body->landmarks);
+    take(std::move(blank), tr("Body of a kind"));
+    return Done{};
+}
+
+}  // namespace nine::app

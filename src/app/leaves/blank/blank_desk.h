@@ -1,0 +1,108 @@
+// What the Blank leaf works on while a body is made from pictures or from a kind: not part of the job until
+// the body is made, which is one step of its history.
+//
+// Pictures are read and looked at in the background; each answer is dropped when overtaken. What was painted
+// or dragged stays until the desk is left.
+#pragma once
+
+#include <QImage>
+#include <QObject>
+#include <QString>
+
+#include "app/document/job_document.h"
+#include "app/document/latest_only.h"
+#include "blank/families.h"
+#include "job/blank_from_picture.h"
+
+namespace nine::app {
+
+class BlankDesk : public QObject {
+    Q_OBJECT
+  public:
+    enum class Way { None, Tracing, Photo, Kind };
+    enum class Tool { Axis, Scale, TakeOut, PutIn };
+
+    explicit BlankDesk(JobDocument& document, QObject* parent);
+
+    /// One opened picture and what was made of it.
+    struct Look {
+        QString name;
+        std::string hash;
+        std::shared_ptr<const PictureFile> file;  ///< null until read
+        QImage shown;                             ///< a copy of display size
+        double factor = 1;                        ///< pixels of the picture for one of the copy
+        std::shared_ptr<const Silhouette> silhouette;
+        std::optional<PhotoOutline> outline;
+        std::shared_ptr<const TracingReading> reading;
+        std::optional<Error> error;
+    };
+
+    Way way() const { return way_; }
+    void start(Way way);
+    void leave() { start(Way::None); }
+
+    /// Reads a picture; `above` for the photo from above.
+    void openPicture(const QString& path, bool above = false);
+    const Look& side() const { return side_; }
+    const Look& above() const { return above_; }
+    bool running() const { return slot_.running(); }
+    double progress() const { return progress_; }
+    void cancel();
+
+    // What is told by hand. Each asks for a new look.
+    const TracingWish& tracing() const { return tracing_; }
+    const PhotoWish& photo() const { return photo_; }
+    const BodyWish& body() const { return body_; }
+    Tool tool() const { return tool_; }
+    void setTool(Tool tool);
+    void setRuler(double mm);
+    void setLength(double mm);
+    void setKnown(PhotoWish::Known known);
+    void setAxis(const Vec2& nose_px, const Vec2& tail_px);
+    void setNoseLeft(bool left);
+    void addStroke(Stroke2 stroke);
+    void takeStrokeBack();
+    void setGirth(std::size_t index, StringReading reading);
+    void addGirth();
+    void removeGirth(std::size_t index);
+    void setFamily(const std::string& id);
+    void setName(const QString& name);
+
+    /// The body as it would be made now; an error says what is missing.
+    const std::optional<Result<MadeBlank>>& made() const { return made_; }
+    /// Makes it the job's body. Errors: those of made().
+    Status make();
+
+    // Kind and readings.
+    const FamilyReadings& readings() const { return readings_; }
+    void setReadings(FamilyReadings readings);
+    const std::string& family() const { return body_.family; }
+    Result<FamilyBody> familyBody() const;
+    Status makeFamily();
+
+  signals:
+    void changed();
+
+  private:
+    struct Answer {
+        Look side, above;
+        std::optional<Result<MadeBlank>> made;
+    };
+    void look(bool strokesChanged);
+    void take(BlankChapter blank, const QString& label);
+
+    JobDocument& document_;
+    Way way_ = Way::None;
+    Tool tool_ = Tool::Axis;
+    Look side_, above_;
+    QString sidePath_, abovePath_;
+    TracingWish tracing_;
+    PhotoWish photo_;
+    BodyWish body_;
+    FamilyReadings readings_;
+    std::optional<Result<MadeBlank>> made_;
+    double progress_ = 1;
+    LatestOnly<Answer> slot_{this, Urgency::Soon};
+};
+
+}  // namespace nine::app

@@ -1,0 +1,353 @@
+#include "app/leaves/blank/picture_page.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <cmath>
+
+#include "app/sheet/ink.h"
+#include "app/sheet/names.h"
+#include "app/sheet/units_text.h"
+#include "image/tracing_sheet.h"
+
+namespace nine::app {
+namespace {
+
+constexpr double kGrip_px = 10;
+constexpr double kBrush_px = 9;  // radius on the screen
+
+}  // namespace
+
+PicturePage::PicturePage(LeafContext context, BlankDesk& desk) : LeafPage(context), desk_(desk) {
+    setAccessibleName(tr("Picture the body is read from"));
+    setMouseTracking(true);
+    connect(&desk_, &BlankDesk::changed, this, [this] { follow(); });
+}
+
+void PicturePage::layOut() {
+    const QImage& shown = desk_.side().shown;
+    const QRectF room = QRectF(rect()).adjusted(18, 48, -18, -18);
+    if (!shown.isNull()) {
+        const double fit = std::min(room.width() / shown.width(), room.height() / shown.height());
+        scale_ = fit / desk_.side().factor;
+        const QSizeF size(shown.width() * fit, shown.height() * fit);
+        box_ = QRectF(room.topLeft() + QPointF(0.5 * (room.width() - size.width()), 0), size);
+    }
+    update();
+}
+
+QPointF PicturePage::at(const Vec2& pixel) const {
+    return box_.topLeft() + scale_ * QPointF(pixel.x(), pixel.y());
+}
+
+Vec2 PicturePage::pixelAt(const QPointF& at) const {
+    const QPointF p = (at - box_.topLeft()) / scale_;
+    return {p.x(), p.y()};
+}
+
+double PicturePage::brush_px() const {
+    return kBrush_px / scale_;
+}
+
+std::pair<Vec2, Vec2> PicturePage::axis() const {
+    if (draggedAxis_) return *draggedAxis_;
+    if (desk_.side().outline) return {desk_.side().outline->axis_px.nose, desk_.side().outline->axis_px.tail};
+    return {Vec2::Zero(), Vec2::Zero()};
+}
+
+PhotoWish::Known PicturePage::scalePoints() const {
+    if (draggedScale_) return *draggedScale_;
+    return desk_.photo().known.value_or(PhotoWish::Known{});
+}
+
+QPointF PicturePage::handle(Grip grip) const {
+    switch (grip) {
+        case Grip::Nose:
+            return at(axis().first);
+        case Grip::Tail:
+            return at(axis().second);
+        case Grip::ScaleFrom:
+            return at(scalePoints().from_px);
+        case Grip::ScaleTo:
+            return at(scalePoints().to_px);
+        default:
+            return at(cursor_);
+    }
+}
+
+void PicturePage::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.fillRect(rect(), tokens().paper);
+    const bool tracing = desk_.way() == BlankDesk::Way::Tracing;
+    const BlankDesk::Look& look = desk_.side();
+    QString remark = look.name;
+    if (desk_.running())
+        remark = tr("looking at %1 ... %2 %").arg(look.name).arg(std::lround(100 * desk_.progress()));
+    ink::heading(p, QPointF(18, 26), tracing ? tr("Tracing") : tr("Photograph"), remark);
+    if (look.shown.isNull()) return paintNothing(p);
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    p.drawImage(box_, look.shown);
+    p.setPen(QPen(tokens().line, 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(box_);
+    p.setClipRect(box_.adjusted(-12, -12, 12, 12));
+    tracing ? paintTracing(p) : paintPhoto(p);
+}
+
+void PicturePage::paintNothing(QPainter& p) {
+    const Tokens& t = tokens();
+    const QRectF room = QRectF(rect()).adjusted(18, 48, -18, -18);
+    QPen dash(t.line, 1.2);
+    dash.setDashPattern({5, 4});
+    p.setPen(dash);
+    p.drawRoundedRect(room, 6, 6);
+    const bool tracing = desk_.way() == BlankDesk::Way::Tracing;
+    const QPointF middle = room.center();
+    // A faint example: the page with its rings and a drawn body, or a body on plain paper.
+    const double w = std::min(420.0, 0.7 * room.width()), h = w * 0.71;
+    const QRectF sheet(middle.x() - 0.5 * w, middle.y() - 0.62 * h, w, h);
+    p.setPen(QPen(t.muted, 1));
+    p.setBrush(t.sheet);
+    p.drawRect(sheet);
+    const auto body = [&](const QPointF& nose, double length, double high) {
+        QPainterPath path(nose);
+        path.cubicTo(nose + QPointF(0.05 * length, -0.75 * high), nose + QPointF(0.5 * length, -0.8 * high),
+                     nose + QPointF(length, 0));
+        path.cubicTo(nose + QPointF(0.5 * length, 0.8 * high), nose + QPointF(0.05 * length, 0.75 * high),
+                     nose);
+        return path;
+    };
+    if (tracing) {
+        const double s = w / 297;
+        const QPointF origin(sheet.left() + 23.5 * s, sheet.bottom() - 15 * s);
+        p.setBrush(inkOnSheet());
+        p.setPen(Qt::NoPen);
+        for (const Vec2& mark : tracing_sheet::kMarks_mm) {
+            const QPointF c = origin + s * QPointF(mark.x(), -mark.y());
+            p.setBrush(inkOnSheet());
+            p.drawEllipse(c, 4 * s, 4 * s);
+            p.setBrush(t.sheet);
+            p.drawEllipse(c, 2.4 * s, 2.4 * s);
+        }
+        QPen pencil(QColor("#5A665E"), 1.6);
+        p.setPen(pencil);
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(body(origin + s * QPointF(60, -143), 90 * s, 26 * s));
+        p.drawPath(body(origin + s * QPointF(60, -82), 90 * s, 18 * s));
+    } else {
+        p.setPen(Qt::NoPen);
+        p.setBrush(QColor("#B5AF9F"));
+        p.drawPath(body(QPointF(sheet.left() + 0.15 * w, sheet.center().y()), 0.7 * w, 0.32 * h));
+    }
+    ink::text(p, QPointF(middle.x(), sheet.bottom() + 34),
+              tracing
+                  ? tr("Open a scan or a photo of the sheet, or drop it here.")
+                  : tr("Open a photo of the body, seen from its left side on plain paper, or drop it here."),
+              inter(13), t.muted, Qt::AlignHCenter);
+    if (desk_.side().error)
+        ink::text(p, QPointF(middle.x(), sheet.bottom() + 58), said(*desk_.side().error),
+                  inter(12, QFont::Medium), t.fault, Qt::AlignHCenter);
+}
+
+void PicturePage::paintLine(QPainter& p, const QPolygonF& line, const QColor& colour, bool closed) {
+    // A light line under a dark one: it is seen on any picture.
+    for (const auto& [width, c] : {std::pair{3.4, QColor(255, 255, 255, 170)}, {1.5, colour}}) {
+        p.setPen(QPen(c, width));
+        p.setBrush(Qt::NoBrush);
+        closed ? p.drawPolygon(line) : p.drawPolyline(line);
+    }
+}
+
+void PicturePage::paintTracing(QPainter& p) {
+    const auto& reading = desk_.side().reading;
+    if (!reading) return;
+    const QColor blue("#1C6E9C");
+    const auto onPicture = [&](const Vec2& mm) {
+        return at(reading->page.view.pixelOf(mm / reading->scale));
+    };
+    for (const PointPair& mark : reading->page.marks) {
+        const QPointF c = at(mark.to);
+        const double r = 5.5 * reading->page.view.pixelsPerMm(mark.from) * scale_;
+        paintLine(p, QPolygonF() << c - QPointF(r, 0) << c + QPointF(r, 0), blue, false);
+        paintLine(p, QPolygonF() << c - QPointF(0, r) << c + QPointF(0, r), blue, false);
+    }
+    for (const auto& box : {reading->side, reading->top}) {
+        if (!box) continue;
+        QPolygonF line;
+        for (const Vec2& mm : box->outline) line << onPicture(mm);
+        paintLine(p, line, blue, true);
+        paintLine(p, QPolygonF() << onPicture(box->axis.nose) << onPicture(box->axis.tail), blue, false);
+        for (const GuideLine& guide : box->guides) {
+            QPolygonF found;
+            for (const Vec2& mm : guide.points) found << onPicture(mm);
+            paintLine(p, found, QColor("#8F5500"), guide.closed);
+        }
+        ink::diamond(p, onPicture(box->axis.nose), 4.6, blue);
+        ink::diamond(p, onPicture(box->axis.tail), 4.6, blue);
+    }
+}
+
+void PicturePage::paintPhoto(QPainter& p) {
+    const QColor blue("#1C6E9C"), brown("#8F5500");
+    const auto& outline = desk_.side().outline;
+    const auto paintStroke = [&](const Stroke2& stroke) {
+        QPolygonF line;
+        for (const Vec2& v : stroke.points) line << at(v);
+        if (line.size() == 1) line << line.first();
+        QColor c = stroke.include ? QColor(28, 110, 156, 110) : QColor(163, 38, 59, 110);
+        p.setPen(QPen(c, 2 * stroke.radius * scale_, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        p.drawPolyline(line);
+    };
+    for (const Stroke2& stroke : desk_.photo().silhouette.strokes) paintStroke(stroke);
+    if (stroke_) paintStroke(*stroke_);
+    if (outline) {
+        QPolygonF line;
+        for (const Vec2& v : outline->outline_px) line << at(v);
+        paintLine(p, line, blue, true);
+        const auto [nose, tail] = axis();
+        paintLine(p, QPolygonF() << at(nose) << at(tail), blue, false);
+        ink::diamond(p, at(nose), 5.2, selected_ == Grip::Nose ? tokens().select : inkOnSheet());
+        ink::diamond(p, at(tail), 5.2, selected_ == Grip::Tail ? tokens().select : inkOnSheet());
+        const auto label = [&](const QPointF& foot, const QString& words) {
+            const double w = ink::widthOf(words, inter(11)) + 10;
+            const QRectF plate(foot.x() - 0.5 * w, foot.y() + 9, w, 18);
+            p.setPen(Qt::NoPen);
+            p.setBrush(QColor(251, 250, 246, 225));
+            p.drawRoundedRect(plate, 3, 3);
+            ink::text(p, QPointF(plate.center().x(), plate.bottom() - 5), words, inter(11), inkOnSheet(),
+                      Qt::AlignHCenter);
+        };
+        label(at(nose), tr("nose"));
+        label(at(tail), tr("tail"));
+    }
+    if (desk_.photo().known) {
+        const PhotoWish::Known k = scalePoints();
+        paintLine(p, QPolygonF() << at(k.from_px) << at(k.to_px), brown, false);
+        ink::diamond(p, at(k.from_px), 5.2, brown);
+        ink::diamond(p, at(k.to_px), 5.2, brown);
+    }
+    if (desk_.tool() == BlankDesk::Tool::TakeOut || desk_.tool() == BlankDesk::Tool::PutIn) {
+        p.setPen(QPen(tokens().select, 1.4));
+        p.setBrush(Qt::NoBrush);
+        p.drawEllipse(at(cursor_), kBrush_px, kBrush_px);
+    }
+}
+
+void PicturePage::mousePressEvent(QMouseEvent* event) {
+    const QPointF where = event->position();
+    if (desk_.side().shown.isNull()) return emit pictureWanted(false);
+    if (desk_.way() != BlankDesk::Way::Photo) return;
+    const auto near = [&](Grip g) { return QLineF(handle(g), where).length() < kGrip_px; };
+    const bool brush = desk_.tool() == BlankDesk::Tool::TakeOut || desk_.tool() == BlankDesk::Tool::PutIn;
+    grip_ = Grip::None;
+    if (!brush && desk_.side().outline && near(Grip::Nose)) grip_ = Grip::Nose;
+    if (!brush && desk_.side().outline && near(Grip::Tail)) grip_ = Grip::Tail;
+    if (!brush && desk_.photo().known) {
+        if (near(Grip::ScaleFrom)) grip_ = Grip::ScaleFrom;
+        if (near(Grip::ScaleTo)) grip_ = Grip::ScaleTo;
+    }
+    if (brush && box_.contains(where)) {
+        grip_ = Grip::Brush;
+        stroke_ = Stroke2{{pixelAt(where)}, brush_px(), desk_.tool() == BlankDesk::Tool::PutIn};
+    }
+    if (grip_ != Grip::None) selected_ = grip_;
+    update();
+}
+
+void PicturePage::moveHandle(Grip grip, const Vec2& to, bool done) {
+    if (grip == Grip::Nose || grip == Grip::Tail) {
+        auto ends = axis();
+        (grip == Grip::Nose ? ends.first : ends.second) = to;
+        draggedAxis_ = ends;
+        if (done) {
+            desk_.setAxis(ends.first, ends.second);
+            draggedAxis_.reset();
+        }
+    } else if (grip == Grip::ScaleFrom || grip == Grip::ScaleTo) {
+        PhotoWish::Known known = scalePoints();
+        (grip == Grip::ScaleFrom ? known.from_px : known.to_px) = to;
+        draggedScale_ = known;
+        if (done) {
+            desk_.setKnown(known);
+            draggedScale_.reset();
+        }
+    }
+    update();
+}
+
+void PicturePage::mouseMoveEvent(QMouseEvent* event) {
+    cursor_ = pixelAt(event->position());
+    if (stroke_ && grip_ == Grip::Brush) stroke_->points.push_back(cursor_);
+    if (grip_ != Grip::None && grip_ != Grip::Brush) moveHandle(grip_, cursor_, false);
+    update();
+}
+
+void PicturePage::mouseReleaseEvent(QMouseEvent* event) {
+    if (grip_ == Grip::Brush) endStroke();
+    if (grip_ != Grip::None && grip_ != Grip::Brush) moveHandle(grip_, pixelAt(event->position()), true);
+    grip_ = Grip::None;
+}
+
+void PicturePage::endStroke() {
+    if (!stroke_) return;
+    Stroke2 done = std::move(*stroke_);
+    stroke_.reset();
+    desk_.addStroke(std::move(done));
+}
+
+void PicturePage::keyPressEvent(QKeyEvent* event) {
+    if (desk_.way() != BlankDesk::Way::Photo || desk_.side().shown.isNull()) {
+        if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) return emit pictureWanted(false);
+        return LeafPage::keyPressEvent(event);
+    }
+    static constexpr Grip kOrder[] = {Grip::Nose, Grip::Tail, Grip::ScaleFrom, Grip::ScaleTo, Grip::Brush};
+    const double step = event->modifiers() & Qt::ShiftModifier ? 10 : 1;
+    Vec2 by = Vec2::Zero();
+    switch (event->key()) {
+        case Qt::Key_PageDown:
+        case Qt::Key_PageUp: {
+            const auto found =
+                std::find(std::begin(kOrder), std::end(kOrder), selected_) - std::begin(kOrder);
+            selected_ = kOrder[(found + (event->key() == Qt::Key_PageDown ? 1 : 4)) % 5];
+            if (selected_ == Grip::ScaleFrom || selected_ == Grip::ScaleTo)
+                desk_.setTool(BlankDesk::Tool::Scale);
+            if (selected_ == Grip::Brush) desk_.setTool(BlankDesk::Tool::TakeOut);
+            if (selected_ == Grip::Nose || selected_ == Grip::Tail) desk_.setTool(BlankDesk::Tool::Axis);
+            return update();
+        }
+        case Qt::Key_Space:
+            if (selected_ != Grip::Brush) return;
+            if (stroke_) return endStroke();
+            stroke_ = Stroke2{{cursor_}, brush_px(), desk_.tool() == BlankDesk::Tool::PutIn};
+            return update();
+        case Qt::Key_Escape:
+            stroke_.reset();
+            draggedAxis_.reset();
+            draggedScale_.reset();
+            return update();
+        case Qt::Key_Left:
+            by = {-step, 0};
+            break;
+        case Qt::Key_Right:
+            by = {step, 0};
+            break;
+        case Qt::Key_Up:
+            by = {0, -step};
+            break;
+        case Qt::Key_Down:
+            by = {0, step};
+            break;
+        default:
+            return LeafPage::keyPressEvent(event);
+    }
+    if (selected_ == Grip::Brush) {
+        cursor_ += by * std::max(1.0, 2 / scale_);
+        if (stroke_) stroke_->points.push_back(cursor_);
+        return update();
+    }
+    moveHandle(selected_, pixelAt(handle(selected_)) + by, true);
+}
+
+}  // namespace nine::app

@@ -1,0 +1,58 @@
+// The drawing while a body is made from a picture: the picture with what was found in it, and what is dragged
+// or painted on it.
+//
+// Keys: Page down goes through nose, tail, both points of the scale and the brush; arrows move the one in
+// hand by a pixel of the picture, with Shift by ten; Space begins and ends a stroke of the brush.
+#pragma once
+
+#include <QWidget>
+
+#include "app/leaves/blank/blank_desk.h"
+#include "app/leaves/leaf_page.h"
+
+namespace nine::app {
+
+class PicturePage : public LeafPage {
+    Q_OBJECT
+  public:
+    PicturePage(LeafContext context, BlankDesk& desk);
+
+    enum class Grip { None, Nose, Tail, ScaleFrom, ScaleTo, Brush };
+    /// Where a handle stands, for tests; and where a pixel of the picture does.
+    QPointF handle(Grip grip) const;
+    QPointF at(const Vec2& pixel) const;
+
+  signals:
+    void pictureWanted(bool above);
+
+  protected:
+    void layOut() override;
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void mouseMoveEvent(QMouseEvent*) override;
+    void mouseReleaseEvent(QMouseEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
+
+  private:
+    Vec2 pixelAt(const QPointF& at) const;
+    void paintNothing(QPainter& p);
+    void paintTracing(QPainter& p);
+    void paintPhoto(QPainter& p);
+    void paintLine(QPainter& p, const QPolygonF& line, const QColor& colour, bool closed);
+    std::pair<Vec2, Vec2> axis() const;
+    PhotoWish::Known scalePoints() const;
+    void moveHandle(Grip grip, const Vec2& to, bool done);
+    void endStroke();
+    double brush_px() const;
+
+    BlankDesk& desk_;
+    QRectF box_;        ///< where the picture stands
+    double scale_ = 1;  ///< widget pixels for one of the picture
+    Grip grip_ = Grip::None, selected_ = Grip::Nose;
+    std::optional<std::pair<Vec2, Vec2>> draggedAxis_;
+    std::optional<PhotoWish::Known> draggedScale_;
+    std::optional<Stroke2> stroke_;
+    Vec2 cursor_ = Vec2::Zero();
+};
+
+}  // namespace nine::app
