@@ -7,6 +7,7 @@
 #include <QThread>
 
 #include "app/leaves/blank/blank_page.h"
+#include "app/leaves/blank/library_dialog.h"
 #include "app/leaves/pattern/pattern_page.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -53,6 +54,8 @@ bool waitUntilSettled(MainWindow& window, int limit_ms) {
     return true;
 }
 
+void takeBlankPictures(MainWindow& window, const std::function<void(const char*, QWidget*)>& keep);
+
 int takePictures(MainWindow& window, const QString& folder, const QString& leaf, const QString& theme,
                  QTextStream& err) {
     if (!QDir().mkpath(folder)) {
@@ -78,7 +81,67 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
             return 1;
         }
     }
+    if (leaf.isEmpty() || leaf == "blank") {
+        takeBlankPictures(window, [&](const char* name, QWidget* shown) {
+            const QString path =
+                QDir(folder).filePath(QString(name) + (theme == "dark" ? "-dark" : "") + ".png");
+            if (!shown->grab().save(path)) err << QObject::tr("Cannot write %1.").arg(path) << Qt::endl;
+        });
+    }
     return 0;
+}
+
+/// The ways to a body and what the Blank leaf can wear, from the demo's own pictures.
+void takeBlankPictures(MainWindow& window, const std::function<void(const char*, QWidget*)>& keep) {
+    BlankDesk& desk = window.blankLeaf().desk();
+    const auto looked = [&] {
+        do pause(60);
+        while (desk.running());
+        pause(kStill_ms);
+    };
+    window.showLeaf(BlankNumber);
+    desk.start(BlankDesk::Way::Tracing);
+    looked();
+    keep("blank-tracing-begin", &window);
+    desk.openPicture(":/demo/sedge60-tracing.jpg");
+    looked();
+    keep("blank-tracing", &window);
+    desk.start(BlankDesk::Way::Photo);
+    desk.openPicture(":/demo/sedge60-photo.jpg");
+    looked();
+    desk.openPicture(":/demo/sedge60-above.jpg", true);
+    desk.setLength(60);
+    looked();
+    keep("blank-photo", &window);
+    desk.start(BlankDesk::Way::Kind);
+    desk.setFamily("minnow");
+    FamilyReadings readings;
+    readings.length_mm = 96;
+    readings.height_mm = 17;
+    readings.places.push_back({40, 17.0, 13.2, 47.0});
+    desk.setReadings(readings);
+    looked();
+    keep("blank-kind", &window);
+    desk.leave();
+    LibraryDialog library(window.library(), window.document(), &window);
+    library.show();
+    do pause(60);
+    while (!window.library().ready() && !window.library().problem());
+    pause(800);
+    keep("blanks", &library);
+    library.close();
+    if (window.document().empty()) return;
+    window.view().setWrapMap(true);
+    pause(800);
+    waitUntilSettled(window);
+    keep("blank-map", &window);
+    window.view().setWrapMap(false);
+    window.view().setLandmark("eye");
+    auto* blank = window.findChild<BlankPage*>();
+    blank->measure({Side::Left, 9.5, 4.2}, {Side::Left, 52, -4});
+    pause(800);
+    keep("blank-landmark", &window);
+    window.view().setLandmark("");
 }
 
 int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {

@@ -1,5 +1,6 @@
 #include "app/leaves/blank/blank_desk.h"
 
+#include <QFile>
 #include <QFileInfo>
 #include <algorithm>
 #include <cmath>
@@ -28,11 +29,19 @@ QImage shownCopy(const Picture& picture, double& factor) {
     return image;
 }
 
+/// A file's bytes; the demo's pictures (":/...") are shipped inside the program.
+Result<std::string> bytesOf(const QString& path) {
+    if (!path.startsWith(":/")) return readFile(path.toStdString(), kMaxPictureFileBytes);
+    QFile shipped(path);
+    shipped.open(QIODevice::ReadOnly);
+    return shipped.readAll().toStdString();
+}
+
 /// Reads the file if that was not done yet; false when there is nothing to look at.
 bool readPicture(BlankDesk::Look& look, const QString& path, const Task& task) {
     if (look.file) return true;
     if (path.isEmpty()) return false;
-    const Result<std::string> bytes = readFile(path.toStdString(), kMaxPictureFileBytes);
+    const Result<std::string> bytes = bytesOf(path);
     if (!bytes) {
         look.error = bytes.error();
         return false;

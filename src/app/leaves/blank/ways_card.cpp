@@ -164,6 +164,7 @@ Card* WaysCard::tracingCard() {
     card->button(open ? tr("Another picture ...") : tr("Open the scan or photo ..."),
                  open ? Card::Look::Link : Card::Look::Primary, [this] { emit pictureWanted(false); });
     if (!open) {
+        card->button(tr("Try it with the demo's tracing"), Card::Look::Link, [this] { desk_.openPicture(":/demo/sedge60-tracing.jpg"); });
         addMake(*card);
         return card;
     }
@@ -197,6 +198,11 @@ Card* WaysCard::photoCard() {
                "camera far away and "
                "straight above: near and slanting pictures bend the outline."));
         card->button(tr("Open the photo ..."), Card::Look::Primary, [this] { emit pictureWanted(false); });
+        card->button(tr("Try it with the demo's photos"), Card::Look::Link, [this] {
+            desk_.openPicture(":/demo/sedge60-photo.jpg");
+            desk_.openPicture(":/demo/sedge60-above.jpg", true);
+            desk_.setLength(60);
+        });
         addMake(*card);
         return card;
     }
