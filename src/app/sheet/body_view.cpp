@@ -54,12 +54,12 @@ View3 BodyView::view3() const {
 }
 
 void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio,
-                     bool painted) {
+                     bool painted, bool shaded) {
     if (!body.skin) return;
     const auto& picture = painted ? body.picture : body.bare;
     const double scale = perMm > 0 ? perMm : fittingScale(*body.skin, from_, box.size());
     const bool same = skin_ == body.skin && drawn_ == body.drawn && picture_ == picture && box == box_ &&
-                      scale == perMm_ && side == side_ && ratio == ratio_;
+                      scale == perMm_ && side == side_ && ratio == ratio_ && shaded == shaded_;
     if (same) return;
     skin_ = body.skin;
     drawn_ = body.drawn;
@@ -68,6 +68,7 @@ void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Si
     perMm_ = scale;
     side_ = side;
     ratio_ = ratio;
+    shaded_ = shaded;
     const Loft& loft = skin_->loft();
     const Extent e = extentOf(loft, from_);
     middle_ =
@@ -95,6 +96,7 @@ void BodyView::draw(bool moving) {
     if (w < 4 || h < 4) return;
     View3 view = view3();
     view.pixelsPerMm *= ratio / ratio_;
+    view.shaded = shaded_;
     resting_.cancel();
     (moving ? moving_ : resting_)
         .request(

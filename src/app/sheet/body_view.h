@@ -22,7 +22,7 @@ class BodyView : public QObject {
 
     /// The body fills `box` (pixels) as far as its proportions allow; `perMm` 0 chooses the scale.
     void place(const BodyResult& body, const QRectF& box, double perMm, Side side, double ratio,
-               bool painted = true);
+               bool painted = true, bool shaded = true);
     /// Largest scale at which the body fits into a box.
     static double fittingScale(const Skin& skin, From from, const QSizeF& box);
 
@@ -50,6 +50,7 @@ class BodyView : public QObject {
 
     From from_;
     Side side_ = Side::Left;
+    bool shaded_ = true;  ///< maps with a legend are not
     double perMm_ = 1, ratio_ = 1;
     QRectF box_;
     Vec3 middle_ = Vec3::Zero();

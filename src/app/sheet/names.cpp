@@ -37,4 +37,9 @@ QString percentText(double fraction) {
     return QString::number(100 * fraction, 'f', fraction < 0.01 ? 2 : 1) + " %";
 }
 
+QString capital(QString words) {
+    if (!words.isEmpty()) words[0] = words[0].toUpper();
+    return words;
+}
+
 }  // namespace nine::app

@@ -23,6 +23,9 @@ QString practiceName(std::string_view id);
 /// "gill plate".
 QString landmarkName(const std::string& name);
 
+/// With its first letter large, for titles.
+QString capital(QString words);
+
 /// A fraction as "2.7 %", finer below one per cent.
 QString percentText(double fraction);
 

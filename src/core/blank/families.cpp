@@ -296,7 +296,8 @@ double factorAt(const std::vector<std::pair<double, double>>& factors, double x)
     std::size_t i = 1;
     while (factors[i].first < x) ++i;
     const auto &a = factors[i - 1], &b = factors[i];
-    const double t = (x - a.first) / (b.first - a.first);
+    const double s = (x - a.first) / (b.first - a.first),
+                 t = s * s * (3 - 2 * s);  // no kinks at the readings
     return (1 - t) * a.second + t * b.second;
 }
 

@@ -110,7 +110,8 @@ Miss missOf(const Loft& loft, const Shown& shown, double length) {
         const double x = 0.5 * length * (1 - std::cos(kPi * i / kProbes));
         const std::size_t segment = loft.segmentAt(x);
         const double step0 = leastStep(x, length);
-        const bool room = x - loft.stations()[segment].x_mm > 0.9 * step0 && loft.stations()[segment + 1].x_mm - x > 0.9 * step0;
+        const bool room = x - loft.stations()[segment].x_mm > 0.9 * step0 &&
+                          loft.stations()[segment + 1].x_mm - x > 0.9 * step0;
         const Section is = loft.sectionAt(x);
         const Station want = shown.at(x);
         const double step = std::min({0.05, x, length - x});
@@ -230,8 +231,8 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         body.miss_mm = miss.rms;
         body.worst_mm = miss.worst;
         if (miss.roomWorst <= kOutlineFit_mm || stations.size() >= kMostOutlineStations) break;
-        const auto after = std::find_if(stations.begin(), stations.end(),
-                                        [&](const Station& s) { return s.x_mm > miss.x; });
+        const auto after =
+            std::find_if(stations.begin(), stations.end(), [&](const Station& s) { return s.x_mm > miss.x; });
         stations.insert(after, rounded(shown.at(miss.x)));
     }
     for (const StringReading& g : o.girths) {  // with both outlines a string tells how full the section is

@@ -83,7 +83,8 @@ WrapMap wrapMap(const Skin& skin, const SkinGrid& grid, double strainLimit, doub
     };
     const double margin = 0.04 * skin.length_mm(), narrow = std::min(along_mm, across_mm);
     map.widest_mm.assign(cells, 0);
-    map.lies.assign(cells, false);
+    constexpr double kNever = 9;  // at the tips
+    map.need.assign(cells, kNever);
     double whole = 0, flat = 0;
     for (int r = 0; r < map.rows; ++r) {
         const auto k = static_cast<std::size_t>(r);
@@ -97,8 +98,8 @@ WrapMap wrapMap(const Skin& skin, const SkinGrid& grid, double strainLimit, doub
             const double near = meanUnder(r, c, kAveragedAlong_mm, kAveragedAlong_mm);
             map.widest_mm[i] =
                 near > 0 ? std::min(kWidestStrip_mm, std::sqrt(16 * strainLimit / near)) : kWidestStrip_mm;
-            map.lies[i] = meanUnder(r, c, along_mm, across_mm) * narrow * narrow / 16 <= strainLimit;
-            if (map.lies[i]) flat += area[i];
+            map.need[i] = meanUnder(r, c, along_mm, across_mm) * narrow * narrow / 16 / strainLimit;
+            if (map.need[i] <= 1) flat += area[i];
         }
     }
     map.share = whole > 0 ? flat / whole : 0;

@@ -23,7 +23,8 @@ std::vector<WrapWidth> wrapWidths(const Skin& skin, const SkinGrid& grid, double
 struct WrapMap {
     int rows = 0, columns = 0;      ///< of cells: grid.rows - 1 and grid.columns
     std::vector<double> widest_mm;  ///< at most kWidestStrip_mm; 0 at the poles, where nothing lies
-    std::vector<bool> lies;
+    std::vector<double>
+        need;          ///< strain the sheet asked for needs, over what its material takes; 1 and more: no
     double share = 0;  ///< of the skin where it lies
     std::size_t index(int row, int column) const {
         return static_cast<std::size_t>(row * columns + column % columns);

@@ -32,7 +32,7 @@ Plane inkOf(const FlatBox& box) {
 
 struct Lines {
     Plane ink;
-    Mask mask;
+    PixelSet mask;
     double level = 0;
 };
 
@@ -47,7 +47,7 @@ std::optional<Lines> linesOf(const FlatBox& box) {
     lines.mask = above(lines.ink, static_cast<float>(lines.level));
     // Specks go; pieces of a broken line stay.
     const double shortest = 0.35 * kShortestLine_mm * box.pixelsPerMm;
-    Mask kept(lines.mask.width, lines.mask.height);
+    PixelSet kept(lines.mask.width, lines.mask.height);
     for (const Part& part : partsOf(lines.mask, true)) {
         if (std::max(part.width(), part.height()) < shortest) continue;
         for (const std::size_t i : part.pixels) kept.on[i] = 1;
@@ -58,11 +58,11 @@ std::optional<Lines> linesOf(const FlatBox& box) {
 
 /// What is outside and inside of a closed line, when bridges of `gap` pixels close it.
 struct Regions {
-    Mask outside, inside;
+    PixelSet outside, inside;
 };
-std::optional<Regions> regionsAround(const Mask& line, double gap, double smallest) {
-    const Mask bridged = grown(line, 0.5 * gap);
-    Regions r{Mask(line.width, line.height), Mask(line.width, line.height)};
+std::optional<Regions> regionsAround(const PixelSet& line, double gap, double smallest) {
+    const PixelSet bridged = grown(line, 0.5 * gap);
+    Regions r{PixelSet(line.width, line.height), PixelSet(line.width, line.height)};
     const Part* inside = nullptr;
     const std::vector<Part> parts = partsOf(inverse(bridged), false);
     for (const Part& part : parts) {
@@ -92,7 +92,7 @@ std::optional<Regions> regionsAround(const Mask& line, double gap, double smalle
 }
 
 /// Lets both regions grow over everything that is not line, nearest first, until they meet.
-void growTogether(Regions& r, const Mask& line) {
+void growTogether(Regions& r, const PixelSet& line) {
     using Entry = std::pair<float, std::size_t>;
     std::priority_queue<Entry, std::vector<Entry>, std::greater<>> queue;
     std::vector<float> best(line.on.size(), 1e30F);
@@ -151,7 +151,7 @@ struct Gap {
     Vec2 middle = Vec2::Zero();
     double length = 0;
 };
-Gap longestGap(const Polyline2& line, const Mask& mask) {
+Gap longestGap(const Polyline2& line, const PixelSet& mask) {
     const Plane distance = distanceTo(mask);
     const std::size_t n = line.size();
     const double step = (line[1] - line[0]).norm();
@@ -180,15 +180,15 @@ Polyline2 boundaryOf(const Regions& r) {
 
 /// One part of a line mask as a polyline: means along its long direction, in pixels. Curves that turn back
 /// on themselves are no guides.
-GuideLine runOf(const Part& part, const Mask& mask, double pixelsPerMm) {
+GuideLine runOf(const Part& part, const PixelSet& mask, double pixelsPerMm) {
     GuideLine guide;
-    const Mask one = maskOf(part, mask.width, mask.height);
-    const Mask whole = filled(one);
+    const PixelSet one = pixelsOf(part, mask.width, mask.height);
+    const PixelSet whole = filled(one);
     const auto holes = std::count(whole.on.begin(), whole.on.end(), 1) - static_cast<long>(part.area());
     const double box = static_cast<double>(part.width()) * part.height();
     if (static_cast<double>(holes) > 0.3 * box) {  // a ring: its middle line lies between its two edges
         guide.closed = true;
-        Regions r{inverse(whole), Mask(mask.width, mask.height)};
+        Regions r{inverse(whole), PixelSet(mask.width, mask.height)};
         for (std::size_t i = 0; i < whole.on.size(); ++i) r.inside.on[i] = whole.on[i] && !one.on[i];
         guide.points = evenlySpaced(boundaryOf(r), 0.5 * pixelsPerMm, 0.3 * pixelsPerMm);
         return guide;
@@ -221,7 +221,7 @@ GuideLine runOf(const Part& part, const Mask& mask, double pixelsPerMm) {
     return guide;
 }
 
-std::vector<GuideLine> runsOf(const Mask& mask, const FlatBox& box) {
+std::vector<GuideLine> runsOf(const PixelSet& mask, const FlatBox& box) {
     std::vector<GuideLine> guides;
     for (const Part& part : partsOf(mask, true)) {
         if (std::hypot(part.width(), part.height()) < kShortestLine_mm * box.pixelsPerMm) continue;
@@ -240,15 +240,15 @@ std::optional<TracedBox> filledIn(const FlatBox& box) {
     if (level > 0.8 * paper) return std::nullopt;
     Plane dark = grey;
     for (float& v : dark.values) v = -v;
-    const Mask opaque = opened(above(dark, -level), 0.7 * box.pixelsPerMm);
+    const PixelSet opaque = opened(above(dark, -level), 0.7 * box.pixelsPerMm);
     for (const Part& part : partsOf(opaque, false)) {
         const bool border =
             part.left <= 1 || part.top <= 1 || part.right >= grey.width - 2 || part.bottom >= grey.height - 2;
         if (border ||
             static_cast<double>(part.area()) < kSmallestBody_mm2 * box.pixelsPerMm * box.pixelsPerMm)
             continue;
-        Mask one = maskOf(part, grey.width, grey.height);
-        const Mask near = grown(one, 4);
+        PixelSet one = pixelsOf(part, grey.width, grey.height);
+        const PixelSet near = grown(one, 4);
         Plane only = dark;  // its own edge, half way between paper and body
         for (std::size_t i = 0; i < only.values.size(); ++i)
             if (!near.on[i]) only.values[i] = -static_cast<float>(paper);
@@ -289,8 +289,7 @@ std::string placeOf(const FlatBox& box, const Vec2& pixel) {
 Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const Task& task) {
     const std::string covered = coveredWords(box);
     const Error nothing{covered.empty() ? "nothing_drawn" : "line_open",
-                        "There is no closed line in the box of the " + name +
-                            ", or it is too faint." +
+                        "There is no closed line in the box of the " + name + ", or it is too faint." +
                             (covered.empty() ? " Draw round the body with a soft, dark pencil." : covered),
                         name};
     const double perMm = box.pixelsPerMm, smallest = kSmallestBody_mm2 * perMm * perMm;
@@ -324,8 +323,8 @@ Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const T
             TracedBox found;
             found.outline = evenlySpaced(line, 0.2 * perMm, 0.25 * perMm);
             // Lines well inside are guides: what is within the outline less a strip along it.
-            const Mask inside = shrunk(inverse(grown(regions->outside, 0.6 * perMm)), 0.9 * perMm);
-            Mask inner = lines->mask;
+            const PixelSet inside = shrunk(inverse(grown(regions->outside, 0.6 * perMm)), 0.9 * perMm);
+            PixelSet inner = lines->mask;
             for (std::size_t i = 0; i < inner.on.size(); ++i) inner.on[i] = inner.on[i] && inside.on[i];
             found.guides = runsOf(inner, box);
             double area = 0;

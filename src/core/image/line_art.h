@@ -9,7 +9,7 @@ namespace nine {
 /// A box of the page put flat: paper grey 0..1 and how much each place may be believed.
 struct FlatBox {
     Plane grey;
-    Mask covered;  ///< something lies on the page here (a hand): neither line nor paper
+    PixelSet covered;  ///< something lies on the page here (a hand): neither line nor paper
     double pixelsPerMm = 8;
     Vec2 upperLeft_mm;  ///< of the frame
     Vec2 mmOf(const Vec2& pixel) const {

@@ -160,7 +160,7 @@ std::vector<Vec2> findRings(const Picture& picture, const Task& task) {
     const Plane grey = luma(reduced(picture, factor));
     const int window = std::max(20, std::max(grey.width, grey.height) / 30);
     const Plane mean = boxMean(grey, window);
-    Mask ink(grey.width, grey.height);
+    PixelSet ink(grey.width, grey.height);
     for (std::size_t i = 0; i < ink.on.size(); ++i)
         ink.on[i] = grey.values[i] < kInkShare * mean.values[i] ? 1 : 0;
     if (task.cancelled()) return {};

@@ -44,8 +44,9 @@ Face faceAt(const Polyline2& line, const Vec2& towards, double reach, double hei
     return best;
 }
 
-/// The tip along `towards`. Near it the outline falls back from the tip by k v^2, with one k above and another
-/// below (round ends are rarely alike above and below): fitted for every place of the tip across, the best taken.
+/// The tip along `towards`. Near it the outline falls back from the tip by k v^2, with one k above and
+/// another below (round ends are rarely alike above and below): fitted for every place of the tip across, the
+/// best taken.
 Vec2 tipAlong(const Polyline2& line, const Vec2& towards, double height) {
     const Vec2 across(-towards.y(), towards.x());
     std::size_t far = 0;
@@ -56,7 +57,8 @@ Vec2 tipAlong(const Polyline2& line, const Vec2& towards, double height) {
     Polyline2 cap;  // across, along; from the farthest point
     for (const Vec2& p : line) {
         const Vec2 d = p - line[far];
-        if (d.dot(towards) > -depth && std::abs(d.dot(across)) < 0.5 * height) cap.emplace_back(d.dot(across), d.dot(towards));
+        if (d.dot(towards) > -depth && std::abs(d.dot(across)) < 0.5 * height)
+            cap.emplace_back(d.dot(across), d.dot(towards));
     }
     double low = 1e18, high = -1e18;
     for (const Vec2& p : cap) {

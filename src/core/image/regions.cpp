@@ -118,8 +118,8 @@ Plane closed(const Plane& plane, int radius) {
     return p;
 }
 
-Mask above(const Plane& plane, float level) {
-    Mask mask(plane.width, plane.height);
+PixelSet above(const Plane& plane, float level) {
+    PixelSet mask(plane.width, plane.height);
     for (std::size_t i = 0; i < plane.values.size(); ++i) mask.on[i] = plane.values[i] > level ? 1 : 0;
     return mask;
 }
@@ -132,7 +132,7 @@ Vec2 Part::centroid(int pictureWidth) const {
     return sum / static_cast<double>(pixels.size());
 }
 
-std::vector<Part> partsOf(const Mask& mask, bool overCorners) {
+std::vector<Part> partsOf(const PixelSet& mask, bool overCorners) {
     std::vector<Part> parts;
     std::vector<std::uint8_t> seen(mask.on.size(), 0);
     const auto w = static_cast<std::size_t>(mask.width);
@@ -167,19 +167,19 @@ std::vector<Part> partsOf(const Mask& mask, bool overCorners) {
     return parts;
 }
 
-Mask maskOf(const Part& part, int width, int height) {
-    Mask mask(width, height);
+PixelSet pixelsOf(const Part& part, int width, int height) {
+    PixelSet mask(width, height);
     for (const std::size_t i : part.pixels) mask.on[i] = 1;
     return mask;
 }
 
-Mask inverse(Mask mask) {
+PixelSet inverse(PixelSet mask) {
     for (auto& v : mask.on) v = v ? 0 : 1;
     return mask;
 }
 
-Mask filled(const Mask& mask) {
-    Mask out = mask;
+PixelSet filled(const PixelSet& mask) {
+    PixelSet out = mask;
     for (const Part& part : partsOf(inverse(mask), false)) {
         if (part.left == 0 || part.top == 0 || part.right == mask.width - 1 || part.bottom == mask.height - 1)
             continue;
@@ -188,7 +188,7 @@ Mask filled(const Mask& mask) {
     return out;
 }
 
-Plane distanceTo(const Mask& mask) {
+Plane distanceTo(const PixelSet& mask) {
     constexpr float kFar = 1e12F;
     Plane plane(mask.width, mask.height);
     for (std::size_t i = 0; i < mask.on.size(); ++i) plane.values[i] = mask.on[i] ? 0 : kFar;
@@ -197,17 +197,17 @@ Plane distanceTo(const Mask& mask) {
     return plane;
 }
 
-Mask grown(const Mask& mask, double radius) {
+PixelSet grown(const PixelSet& mask, double radius) {
     Plane d = distanceTo(mask);
     for (float& v : d.values) v = -v;
     return above(d, static_cast<float>(-radius - 1e-6));
 }
 
-Mask shrunk(const Mask& mask, double radius) {
+PixelSet shrunk(const PixelSet& mask, double radius) {
     return above(distanceTo(inverse(mask)), static_cast<float>(radius));
 }
 
-Mask opened(const Mask& mask, double radius) {
+PixelSet opened(const PixelSet& mask, double radius) {
     return grown(shrunk(mask, radius), radius);
 }
 

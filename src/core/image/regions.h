@@ -7,12 +7,12 @@
 namespace nine {
 
 /// Yes or no for each pixel.
-struct Mask {
+struct PixelSet {
     int width = 0, height = 0;
     std::vector<std::uint8_t> on;
 
-    Mask() = default;
-    Mask(int w, int h, bool value = false)
+    PixelSet() = default;
+    PixelSet(int w, int h, bool value = false)
         : width(w), height(h), on(static_cast<std::size_t>(w) * static_cast<std::size_t>(h), value ? 1 : 0) {}
     std::size_t index(int x, int y) const {
         return static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x);
@@ -29,7 +29,7 @@ Plane smoothed(const Plane& plane, double sigma);
 /// Largest then smallest value within a square of 2 radius + 1 pixels: takes dark things narrower than that
 /// out.
 Plane closed(const Plane& plane, int radius);
-Mask above(const Plane& plane, float level);
+PixelSet above(const Plane& plane, float level);
 
 struct Part {
     std::vector<std::size_t> pixels;
@@ -40,19 +40,19 @@ struct Part {
     Vec2 centroid(int pictureWidth) const;
 };
 /// Connected parts (over edges, or over corners too), the largest first.
-std::vector<Part> partsOf(const Mask& mask, bool overCorners);
-Mask maskOf(const Part& part, int width, int height);
-Mask inverse(Mask mask);
+std::vector<Part> partsOf(const PixelSet& mask, bool overCorners);
+PixelSet pixelsOf(const Part& part, int width, int height);
+PixelSet inverse(PixelSet mask);
 /// Parts that do not touch the border of the picture and are off are switched on.
-Mask filled(const Mask& mask);
+PixelSet filled(const PixelSet& mask);
 
 /// Distance of each pixel's middle to the nearest pixel that is on, pixels; huge when there is none. Source:
 /// Felzenszwalb and Huttenlocher 2012, Distance Transforms of Sampled Functions, section 2.
-Plane distanceTo(const Mask& mask);
+Plane distanceTo(const PixelSet& mask);
 /// Grown by `radius` pixels; shrunk; shrunk and grown again (thin things go).
-Mask grown(const Mask& mask, double radius);
-Mask shrunk(const Mask& mask, double radius);
-Mask opened(const Mask& mask, double radius);
+PixelSet grown(const PixelSet& mask, double radius);
+PixelSet shrunk(const PixelSet& mask, double radius);
+PixelSet opened(const PixelSet& mask, double radius);
 
 /// Otsu's threshold: the level that parts the values best into two groups (Otsu 1979).
 float otsuLevel(const std::vector<float>& values);

@@ -58,7 +58,7 @@ GroundPlane groundOf(const Plane& plane) {
     return ground;
 }
 
-void apply(Mask& mask, const Stroke2& stroke, double factor) {
+void apply(PixelSet& mask, const Stroke2& stroke, double factor) {
     const double r = std::max(1.0, stroke.radius / factor);
     const auto dab = [&](const Vec2& p) {
         for (int y = static_cast<int>(p.y() - r); y <= static_cast<int>(p.y() + r); ++y)
@@ -132,7 +132,7 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     const float level = otsuLevel(soft.values);
     task.progress(0.6);
     if (task.cancelled()) return Task::cancelledError();
-    Mask mask = above(soft, level);
+    PixelSet mask = above(soft, level);
     for (const Stroke2& stroke : wish.strokes) apply(mask, stroke, factor);
 
     double onBody = 0, onGround = 0, spread = 0;
@@ -156,7 +156,7 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
 
     std::vector<Part> parts = partsOf(mask, false);
     if (parts.empty()) return noContrast;
-    Mask body = filled(maskOf(parts.front(), mask.width, mask.height));
+    PixelSet body = filled(pixelsOf(parts.front(), mask.width, mask.height));
     const Box2 extent = {Vec2(parts.front().left, parts.front().top),
                          Vec2(parts.front().right, parts.front().bottom)};
     const double thin = wish.thin_px > 0 ? wish.thin_px / factor : kThinShare * extent.size().norm();
@@ -183,7 +183,7 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     task.progress(0.8);
     if (task.cancelled()) return Task::cancelledError();
     // Opening rounds corners off; the edge itself is where the difference says.
-    const Mask one = maskOf(found, mask.width, mask.height);
+    const PixelSet one = pixelsOf(found, mask.width, mask.height);
     Plane inside(mask.width, mask.height);
     for (std::size_t i = 0; i < one.on.size(); ++i) inside.values[i] = one.on[i];
     const std::vector<Polyline2> lines = levelLines(smoothed(inside, 0.8), 0.5F);

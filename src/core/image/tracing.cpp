@@ -28,7 +28,7 @@ FlatBox flatten(const Picture& picture, int factor, const PlaneView& view, const
     const int w = static_cast<int>((high.x() - low.x()) * kFlatPerMm),
               h = static_cast<int>((high.y() - low.y()) * kFlatPerMm);
     flat.grey = Plane(w, h);
-    flat.covered = Mask(w, h);
+    flat.covered = PixelSet(w, h);
     Plane chroma(w, h);
     forEachInParallel(static_cast<std::size_t>(h), [&](std::size_t row) {
         const int y = static_cast<int>(row);

@@ -42,6 +42,36 @@ std::string solveKey(const MaskSpec& spec, int vertices) {
     return key;
 }
 
+/// Depth of the deepest carving under the edges of openings.
+double deepestUnder(const std::vector<Zone>& zones, const std::vector<const ElementArt*>& art) {
+    double depth = 0;
+    for (const ElementArt* element : art)
+        for (const Outline& outline : element->outlines)
+            for (const Vec2& p : outline.skin) depth = std::max(depth, reliefAt(zones, p));
+    return depth;
+}
+
+/// Openings that reach over skin no paint goes on.
+void warnOfBareSkin(const std::vector<Zone>& zones, ElementArt& art) {
+    for (const Zone& zone : zones) {
+        if (!zone.noPaint) continue;
+        for (std::size_t k = 0; k < art.outlines.size(); ++k) {
+            const auto& outline = art.outlines[k].skin;
+            const bool over = std::any_of(outline.begin(), outline.end(),
+                                          [&](const Vec2& p) { return contains(zone.polygon, p); }) ||
+                              std::any_of(zone.polygon.begin(), zone.polygon.end(),
+                                          [&](const Vec2& p) { return contains(outline, p); });
+            if (!over) continue;
+            art.warnings.push_back({"on_bare_skin",
+                                    "Opening " + std::to_string(k + 1) + " of " + art.element +
+                                        " reaches over the " + zone.name +
+                                        ", where no paint goes; move it or cover the place.",
+                                    art.element});
+            break;
+        }
+    }
+}
+
 }  // namespace
 
 Derivations::Derivations()
@@ -68,7 +98,10 @@ Result<ArtPtr> Derivations::art(const Job& job, std::size_t index) {
     ArtPtr art = arts_.get({job.blank, element}, std::to_string(index), [&]() -> ArtPtr {
         Result<ElementArt> drawn = drawElement(**body, job.blank->landmarks, *element,
                                                "pattern.elements[" + std::to_string(index) + "]");
-        if (drawn) return std::make_shared<const ElementArt>(std::move(*drawn));
+        if (drawn) {
+            warnOfBareSkin(allZones(**body, *job.blank), *drawn);
+            return std::make_shared<const ElementArt>(std::move(*drawn));
+        }
         problem = drawn.error();
         return nullptr;
     });
@@ -168,7 +201,10 @@ Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vert
         const Result<MaskPtr> cut = cutLeft(job, spec, *from, vertices, Precision::Exact, task);
         Result<Mask> made =
             cut ? judgedMask(*from->skin, from->artPointers(), spec, **cut, task) : Result<Mask>(cut.error());
-        if (made) return std::make_shared<const Mask>(std::move(*made));
+        if (made) {
+            made->report.relief_mm = deepestUnder(job.blank->zones, from->artPointers());
+            return std::make_shared<const Mask>(std::move(*made));
+        }
         problem = made.error();
         return nullptr;
     });

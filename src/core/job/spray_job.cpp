@@ -19,7 +19,7 @@ MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const SpraySp
     mask.paint = *findPaint(spray.paint);
     mask.contact_mm = tape ? kTapeContact_mm : kSheetContact_mm;
     mask.lift_mm = report.lift_mm;
-    mask.relief_mm = spray.relief_mm;
+    mask.relief_mm = std::max(spray.relief_mm, report.relief_mm);
     mask.pads_mm = spray.pads_mm;
     mask.sheet_mm = findMaterial(spec.material)->thickness_mm;
     mask.soft = spray.soft_mm.has_value();

@@ -34,6 +34,7 @@ struct FitReport {
     Landing landing, traced;
     std::vector<LandedProbe> landed;  ///< what `landing` sums up, on the left side
     bool tracedKnown = true;          ///< false when a side view cannot be laid at all
+    double relief_mm = 0;             ///< deepest carving under an opening: it lies no nearer there
     double lift_mm = 0;               ///< 0 when it lies flat, else the gap under it at finger pressure
     bool liesFlat = false;            ///< strainFeasibleMax <= strainLimit
 };

@@ -85,16 +85,33 @@ void paintOutline(QPainter& p, const QRectF& box, const StationTable& table, con
     const Result<Skin> skin = Skin::of(table);
     if (!skin) return;
     const Tokens& t = tokens();
-    double top = 0, bottom = 0;
+    double top = 0, bottom = 0, half = 0;
     for (const Station& s : table.stations) {
         top = std::max(top, s.top_mm);
         bottom = std::max(bottom, s.bottom_mm);
+        half = std::max(half, s.halfWidth_mm);
     }
-    const double scale = std::min(box.width() / skin->length_mm(), box.height() / (top + bottom));
-    const QPointF nose(box.center().x() - 0.5 * scale * skin->length_mm(),
-                       box.center().y() + 0.5 * scale * (top - bottom));
+    // The bill needs room before and below the nose.
+    double before = 0, below = 0;
+    const auto bill = landmarks.find("bill_slot");
+    const bool hasBill = bill != landmarks.end() && bill->second.length_mm > 0;
+    const double slant = hasBill ? bill->second.angle_deg * M_PI / 180 : 0;
+    if (hasBill) {
+        before = std::max(0.0, bill->second.length_mm * std::cos(slant) -
+                                   (bill->second.points.front().x() - skin->noseX()));
+        below = std::max(0.0, 0.8 * bottom + bill->second.length_mm * std::sin(slant) - bottom);
+    }
+    const double gap = points ? 6 : 0, tall = top + bottom + below + (points ? gap + 2 * half : 0);
+    const double scale = std::min(box.width() / (skin->length_mm() + before), box.height() / tall);
+    const double left = box.center().x() - 0.5 * scale * (skin->length_mm() + before) + scale * before;
+    const double upper0 = box.center().y() - 0.5 * scale * tall;
+    const QPointF nose(left, upper0 + scale * top),
+        noseAbove(left, upper0 + scale * (top + bottom + below + gap + half));
     const auto at = [&](double x, double z) { return nose + scale * QPointF(x - skin->noseX(), -z); };
-    QPolygonF line;
+    const auto atAbove = [&](double x, double y) {
+        return noseAbove + scale * QPointF(x - skin->noseX(), -y);
+    };
+    QPolygonF line, above;
     constexpr int kSteps = 90;
     for (const bool upper : {true, false}) {
         for (int i = 0; i <= kSteps; ++i) {
@@ -102,11 +119,23 @@ void paintOutline(QPainter& p, const QRectF& box, const StationTable& table, con
             const double x = skin->noseX() + share * skin->length_mm();
             const Section s = skin->loft().sectionAt(x);
             line << at(x, upper ? s.top : -s.bottom);
+            above << atAbove(x, upper ? s.halfWidth : -s.halfWidth);
         }
+    }
+    if (hasBill) {
+        const double x = bill->second.points.front().x();
+        const QPointF root = at(x + 2, -0.75 * skin->loft().sectionAt(x).bottom);
+        const QPointF tip =
+            root + scale * (bill->second.length_mm + 2) * QPointF(-std::cos(slant), std::sin(slant));
+        p.setPen(QPen(t.ink, std::max(3.0, 1.6 * scale), Qt::SolidLine, Qt::FlatCap));
+        p.drawLine(root, tip);
+        p.setPen(QPen(t.glass, std::max(1.5, 1.6 * scale - 1.5), Qt::SolidLine, Qt::FlatCap));
+        p.drawLine(root, tip);
     }
     p.setPen(QPen(t.ink, 1.4));
     p.setBrush(t.dark ? QColor("#4b4a42") : QColor("#D9D5C8"));
     p.drawPolygon(line);
+    if (points) p.drawPolygon(above);
     const auto eye = landmarks.find("eye");
     if (eye != landmarks.end()) {
         const SurfacePoint on =
@@ -115,33 +144,32 @@ void paintOutline(QPainter& p, const QRectF& box, const StationTable& table, con
         p.setBrush(Qt::NoBrush);
         p.drawEllipse(at(on.position.x(), on.position.z()), r, r);
     }
-    const auto bill = landmarks.find("bill_slot");
-    if (bill != landmarks.end() && bill->second.length_mm > 0) {
-        const Landmark& b = bill->second;
-        const double x = b.points.front().x(), v = b.angle_deg * M_PI / 180;
-        const Section s = skin->loft().sectionAt(x);
-        const QPointF root = at(x, -0.8 * s.bottom),
-                      tip = root + scale * b.length_mm * QPointF(-std::cos(v), std::sin(v));
-        p.setPen(QPen(t.muted, 1));
-        p.drawLine(root, tip);
-    }
     if (!points) return;
-    for (const Station& s : table.stations) {
-        if (s.halfWidth_mm == 0) continue;
-        const bool assumed = (s.assumed & (kAssumedTop | kAssumedBottom)) != 0;
+    const auto pair = [&](const QPointF& a, const QPointF& b, bool assumed) {
         QPen pen(assumed ? t.muted : t.select, assumed ? 0.8 : 1.4);
         if (assumed) pen.setDashPattern({2, 3});
         p.setPen(pen);
-        p.drawLine(at(s.x_mm, s.top_mm), at(s.x_mm, -s.bottom_mm));
-        for (const QPointF& c : {at(s.x_mm, s.top_mm), at(s.x_mm, -s.bottom_mm)}) {
-            if (assumed) {
-                p.setBrush(t.paper);
-                p.drawEllipse(c, 3.4, 3.4);
-            } else {
+        p.drawLine(a, b);
+        for (const QPointF& c : {a, b}) {
+            if (!assumed) {
                 ink::stationPoint(p, c, true);
+                continue;
             }
+            p.setPen(QPen(t.ink, 1.1));
+            p.setBrush(t.paper);
+            p.drawEllipse(c, 3.6, 3.6);
         }
+    };
+    for (const Station& s : table.stations) {
+        if (s.halfWidth_mm == 0) continue;
+        pair(at(s.x_mm, s.top_mm), at(s.x_mm, -s.bottom_mm),
+             (s.assumed & (kAssumedTop | kAssumedBottom)) != 0);
+        pair(atAbove(s.x_mm, s.halfWidth_mm), atAbove(s.x_mm, -s.halfWidth_mm),
+             (s.assumed & kAssumedWidth) != 0);
     }
+    const double y = at(0, top).y() - 18;
+    ink::dimension(p, QPointF(at(skin->noseX(), 0).x(), y), QPointF(at(skin->tailX(), 0).x(), y),
+                   lengthText(skin->length_mm()));
 }
 
 Tile::Tile(const QString& title, const QString& words, Art art, QWidget* parent)

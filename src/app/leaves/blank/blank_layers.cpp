@@ -62,22 +62,32 @@ void BlankLayers::askWrap(const SkinPtr& skin, const std::string& material, bool
                       (!map || (wrap_.colours && wrap_.along == along && wrap_.across == across));
     if (same) return;
     const double limit = findMaterial(material)->strainLimit;
-    const double narrow = std::min(along, across);
     wrapSlot_.request(
         [=](const Task&) {
             const SkinGrid grid = makeSkinGrid(*skin, kWrapRows, kWrapColumns);
             WrapAnswer answer{skin, material, along, across, wrapWidths(*skin, grid, limit), {}, nullptr};
             if (!map) return answer;
             answer.map = nine::wrapMap(*skin, grid, limit, along, across);
+            // Finer than the cells, so that the edge of where it lies is a line and not a stair.
+            constexpr int kFiner = 6;
             auto image = std::make_shared<Image>();
-            image->width = answer.map.columns;
-            image->height = answer.map.rows;
-            for (std::size_t i = 0; i < answer.map.widest_mm.size(); ++i) {
-                // The strain the sheet needs here, as a share of what its material takes.
-                const double w = answer.map.widest_mm[i], share = w > 0 ? narrow * narrow / (w * w) : 1;
-                image->pixels.push_back(answer.map.lies[i]
-                                            ? rampColour(Ramp::Stretch, 0.6 * std::min(1.0, share)).rgb()
-                                            : rampColour(Ramp::Stretch, 1).rgb());
+            image->width = kFiner * answer.map.columns;
+            image->height = kFiner * answer.map.rows;
+            for (int y = 0; y < image->height; ++y) {
+                for (int x = 0; x < image->width; ++x) {
+                    const double r = std::clamp((y + 0.5) / kFiner - 0.5, 0.0, answer.map.rows - 1.0);
+                    const double c = (x + 0.5) / kFiner - 0.5 + answer.map.columns;
+                    const int r0 = std::min(static_cast<int>(r), answer.map.rows - 2),
+                              c0 = static_cast<int>(c);
+                    const auto need = [&](int row, int column) {
+                        return answer.map.need[answer.map.index(row, column)];
+                    };
+                    const double u = c - c0, v = r - r0;
+                    const double share = (1 - v) * ((1 - u) * need(r0, c0) + u * need(r0, c0 + 1)) +
+                                         v * ((1 - u) * need(r0 + 1, c0) + u * need(r0 + 1, c0 + 1));
+                    image->pixels.push_back(
+                        rampColour(Ramp::Stretch, share <= 1 ? BlankLayers::kLimitOfRamp * share : 1).rgb());
+                }
             }
             answer.colours = std::move(image);
             return answer;

@@ -15,6 +15,9 @@ namespace nine::app {
 class BlankLayers : public QObject {
     Q_OBJECT
   public:
+    /// Place on the ramp of a sheet that is stretched to its limit; beyond it the ramp's darkest.
+    static constexpr double kLimitOfRamp = 0.62;
+
     explicit BlankLayers(QObject* parent) : QObject(parent) {}
 
     /// The picture so that its body's ends fall on `nose` and `tail` in an image of `size` (pixels of the

@@ -55,10 +55,12 @@ void BlankPage::layOut() {
         const double ratio = devicePixelRatioF();
         BodyResult dressed = body;
         const BlankLayers::WrapAnswer& wrap = layers_.wrap();
-        if (context_.view.wrapMap() && wrap.colours && wrap.skin == body.skin) dressed.bare = wrap.colours;
+        const bool map = context_.view.wrapMap() && wrap.colours && wrap.skin == body.skin;
+        if (map) dressed.bare = wrap.colours;
         side_.place(dressed, QRectF(left - 8, y0 - 8, len + 16, tall + 16), perMm, context_.view.side(),
-                    ratio, false);
-        above_.place(dressed, QRectF(left - 8, y1 - 8, len + 16, wide + 16), perMm, Side::Left, ratio, false);
+                    ratio, false, !map);
+        above_.place(dressed, QRectF(left - 8, y1 - 8, len + 16, wide + 16), perMm, Side::Left, ratio, false,
+                     !map);
         strip_ = QRectF(left, h - stripHeight + 16, len, 30);
         placeLandmarks();
         requestLayers();

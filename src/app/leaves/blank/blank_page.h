@@ -61,6 +61,7 @@ class BlankPage : public LeafPage {
     void paintZones(QPainter& p) const;
     void paintTools(QPainter& p);
     void paintHeading(QPainter& p);
+    void paintMapLegend(QPainter& p);
     void paintStations(QPainter& p);
     void paintLandmarks(QPainter& p);
     void paintWrapStrip(QPainter& p);

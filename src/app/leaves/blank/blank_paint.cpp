@@ -39,7 +39,7 @@ void BlankPage::paintEvent(QPaintEvent*) {
     above_.paint(p);
     paintZones(p);
     const QRectF a = above_.bounds();
-    ink::text(p, QPointF(18, a.top() - 8), tr("From above"), inter(12, QFont::Bold), t.ink);
+    ink::text(p, QPointF(18, a.top() + 6), tr("From above"), inter(12, QFont::Bold), t.ink);
     p.setPen(QPen(t.muted, 0.8, Qt::CustomDashLine));
     QPen dash(t.muted, 0.8);
     dash.setDashPattern({9, 3, 2, 3});
@@ -175,17 +175,21 @@ void BlankPage::paintLandmarks(QPainter& p) {
         if (quiet && !on) continue;
         QString words = landmarkName(name);
         if (landmark.diameter_mm > 0) words += " " + lengthText(landmark.diameter_mm);
+        if (landmark.angle_deg > 0) words += QString(" %1°").arg(landmark.angle_deg, 0, 'f', 0);
         // Labels outside the body on the nearer side, staggered so that leaders do not cross.
         const QRectF b = side_.bounds();
         const bool toLeft = at.x() < b.left() + 0.33 * b.width();
         const bool above = at.y() < b.center().y();
-        if (landmark.isCurve()) {
+        if (landmark.isCurve() && !landmark.isOutline()) {
             const bool steep =
                 std::abs(line.last().y() - line.first().y()) > std::abs(line.last().x() - line.first().x());
             ink::text(p, steep ? line.last() + QPointF(8, 6) : at + QPointF(9, -7), words, inter(11), t.ink);
             continue;
         }
-        const double y = above ? at.y() - 34 - 8 * (labelled % 2) : b.bottom() - 6 - 14 * (labelled % 3);
+        // A bill hangs below the nose: labels there stay close to their places.
+        const double y = above    ? at.y() - 30 - 16 * (labelled % 3)
+                         : toLeft ? at.y() - 8 - 6 * (labelled % 2)
+                                  : b.bottom() - 6 - 14 * (labelled % 3);
         ++labelled;
         const bool toRight = at.x() > b.right() - 0.33 * b.width();
         const double x = toLeft    ? std::min(b.left() - 14, at.x() - 40)
@@ -198,6 +202,7 @@ void BlankPage::paintLandmarks(QPainter& p) {
 void BlankPage::paintWrapStrip(QPainter& p) {
     const BodyResult& body = context_.results.body();
     const Tokens& t = tokens();
+    if (context_.view.wrapMap() && layers_.wrap().colours) paintMapLegend(p);
     ink::heading(
         p, QPointF(18, strip_.top() - 12), tr("How hard to wrap"),
         tr("widest strip of %1 that lies flat").arg(materialName(context_.view.material()).toLower()));
@@ -231,16 +236,29 @@ void BlankPage::paintWrapStrip(QPainter& p) {
     ink::ruler(p, QPointF(strip_.left(), strip_.bottom() + 5), body.skin->length_mm(), side_.perMm());
     const QRectF bar(std::min(strip_.right() + 22, width() - 128.0), strip_.top() + 8, 108, 7);
     ink::legend(p, bar, Ramp::Stretch, lengthNumber(60, 0), lengthNumber(20, 0), lengthText(6, 0));
-    if (context_.view.wrapMap() && layers_.wrap().colours) {
-        ink::text(p, QPointF(width() - 18.0, strip_.top() - 12),
-                  tr("map: %1 × %2 lies flat on %3 % of the skin, dark where it does not")
-                      .arg(lengthNumber(context_.view.sheetAlong_mm(), 0),
-                           lengthText(context_.view.sheetAcross_mm(), 0))
-                      .arg(std::lround(100 * layers_.wrap().map.share)),
-                  inter(11), t.ink, Qt::AlignRight);
-    }
     ink::text(p, QPointF(bar.left(), bar.top() - 5), tr("easy"), inter(11), t.muted);
     ink::text(p, QPointF(bar.right(), bar.top() - 5), tr("hard"), inter(11), t.muted, Qt::AlignRight);
+}
+
+void BlankPage::paintMapLegend(QPainter& p) {
+    const Tokens& t = tokens();
+    const BlankLayers::WrapAnswer& wrap = layers_.wrap();
+    const double x = 18, y = above_.bounds().bottom() - 62;
+    const double room = above_.bounds().left() - x - 12;
+    ink::text(p, QPointF(x, y),
+              tr("map: %1 × %2").arg(lengthNumber(wrap.along, 0), lengthText(wrap.across, 0)),
+              inter(11, QFont::Medium), t.ink);
+    ink::text(p, QPointF(x, y + 16), tr("lies flat on %1 %").arg(std::lround(100 * wrap.map.share)),
+              inter(11), t.ink);
+    const QRectF bar(x, y + 26, std::min(90.0, room), 9);
+    const double limit = 0.75 * bar.width();
+    for (int i = 0; i < static_cast<int>(bar.width()); ++i)
+        p.fillRect(QRectF(bar.left() + i, bar.top(), 1.5, bar.height()),
+                   rampColour(Ramp::Stretch, i < limit ? BlankLayers::kLimitOfRamp * i / limit : 1));
+    ink::text(p, QPointF(bar.left(), bar.bottom() + 14), "0", inter(10.5), t.muted);
+    ink::text(p, QPointF(bar.left() + limit, bar.bottom() + 14), "100 %", inter(10.5), t.muted,
+              Qt::AlignHCenter);
+    ink::text(p, QPointF(x, bar.bottom() + 30), tr("of what it stretches"), inter(10.5), t.muted);
 }
 
 void BlankPage::paintHeading(QPainter& p) {

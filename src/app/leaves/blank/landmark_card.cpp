@@ -53,7 +53,7 @@ bool LandmarkCard::show() {
             const std::optional<double> stock = stockEyeFor(*mark);
             rows.append({tr("Stock eye that goes in"), stock ? lengthText(*stock, 0) : tr("none")});
             const std::optional<double> pupil = pupilDirection(*mark);
-            rows.append({tr("Pupil points"), !pupil        ? tr("nowhere, it is round")
+            rows.append({tr("Pupil points"), !pupil        ? tr("nowhere: round")
                                              : *pupil == 0 ? tr("to the nose, on both sides")
                                                            : tr("upright")});
         }
@@ -71,9 +71,9 @@ bool LandmarkCard::show() {
 void LandmarkCard::landmarkCard(const std::string& name) {
     auto* card = new Card;
     const Landmark& mark = *landmark();
-    card->title(landmarkName(name));
+    card->title(capital(landmarkName(name)));
     if (const LandmarkKind* kind = landmarkKind(name)) {
-        card->muted(said(std::string(kind->meaning)) + ". " +
+        card->muted(capital(said(std::string(kind->meaning))) + ". " +
                     (kind->central ? tr("On the middle of the fish.") : tr("One on each side, mirrored.")));
     }
     const auto chip = [&](const QString& what, ValueChip::Kind kind, int decimals,

@@ -91,9 +91,15 @@ LibraryDialog::LibraryDialog(LibraryStore& store, JobDocument& document, QWidget
     list_->setViewMode(QListView::IconMode);
     list_->setResizeMode(QListView::Adjust);
     list_->setMovement(QListView::Static);
-    list_->setIconSize({kThumbnailWidth * 3 / 4, kThumbnailHeight * 3 / 4});
-    list_->setGridSize({kThumbnailWidth * 3 / 4 + 14, kThumbnailHeight * 3 / 4 + 50});
-    list_->setWordWrap(true);
+    list_->setIconSize({kThumbnailWidth * 5 / 8, kThumbnailHeight * 5 / 8});
+    list_->setGridSize({kThumbnailWidth * 5 / 8 + 24, kThumbnailHeight * 5 / 8 + 50});
+    list_->setTextElideMode(Qt::ElideNone);
+    list_->setStyleSheet(QString("QListWidget { background: %1; border: 1px solid %2; border-radius: 4px; }"
+                                 "QListWidget::item { color: %3; }"
+                                 "QListWidget::item:selected { background: %4; color: %3; border: 1px solid "
+                                 "%5; border-radius: 6px; }")
+                             .arg(tokens().paper.name(), tokens().line.name(), tokens().ink.name(),
+                                  tokens().deep.name(), tokens().select.name()));
     overlay_ = new Overlay(this);
     figures_ = new QLabel(this);
     figures_->setWordWrap(true);

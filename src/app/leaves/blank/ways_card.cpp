@@ -164,7 +164,8 @@ Card* WaysCard::tracingCard() {
     card->button(open ? tr("Another picture ...") : tr("Open the scan or photo ..."),
                  open ? Card::Look::Link : Card::Look::Primary, [this] { emit pictureWanted(false); });
     if (!open) {
-        card->button(tr("Try it with the demo's tracing"), Card::Look::Link, [this] { desk_.openPicture(":/demo/sedge60-tracing.jpg"); });
+        card->button(tr("Try it with the demo's tracing"), Card::Look::Link,
+                     [this] { desk_.openPicture(":/demo/sedge60-tracing.jpg"); });
         addMake(*card);
         return card;
     }

@@ -1,0 +1,263 @@
+// The ways to a body in the window, driven as a painter would.
+#include <QListWidget>
+#include <QPushButton>
+#include <QSignalSpy>
+
+#include "app/leaves/blank/begin_page.h"
+#include "app/leaves/blank/blank_edits.h"
+#include "app/leaves/blank/library_dialog.h"
+#include "app/leaves/blank/picture_page.h"
+#include "tests/app/window_fixture.h"
+
+namespace nine::app {
+namespace {
+
+class Ways : public WindowTest {
+  protected:
+    BlankDesk& desk() { return window.blankLeaf().desk(); }
+    bool looked() {
+        return QTest::qWaitFor([&] { return !desk().running(); }, 60000);
+    }
+    QPushButton* button(const QString& words) {
+        for (QPushButton* b : window.findChildren<QPushButton*>())
+            if (b->text() == words && b->isVisible()) return b;
+        return nullptr;
+    }
+    void click(const QString& words) {
+        QPushButton* b = button(words);
+        ASSERT_NE(b, nullptr) << words.toStdString();
+        QTest::mouseClick(b, Qt::LeftButton);
+    }
+    const BlankChapter& body() { return *window.document().job().blank; }
+};
+
+TEST_F(Ways, FromNothingToATracedBody) {
+    window.document().open(Job{}, {});
+    window.showLeaf(BlankNumber);
+    auto* begin = &window.blankLeaf().beginPage();
+    ASSERT_TRUE(begin->isVisible());
+    Tile* trace = nullptr;
+    for (Tile* tile : begin->findChildren<Tile*>())
+        if (tile->text() == "Trace it") trace = tile;
+    ASSERT_NE(trace, nullptr);
+    trace->setFocus();
+    QTest::keyClick(trace, Qt::Key_Space);  // tiles are buttons: by keyboard too
+    EXPECT_TRUE(window.blankLeaf().picturePage().isVisible());
+    click("Try it with the demo's tracing");
+    ASSERT_TRUE(looked());
+    ASSERT_TRUE(desk().made() && *desk().made());
+    click("Make the body");
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_TRUE(blank->isVisible());
+    EXPECT_NEAR(body().table.stations.back().x_mm, 60, 0.1);
+    EXPECT_EQ(body().source, "tracing");
+    EXPECT_EQ(body().pictures.size(), 1u);
+    EXPECT_FALSE(body().landmarks.at("eye").assumed);
+    EXPECT_TRUE(body().landmarks.at("belly_hanger").assumed);
+}
+
+TEST_F(Ways, ABodyFromPhotosIsOneStepOfTheHistory) {
+    const std::string before = bytes();
+    window.showLeaf(BlankNumber);
+    desk().start(BlankDesk::Way::Photo);
+    click("Try it with the demo's photos");
+    ASSERT_TRUE(looked());
+    ASSERT_TRUE(desk().side().outline && desk().above().outline);
+    type(chip("Length of the body"), "61");
+    ASSERT_TRUE(looked());
+    // Dragging the nose changes the axis, not the job.
+    PicturePage& page = window.blankLeaf().picturePage();
+    const Vec2 nose = desk().side().outline->axis_px.nose;
+    drag(&page, page.handle(PicturePage::Grip::Nose), QPointF(0, 12));
+    ASSERT_TRUE(looked());
+    EXPECT_GT((desk().side().outline->axis_px.nose - nose).norm(), 5);
+    EXPECT_EQ(bytes(), before);
+    // A stroke over the hind half takes it out; it can be taken back.
+    desk().setTool(BlankDesk::Tool::TakeOut);
+    const QPointF tail = page.handle(PicturePage::Grip::Tail);
+    const double length = desk().side().outline->axis_px.length();
+    drag(&page, tail + QPointF(-60, -60), QPointF(0, 120));
+    ASSERT_TRUE(looked());
+    EXPECT_LT(desk().side().outline->axis_px.length(), length - 20);
+    click("Take the last stroke back");
+    ASSERT_TRUE(looked());
+    EXPECT_NEAR(desk().side().outline->axis_px.length(), length, 3);
+    click("Make the body");
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_NEAR(body().table.stations.back().x_mm, 61, 0.3);
+    EXPECT_EQ(body().pictures.size(), 2u);
+    window.document().history().undo();
+    EXPECT_EQ(bytes(), before);
+}
+
+TEST_F(Ways, WrongPicturesAreSaidAndNothingIsLost) {
+    const std::string before = bytes();
+    test::write(state / "no.jpg", "no picture");
+    window.blankLeaf().openPicture(QString::fromStdString(state / "no.jpg"));
+    ASSERT_TRUE(looked());
+    ASSERT_TRUE(desk().side().error);
+    EXPECT_EQ(desk().side().error->code, "not_a_picture");
+    desk().start(BlankDesk::Way::Tracing);
+    desk().openPicture(":/demo/sedge60-photo.jpg");
+    ASSERT_TRUE(looked());
+    EXPECT_EQ(desk().side().error->code, "marks_missing");
+    EXPECT_FALSE(desk().make());
+    EXPECT_EQ(button("Make the body"), nullptr);
+    click("Leave this");
+    EXPECT_EQ(bytes(), before);
+    EXPECT_TRUE(blank->isVisible());
+}
+
+TEST_F(Ways, AKindWithReadings) {
+    window.showLeaf(BlankNumber);
+    desk().start(BlankDesk::Way::Kind);
+    desk().setFamily("minnow");
+    EXPECT_EQ(button("Make the body"), nullptr);  // no length yet
+    type(chip("Length"), "9.6 cm");
+    type(chip("Height"), "17");
+    click("Add a place");
+    type(chip("Place 1"), "40");
+    type(chip("Height at place 1"), "19");
+    EXPECT_EQ(button("Make the body"), nullptr);  // higher than the highest: said, not made
+    type(chip("Height at place 1"), "16");
+    type(chip("Width at place 1"), "13");
+    click("Make the body");
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_EQ(body().table.stations.back().x_mm, 96);
+    EXPECT_EQ(body().family, "minnow");
+    const auto measured = std::find_if(body().table.stations.begin(), body().table.stations.end(),
+                                       [](const Station& s) { return s.x_mm == 40; });
+    ASSERT_NE(measured, body().table.stations.end());
+    EXPECT_EQ(measured->assumed, static_cast<unsigned>(kAssumedSection));
+    // What is dragged is measured.
+    const int index = 3;
+    EXPECT_TRUE(body().table.stations[index].assumed & kAssumedTop);
+    drag(blank, blank->stationHandle(index, true), QPointF(0, -8));
+    EXPECT_FALSE(body().table.stations[index].assumed & kAssumedTop);
+    EXPECT_TRUE(body().table.stations[index].assumed & kAssumedBottom);
+}
+
+TEST_F(Ways, TheEyeInHand) {
+    window.showLeaf(BlankNumber);
+    window.view().setLandmark("eye");
+    ASSERT_NE(chip("Diameter of the socket"), nullptr);
+    type(chip("Diameter of the socket"), "5");
+    EXPECT_EQ(body().landmarks.at("eye").diameter_mm, 5);
+    type(chip("Diameter of the socket"), "40");  // larger than the head
+    EXPECT_EQ(body().landmarks.at("eye").diameter_mm, 5);
+    click("Looks forward");
+    EXPECT_EQ(body().landmarks.at("eye").eyeType, "forward");
+    blank->setFocus();
+    const double x = body().landmarks.at("eye").points[0].x();
+    QTest::keyClick(blank, Qt::Key_Right, Qt::ShiftModifier);
+    EXPECT_NEAR(body().landmarks.at("eye").points[0].x(), x + 1, 1e-9);
+    click("Back to the stations");
+    EXPECT_TRUE(window.view().landmark().empty());
+}
+
+TEST_F(Ways, LandmarksComeAndGo) {
+    window.showLeaf(BlankNumber);
+    window.view().setLandmark("gill_plate");
+    click("Take it out");  // the pattern is anchored to it
+    EXPECT_EQ(body().landmarks.count("gill_plate"), 1u);
+    window.view().setLandmark("seam");
+    click("Take it out");
+    EXPECT_EQ(body().landmarks.count("seam"), 0u);
+    click("+ seam");
+    EXPECT_EQ(body().landmarks.count("seam"), 1u);
+    EXPECT_TRUE(body().landmarks.at("seam").assumed);
+    EXPECT_EQ(window.view().landmark(), "seam");
+}
+
+TEST_F(Ways, ABareAreaIsDrawnAndChanged) {
+    window.showLeaf(BlankNumber);
+    const double painted = window.results().painted_mm2();
+    window.view().setBlankTool(ViewState::BlankTool::Zone);
+    const QPointF middle = 0.5 * (blank->stationHandle(5, true) + blank->stationHandle(6, false));
+    for (const QPointF& corner : {QPointF(-25, -20), QPointF(25, -20), QPointF(25, 20), QPointF(-25, 20)})
+        QTest::mouseClick(blank, Qt::LeftButton, {}, (middle + corner).toPoint());
+    blank->setFocus();
+    QTest::keyClick(blank, Qt::Key_Return);
+    ASSERT_EQ(body().zones.size(), 1u);
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_LT(window.results().painted_mm2(), painted - 20);
+    QTest::mouseClick(blank, Qt::LeftButton, {}, middle.toPoint());
+    EXPECT_EQ(window.view().landmark(), "zone:" + body().zones[0].id);
+    click("carved area");
+    EXPECT_FALSE(body().zones[0].noPaint);
+    click("deep");
+    EXPECT_EQ(body().zones[0].relief_mm, 0.5);
+    click("Take it away");
+    EXPECT_TRUE(body().zones.empty());
+}
+
+TEST_F(Ways, MeasuringAlongTheSkin) {
+    window.showLeaf(BlankNumber);
+    window.view().setBlankTool(ViewState::BlankTool::Measure);
+    const Skin skin = test::need(Skin::of(body().table));
+    const Vec2 eye = body().landmarks.at("eye").points[0], root = body().landmarks.at("tail_root").points[0];
+    QTest::mouseClick(blank, Qt::LeftButton, {}, blank->landmarkHandle("eye").toPoint());
+    QTest::mouseClick(blank, Qt::LeftButton, {}, blank->landmarkHandle("tail_root").toPoint());
+    ASSERT_TRUE(QTest::qWaitFor([&] { return blank->layers().way().found.has_value(); }, 5000));
+    const double expected =
+        test::need(shortestWay(skin, {Side::Left, eye.x(), eye.y()}, {Side::Left, root.x(), root.y()}))
+            .length_mm;
+    EXPECT_NEAR((*blank->layers().way().found)->length_mm, expected,
+                0.3);  // a pixel is an eighth of a millimetre
+    QTest::keyClick(blank, Qt::Key_Escape);
+    EXPECT_EQ(window.view().blankTool(), ViewState::BlankTool::Stations);
+}
+
+TEST_F(Ways, TheMapSaysWhereASheetLies) {
+    window.showLeaf(BlankNumber);
+    window.view().setWrapMap(true);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return blank->layers().wrap().colours != nullptr; }, 10000));
+    const double small = blank->layers().wrap().map.share;
+    type(chip("Sheet round the body"), "30");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return blank->layers().wrap().across == 30; }, 10000));
+    EXPECT_LT(blank->layers().wrap().map.share, small);
+}
+
+TEST_F(Ways, TheStringCorrectsOneHalf) {
+    window.showLeaf(BlankNumber);
+    window.view().setStation(5);
+    const Station before = body().table.stations[5];
+    click("Above the axis");
+    type(chip("String girth"), "96");
+    const Station after = body().table.stations[5];
+    EXPECT_GT(after.section, before.section);
+    EXPECT_EQ(after.sectionLower, before.sectionLower);
+    EXPECT_EQ(after.girth_mm, 96);
+    EXPECT_NEAR(girthResidual(after), 0, 0.02);
+    type(chip("String girth"), "150");  // no section has it
+    EXPECT_EQ(body().table.stations[5].girth_mm, 96);
+}
+
+TEST_F(Ways, TheLibraryKeepsTakesAndGivesBack) {
+    window.library().open();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return window.library().ready(); }, 20000));
+    const std::string before = bytes();
+    LibraryDialog dialog(window.library(), window.document(), &window);
+    dialog.show();
+    EXPECT_EQ(dialog.list().count(), 7);
+    dialog.keepOpen();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return dialog.list().count() == 8; }, 10000));
+    QTest::keyClicks(&dialog.search(), "willow");
+    ASSERT_EQ(dialog.list().count(), 1);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return dialog.figures().text().contains("+44"); }, 10000))
+        << dialog.figures().text().toStdString();
+    dialog.remove();
+    EXPECT_EQ(dialog.list().count(), 0);
+    dialog.putBack();
+    ASSERT_EQ(dialog.list().count(), 1);
+    dialog.duplicate();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return dialog.list().count() == 2; }, 10000));
+    dialog.list().item(0)->setSelected(true);
+    dialog.use();
+    EXPECT_EQ(body().table.stations.back().x_mm, 104);
+    window.document().history().undo();
+    EXPECT_EQ(bytes(), before);
+}
+
+}  // namespace
+}  // namespace nine::app

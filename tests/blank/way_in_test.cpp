@@ -1,0 +1,310 @@
+// Strings, outlines, kinds, zones, how hard to wrap, comparing: what a body is made of and measured by.
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <random>
+
+#include "blank/compare.h"
+#include "blank/families.h"
+#include "blank/from_outline.h"
+#include "blank/measure.h"
+#include "blank/string_girth.h"
+#include "blank/wrap.h"
+#include "blank/zones.h"
+#include "tests/bodies.h"
+
+namespace nine {
+namespace {
+
+Polyline2 outlineOf(const Skin& skin, bool above) {
+    Polyline2 line;
+    for (const bool upper : {true, false}) {
+        for (int i = 0; i <= 300; ++i) {
+            const double x =
+                skin.noseX() + 0.5 * skin.length_mm() * (1 - std::cos(kPi * (upper ? i : 300 - i) / 300));
+            const Section s = skin.loft().sectionAt(x);
+            line.emplace_back(x, above ? (upper ? s.halfWidth : -s.halfWidth) : (upper ? s.top : -s.bottom));
+        }
+    }
+    return line;
+}
+
+TEST(StringGirth, OfAnEllipseIsTheCompleteEllipticIntegral) {
+    // Perimeter 4 a E(k), k^2 = 1 - b^2 / a^2; E from the standard library's special functions.
+    for (const auto& [a, b] : {std::pair{13.8, 9.0}, {20.0, 3.0}, {8.0, 8.0}}) {
+        const Station s{10, b, b, a, 2, 2, {}};
+        const double k = std::sqrt(1 - b * b / (a * a));
+        EXPECT_NEAR(girthOf(s), 4 * a * std::comp_ellint_2(k), 1e-6 * a);
+    }
+}
+
+TEST(StringGirth, TheExponentIsRecoveredFromTheGirth) {
+    std::mt19937 random(11);
+    std::uniform_real_distribution<double> size(3, 25), exponent(1.3, 8);
+    for (int i = 0; i < 200; ++i) {
+        Station s{10, size(random), size(random), size(random), 0, 0, {}};
+        s.section = exponent(random);
+        s.sectionLower = s.section;
+        const double girth = girthOf(s);
+        Station asked = s;
+        asked.section = asked.sectionLower = 2;
+        EXPECT_NEAR(test::need(withGirth(asked, girth, Fuller::Both, "")).section, s.section, 0.01)
+            << "case " << i;
+        // One half alone, the other as it is.
+        s.sectionLower = exponent(random);
+        asked = s;
+        asked.section = 2;
+        const Station upper = test::need(withGirth(asked, girthOf(s), Fuller::Upper, ""));
+        EXPECT_NEAR(upper.section, s.section, 0.01) << "case " << i;
+        EXPECT_EQ(upper.sectionLower, s.sectionLower);
+        EXPECT_NEAR(girthResidual(upper), 0, 1e-6);
+    }
+}
+
+TEST(StringGirth, AnImpossibleGirthIsRefusedWithTheRange) {
+    const Station s{10, 13, 17, 14, 2, 2, {}};
+    const GirthRange range = possibleGirths(s, Fuller::Both);
+    for (const double girth : {range.least_mm - 1, range.most_mm + 1, 0.0, -4.0, std::nan("")}) {
+        const auto refused = withGirth(s, girth, Fuller::Both, "here");
+        ASSERT_FALSE(refused) << girth;
+        EXPECT_EQ(refused.error().code, "girth_impossible");
+        EXPECT_EQ(refused.error().where, "here");
+        EXPECT_NE(refused.error().text.find(fixedText(range.least_mm, 1)), std::string::npos);
+    }
+    // A diamond of chords is the least, the box the most there can be.
+    EXPECT_GT(range.least_mm, 2 * (std::hypot(14, 13) + std::hypot(14, 17)));
+    EXPECT_LT(range.most_mm, 4 * 14 + 2 * 30);
+    EXPECT_EQ(withGirth({0, 0, 0, 0, 2, 2, {}}, 30, Fuller::Both, "").error().code, "zero_inside");
+}
+
+TEST(StringGirth, TellsTheWidthOfAKnownHeight) {
+    const Station s{10, 13, 17, 11.3, 2.2, 2.2, {}};
+    EXPECT_NEAR(test::need(halfWidthForGirth(s, girthOf(s), "")), 11.3, 1e-6);
+    EXPECT_EQ(halfWidthForGirth(s, 20, "x").error().code, "girth_impossible");
+}
+
+TEST(FromOutlines, EverySampleComesBack) {
+    for (const char* name : test::kSamples) {
+        const Skin body = test::sampleSkin(name);
+        Outlines o;
+        o.side = outlineOf(body, false);
+        o.top = outlineOf(body, true);
+        o.section = body.loft().stations()[3].section;
+        const OutlinedBody made = test::need(bodyFromOutlines(o));
+        const Skin skin = test::need(Skin::of(made.table));
+        EXPECT_LT(made.miss_mm, 0.03) << name;
+        EXPECT_LE(made.table.stations.size(), kMostOutlineStations);
+        for (const double share : {0.1, 0.3, 0.5, 0.8}) {
+            const double x = share * body.length_mm();
+            EXPECT_NEAR(skin.arcAt(x).girth() / body.arcAt(x).girth(), 1, 0.01)
+                << name << " at " << x;  // the 1 %
+        }
+        EXPECT_LT(made.asymmetry_mm, 1e-9);
+        EXPECT_TRUE(made.warnings.empty()) << made.warnings.front().text;
+    }
+}
+
+TEST(FromOutlines, StringsGiveTheWidthsOrTheFullness) {
+    const Skin body = test::sampleSkin("sedge60");
+    Outlines o;
+    o.side = outlineOf(body, false);
+    o.section = 2.2;
+    for (const double x : {10.0, 25.0, 45.0}) o.girths.push_back({x, body.arcAt(x).girth()});
+    OutlinedBody made = test::need(bodyFromOutlines(o));
+    const Skin skin = test::need(Skin::of(made.table));
+    for (const double x : {10.0, 25.0, 45.0})
+        EXPECT_NEAR(skin.loft().sectionAt(x).halfWidth, body.loft().sectionAt(x).halfWidth, 0.1);
+    o.top = outlineOf(body, true);
+    o.section = 2;
+    made = test::need(bodyFromOutlines(o));
+    for (const Station& s : made.table.stations) {
+        if (s.girth_mm == 0) continue;
+        EXPECT_NEAR(s.section, 2.2, 0.03);
+        EXPECT_LT(std::abs(girthResidual(s)), 0.05);
+    }
+    o.girths = {{25, 300}};
+    EXPECT_EQ(bodyFromOutlines(o).error().code, "girth_impossible");
+    o.girths = {{80, 90}};
+    EXPECT_EQ(bodyFromOutlines(o).error().code, "off_body");
+}
+
+TEST(FromOutlines, WithoutWidthsTheyAreAssumedAndSaid) {
+    Outlines o;
+    o.side = outlineOf(test::sampleSkin("sedge60"), false);
+    const OutlinedBody made = test::need(bodyFromOutlines(o));
+    ASSERT_EQ(made.warnings.size(), 1u);
+    EXPECT_EQ(made.warnings.front().code, "widths_assumed");
+    EXPECT_TRUE(made.table.stations[3].assumed & kAssumedWidth);
+    EXPECT_FALSE(made.table.stations[3].assumed & kAssumedTop);
+}
+
+TEST(FromOutlines, OutlinesOfDifferentBodiesAreRefused) {
+    Outlines o;
+    o.side = outlineOf(test::sampleSkin("sedge60"), false);
+    o.top = outlineOf(test::sampleSkin("dock65"), true);
+    EXPECT_EQ(bodyFromOutlines(o).error().code, "lengths_differ");
+    EXPECT_EQ(bodyFromOutlines({}).error().code, "no_outline");
+    o.top.reset();
+    for (Vec2& p : o.side) p.y() += 25;  // the axis runs below the body
+    EXPECT_EQ(bodyFromOutlines(o).error().code, "zero_inside");
+}
+
+TEST(Families, AllMakeBodiesWithTheirLandmarks) {
+    ASSERT_EQ(bodyFamilies().size(), 7u);
+    for (const BodyFamily& family : bodyFamilies()) {
+        for (const double length : {40.0, 90.0, 180.0}) {
+            FamilyReadings r;
+            r.length_mm = length;
+            const FamilyBody body = test::need(bodyOfFamily(family.id, r));
+            const Skin skin = test::need(Skin::of(body.table));
+            EXPECT_NEAR(skin.length_mm(), length, 0.01);
+            EXPECT_TRUE(checkLandmarks(skin, body.landmarks)) << family.id;
+            for (const char* name : {"nose", "line_tie", "eye", "gill_plate", "lateral_line", "fish_line",
+                                     "belly_hanger", "tail_root"})
+                EXPECT_EQ(body.landmarks.count(name), 1u) << family.id << name;
+            for (const auto& [name, mark] : body.landmarks) EXPECT_TRUE(mark.assumed);
+            for (std::size_t i = 1; i + 1 < body.table.stations.size(); ++i)
+                EXPECT_EQ(body.table.stations[i].assumed, static_cast<unsigned>(kAssumedAll));
+        }
+    }
+    EXPECT_TRUE(likelyFamily(0.17, 0.13) == "minnow");
+    EXPECT_TRUE(likelyFamily(0.17, 0.17) == "cigar");
+    EXPECT_TRUE(likelyFamily(0.5, 0.46) == "round");
+    EXPECT_TRUE(likelyFamily(0.46, 0.2) == "flat");
+}
+
+TEST(Families, ReadingsAreMetExactlyAndMarkedAsMeasured) {
+    FamilyReadings r;
+    r.length_mm = 96;
+    r.height_mm = 17;
+    r.places = {{40, 16.8, 13.2, 47.5}, {70, 12, {}, {}}};
+    const FamilyBody body = test::need(bodyOfFamily("minnow", r));
+    const auto at = [&](double x) {
+        for (const Station& s : body.table.stations)
+            if (s.x_mm == x) return s;
+        return Station{};
+    };
+    EXPECT_NEAR(at(40).top_mm + at(40).bottom_mm, 16.8, 1e-9);
+    EXPECT_NEAR(2 * at(40).halfWidth_mm, 13.2, 1e-9);
+    EXPECT_NEAR(girthOf(at(40)), 47.5, 0.02);
+    EXPECT_EQ(at(40).assumed, 0u);
+    EXPECT_NEAR(at(70).top_mm + at(70).bottom_mm, 12, 1e-9);
+    EXPECT_EQ(at(70).assumed, static_cast<unsigned>(kAssumedWidth | kAssumedSection));
+}
+
+TEST(Families, ContradictionsAreNamed) {
+    const auto code = [](FamilyReadings r, const char* family = "minnow") {
+        return bodyOfFamily(family, r).error().code;
+    };
+    FamilyReadings r;
+    EXPECT_EQ(code(r), "missing");
+    r.length_mm = 96;
+    EXPECT_EQ(code(r, "shark"), "unknown_family");
+    r.height_mm = 15;
+    r.places = {{40, 17, {}, {}}};
+    EXPECT_EQ(code(r), "contradiction");
+    r.places = {{120, 10, {}, {}}};
+    EXPECT_EQ(code(r), "contradiction");
+    r.places = {{40, 0, {}, {}}};  // zero in the middle
+    EXPECT_EQ(code(r), "contradiction");
+    r.places = {{40, 12, {}, {}}, {40.1, 13, {}, {}}};
+    EXPECT_EQ(code(r), "contradiction");
+    r.places = {{40, 12, 10, 90}};
+    EXPECT_EQ(code(r), "girth_impossible");
+}
+
+TEST(Zones, AreasAgreeWithClosedForms) {
+    // On a cylinder skin coordinates are flat.
+    const Skin tube = test::cylinder(9, 60);
+    EXPECT_NEAR(zoneArea(tube, {{10, -3}, {40, -3}, {40, 5}, {10, 5}}), 240, 1e-4);
+    EXPECT_NEAR(zoneArea(tube, {{10, 0}, {40, 0}, {25, 6}}), 90, 1e-4);
+    // A zone between two planes of a sphere has the area of the cylinder round it (Archimedes): half of it.
+    const double r = 12;
+    const Skin ball = test::sphere(r);
+    std::vector<Vec2> zone;
+    for (const bool upper : {true, false}) {
+        for (int i = 0; i <= 400; ++i) {
+            const double x = upper ? 6 + 12.0 * i / 400 : 18 - 12.0 * i / 400;
+            const SectionArc arc = ball.arcAt(x);
+            zone.emplace_back(x, upper ? arc.backArc() : -arc.bellyArc());
+        }
+    }
+    EXPECT_NEAR(zoneArea(ball, zone) / (kPi * r * 12), 1, 2e-4);
+}
+
+TEST(Zones, BareSkinIsTakenOffOnBothSides) {
+    const Skin tube = test::cylinder(9, 60);
+    Zone zone;
+    zone.polygon = {{10, -3}, {20, -3}, {20, 3}, {10, 3}};
+    EXPECT_NEAR(paintedArea(tube, 1000, {zone}), 1000 - 2 * 60, 1e-3);
+    zone.noPaint = false;
+    zone.relief_mm = 0.5;
+    EXPECT_EQ(paintedArea(tube, 1000, {zone}), 1000);
+    EXPECT_EQ(reliefAt({zone}, {15, 0}), 0.5);
+    EXPECT_EQ(reliefAt({zone}, {25, 0}), 0);
+    zone.polygon.back() = {10, 90};
+    EXPECT_EQ(checkZones(tube, {zone}).error().where, "blank.zones[0].polygon[3]");
+}
+
+TEST(Landmarks, AnEyeLargerThanTheHeadIsRefused) {
+    const Skin body = test::sampleSkin("sedge60");
+    Landmark eye;
+    eye.points = {Vec2(9.5, 4.2)};
+    eye.diameter_mm = 6;
+    EXPECT_TRUE(checkLandmarks(body, {{"eye", eye}}));
+    eye.diameter_mm = 26;
+    const Status refused = checkLandmarks(body, {{"eye", eye}});
+    ASSERT_FALSE(refused);
+    EXPECT_EQ(refused.error().code, "eye_too_large");
+    EXPECT_EQ(refused.error().where, "blank.landmarks.eye.diameter_mm");
+    eye.points = {Vec2(70, 0)};
+    EXPECT_EQ(checkLandmarks(body, {{"eye", eye}}).error().code, "off_body");
+}
+
+TEST(Landmarks, PaintMakesSocketsSmaller) {
+    Landmark eye;
+    eye.diameter_mm = 6.4;
+    EXPECT_EQ(stockEyeFor(eye), 6.0);
+    eye.buildUp_mm = 0.15;
+    EXPECT_EQ(stockEyeFor(eye), 5.0);
+    eye.diameter_mm = 2;
+    EXPECT_FALSE(stockEyeFor(eye));
+    EXPECT_FALSE(pupilDirection(eye));
+    eye.eyeType = "forward";
+    EXPECT_EQ(pupilDirection(eye), 0.0);
+}
+
+TEST(Wrap, OfASphereIsEverywhereTheSame) {
+    // K = 1 / r^2, so w = 4 r sqrt(e).
+    const double r = 20, limit = 0.03;
+    const Skin ball = test::sphere(r);
+    const SkinGrid grid = makeSkinGrid(ball, 100, 48);
+    const WrapMap map = wrapMap(ball, grid, limit, 10, 10);
+    const double expected = 4 * r * std::sqrt(limit);
+    for (int row = 30; row < 70; ++row)
+        for (int column = 0; column < 48; column += 7)
+            EXPECT_NEAR(map.widest_mm[map.index(row, column)], expected, 0.03 * expected);
+    EXPECT_NEAR(map.need[map.index(50, 3)], 100 / (expected * expected), 0.05);
+    EXPECT_GT(map.share, 0.85);
+    EXPECT_LT(wrapMap(ball, grid, limit, 40, 40).share, 0.05);
+    // Nothing is hard on a cylinder.
+    const Skin tube = test::cylinder(9, 60);
+    EXPECT_GT(wrapMap(tube, makeSkinGrid(tube, 60, 48), 0.003, 40, 20).share, 0.99);
+}
+
+TEST(Compare, FindsWhatWasChanged) {
+    const Skin body = test::sampleSkin("sedge60");
+    const BlankDifference same = compareBlanks(body, body);
+    EXPECT_EQ(same.outlineWorst_mm, 0);
+    EXPECT_EQ(same.area_mm2, 0);
+    std::vector<Station> wider = body.loft().stations();
+    for (Station& s : wider) s.halfWidth_mm *= 1.1;
+    const BlankDifference d = compareBlanks(body, test::skinOf(wider));
+    EXPECT_NEAR(d.outlineWorst_mm, 1.38, 0.03);
+    EXPECT_EQ(d.length_mm, 0);
+    EXPECT_NEAR(d.volume_mm3, 0.1 * measureBody(body).volume_mm3, 5);
+    EXPECT_GT(d.girthWorst_mm, 2);
+}
+
+}  // namespace
+}  // namespace nine

@@ -1,0 +1,279 @@
+// Tracing sheets drawn from known bodies come back as these bodies, or are refused with what is missing.
+#include "image/tracing.h"
+
+#include <functional>
+
+#include "image/picture_file.h"
+#include "job/blank_from_picture.h"
+#include "tests/image/page_painter.h"
+
+namespace nine {
+namespace {
+
+using test::Camera;
+using test::PaintedPage;
+
+constexpr double kPencil_mm = 0.5;
+constexpr float kGraphite = 0.35F;
+
+PaintedPage tracedPage(const Skin& skin, bool above = true, float pencil = kGraphite) {
+    PaintedPage page;
+    page.marks();
+    page.stroke(test::outlineAt(skin, false, {60, 143}), kPencil_mm, pencil, true);
+    if (above) page.stroke(test::outlineAt(skin, true, {66, 82}), kPencil_mm, pencil, true);
+    return page;
+}
+
+/// Root mean square and largest distance across the outline between a body and what came back.
+struct Miss {
+    double rms = 0, worst = 0;
+};
+Miss missOf(const Skin& is, const Skin& want, bool width) {
+    Miss miss;
+    double sum = 0;
+    int count = 0;
+    for (int i = 2; i < 200; ++i) {
+        const double x = 0.5 * want.length_mm() * (1 - std::cos(kPi * i / 201)), e = 0.02;
+        if (x + e > is.length_mm()) continue;
+        const auto sizes = [](const Skin& skin, double at) {
+            const Section s = skin.loft().sectionAt(skin.noseX() + at);
+            return Vec3(s.top, s.bottom, s.halfWidth);
+        };
+        const Vec3 d = sizes(is, x) - sizes(want, x),
+                   slope = (sizes(want, x + e) - sizes(want, x - e)) / (2 * e);
+        for (int k = 0; k < (width ? 3 : 2); ++k) {
+            const double off = std::abs(d[k]) / std::sqrt(1 + slope[k] * slope[k]);
+            sum += off * off;
+            ++count;
+            miss.worst = std::max(miss.worst, off);
+        }
+    }
+    miss.rms = std::sqrt(sum / count);
+    return miss;
+}
+
+Skin bodyFrom(const Picture& picture, const TracingWish& wish = {}) {
+    const TracingReading reading = test::need(readTracing(picture, wish));
+    return test::need(Skin::of(test::need(blankOfTracing(reading, {})).blank.table));
+}
+
+struct Variant {
+    const char* name;
+    std::function<void(Camera&)> change;
+    bool jpeg = false;
+};
+const Variant kVariants[] = {{"Square", [](Camera& c) { c.distance_mm = 420; }},
+                             {"Keystone15", [](Camera& c) { c.tilt_deg = 15; }},
+                             {"Turned",
+                              [](Camera& c) {
+                                  c.tilt_deg = 10;
+                                  c.turn_deg = 27;
+                                  c.distance_mm = 560;
+                              }},
+                             {"UpsideDown",
+                              [](Camera& c) {
+                                  c.tilt_deg = -12;
+                                  c.turn_deg = 183;
+                              }},
+                             {"ShadedNoisyJpeg70",
+                              [](Camera& c) {
+                                  c.tilt_deg = 15;
+                                  c.turn_deg = 7;
+                                  c.noise = 0.03;
+                                  c.falloff = 0.5;
+                              },
+                              true},
+                             {"Small",
+                              [](Camera& c) {
+                                  c.width = 1600;
+                                  c.height = 1200;
+                                  c.focal_px = 1850;
+                                  c.tilt_deg = 8;
+                                  c.noise = 0.01;
+                              },
+                              true},
+                             {"HardShadow",
+                              [](Camera& c) {
+                                  c.tilt_deg = 12;
+                                  c.shade = [](const Vec2& p) {
+                                      return p.x() > 900 && p.x() < 1500 && p.y() < 1100 ? 0.55 : 1.0;
+                                  };
+                              },
+                              true}};
+
+class Tracing : public ::testing::TestWithParam<Variant> {};
+
+TEST_P(Tracing, ComesBackWithinATenthOfAMillimetre) {
+    for (const char* name : {"sedge60", "willow104"}) {
+        const Skin body = test::sampleSkin(name);
+        Camera camera;
+        GetParam().change(camera);
+        Picture picture = test::photographed(tracedPage(body), camera);
+        if (GetParam().jpeg) picture = test::need(decodePicture(jpegOf(picture, 70), "test")).picture;
+        const Miss miss = missOf(bodyFrom(picture), body, true);
+        // The issue asks for 0.2 mm; what is reached is 0.02 to 0.05.
+        EXPECT_LT(miss.rms, 0.1) << name;
+        EXPECT_LT(miss.worst, 0.25) << name;
+    }
+}
+INSTANTIATE_TEST_SUITE_P(Pictures, Tracing, ::testing::ValuesIn(kVariants),
+                         [](const auto& v) { return v.param.name; });
+
+TEST(TracingSheet, EveryBlankComesBackFromAScan) {
+    for (const char* name : test::kSamples) {
+        const Skin body = test::sampleSkin(name);
+        const Miss miss = missOf(bodyFrom(test::scanned(tracedPage(body))), body, true);
+        EXPECT_LT(miss.rms, 0.05) << name;
+    }
+}
+
+TEST(TracingSheet, OneMarkCutOffIsSaidAndDoesNoHarm) {
+    const Skin body = test::sampleSkin("sedge60");
+    PaintedPage page = tracedPage(body);
+    page.disc({250, 180}, 6, 0.96F);  // the upper right corner is torn off
+    const Picture picture = test::scanned(page);
+    const TracingReading reading = test::need(readTracing(picture, {}));
+    EXPECT_EQ(reading.page.marks.size(), 7u);
+    ASSERT_FALSE(reading.warnings.empty());
+    EXPECT_EQ(reading.warnings.front().code, "marks_missing");
+    EXPECT_NE(reading.warnings.front().text.find("upper right"), std::string::npos);
+    EXPECT_LT(missOf(bodyFrom(picture), body, true).rms, 0.05);
+}
+
+TEST(TracingSheet, FourMarksAreTooFew) {
+    PaintedPage page = tracedPage(test::sampleSkin("sedge60"));
+    for (const int gone : {0, 3, 5, 6})
+        page.disc(tracing_sheet::kMarks_mm[static_cast<std::size_t>(gone)], 6, 0.96F);
+    const auto reading = readTracing(test::scanned(page), {});
+    ASSERT_FALSE(reading);
+    EXPECT_EQ(reading.error().code, "marks_missing");
+    EXPECT_NE(reading.error().text.find("Only 4 of"), std::string::npos);
+}
+
+TEST(TracingSheet, APageWithoutMarksIsRefused) {
+    const auto reading = readTracing(Picture(800, 600, 240), {});
+    ASSERT_FALSE(reading);
+    EXPECT_EQ(reading.error().code, "marks_missing");
+}
+
+TEST(TracingSheet, AnEmptyPageHasNothingDrawn) {
+    PaintedPage page;
+    page.marks();
+    const auto reading = readTracing(test::scanned(page), {});
+    ASSERT_FALSE(reading);
+    EXPECT_EQ(reading.error().code, "nothing_drawn");
+}
+
+TEST(TracingSheet, ASmallGapIsBridgedAWideOneNamed) {
+    const Skin body = test::sampleSkin("sedge60");
+    for (const auto& [width, refused] : {std::pair{2.0, false}, {9.0, true}}) {
+        PaintedPage page;
+        page.marks();
+        Polyline2 open;
+        for (const Vec2& p : test::outlineAt(body, false, {60, 143}))
+            if (std::abs(p.x() - 90) > 0.5 * width || p.y() < 143) open.push_back(p);
+        const auto rotated =
+            std::find_if(open.begin(), open.end(), [&](const Vec2& p) { return p.x() > 90 && p.y() > 143; });
+        std::rotate(open.begin(), rotated, open.end());
+        page.stroke(open, kPencil_mm, kGraphite, false);
+        const auto reading = readTracing(test::scanned(page), {});
+        ASSERT_EQ(!reading, refused) << width;
+        if (refused) {
+            EXPECT_EQ(reading.error().code, "line_open");
+            // 90 mm in the frame is 81 mm from the inside of the box.
+            EXPECT_NE(reading.error().text.find("81 mm from the left edge"), std::string::npos)
+                << reading.error().text;
+        }
+    }
+}
+
+TEST(TracingSheet, AHandOverTheLineIsRefused) {
+    const Skin body = test::sampleSkin("sedge60");
+    Picture picture = test::scanned(tracedPage(body, false));
+    for (int y = 0; y < 900; ++y) {  // skin-coloured, across the upper half of the outline
+        for (int x = 950; x < 1150; ++x) {
+            picture.at(x, y)[0] = 201;
+            picture.at(x, y)[1] = 143;
+            picture.at(x, y)[2] = 107;
+        }
+    }
+    const auto reading = readTracing(picture, {});
+    ASSERT_FALSE(reading);
+    EXPECT_EQ(reading.error().code, "line_open") << reading.error().text;
+}
+
+TEST(TracingSheet, PrintedAt97PerCentIsFoundFromTheScanOrTheRuler) {
+    // The page is printed at 97 %; the body is drawn on it true to size, so it is larger in the frame.
+    const Skin body = test::sampleSkin("sedge60");
+    PaintedPage page;
+    page.marks();
+    Polyline2 line = test::outlineAt(body, false, {0, 0}), grown;
+    for (const Vec2& p : line) grown.push_back(Vec2(60, 143) + p / 0.97);
+    page.stroke(grown, kPencil_mm / 0.97, kGraphite, true);
+    const Picture picture = test::scanned(page);
+    TracingWish scan, ruler;
+    scan.scanPerMm = test::kPagePerMm / 0.97;  // a scanner knows its own density
+    ruler.ruler_mm = 97;
+    for (const TracingWish& wish : {scan, ruler}) {
+        const TracingReading reading = test::need(readTracing(picture, wish));
+        EXPECT_NEAR(reading.scale, 0.97, 1e-3);
+        ASSERT_FALSE(reading.warnings.empty());
+        EXPECT_EQ(reading.warnings.back().code, "printed_at_scale");
+        EXPECT_NE(reading.warnings.back().text.find("97.0 %"), std::string::npos);
+        EXPECT_NEAR(bodyFrom(picture, wish).length_mm(), 60, 0.08);
+    }
+    TracingWish wrong;
+    wrong.ruler_mm = 250;
+    EXPECT_EQ(readTracing(picture, wrong).error().code, "ruler_wrong");
+}
+
+TEST(TracingSheet, ABentPageIsRefused) {
+    Camera camera;
+    camera.bend_mm = 16;
+    camera.tilt_deg = 25;
+    const auto reading = readTracing(test::photographed(tracedPage(test::sampleSkin("sedge60")), camera), {});
+    ASSERT_FALSE(reading);
+    EXPECT_EQ(reading.error().code, "page_not_flat");
+}
+
+TEST(TracingSheet, FilledBodiesAndLinesInsideAreFound) {
+    const Skin body = test::sampleSkin("sedge60");
+    PaintedPage page = tracedPage(body, false);
+    Polyline2 ring, gill;
+    for (int i = 0; i < 40; ++i)
+        ring.push_back(Vec2(69, 146) + 3 * Vec2(std::cos(2 * kPi * i / 40), std::sin(2 * kPi * i / 40)));
+    for (int i = -5; i <= 5; ++i) gill.emplace_back(76.5 - 0.03 * i * i, 142 + 1.4 * i);
+    page.stroke(ring, 0.4, kGraphite, true);
+    page.stroke(gill, 0.4, kGraphite, false);
+    const TracingReading reading = test::need(readTracing(test::scanned(page), {}));
+    EXPECT_EQ(reading.side->guides.size(), 2u);
+    const MadeBlank made = test::need(blankOfTracing(reading, {}));
+    const Landmark& eye = made.blank.landmarks.at("eye");
+    EXPECT_FALSE(eye.assumed);
+    EXPECT_NEAR(eye.diameter_mm, 6, 0.15);
+    EXPECT_NEAR(eye.points.front().x(), 9, 0.2);
+    EXPECT_FALSE(made.blank.landmarks.at("gill_plate").assumed);
+    EXPECT_TRUE(made.blank.landmarks.at("belly_hanger").assumed);
+
+    PaintedPage dark;
+    dark.marks();
+    const Polyline2 line = test::outlineAt(body, false, {60, 143}, 200);
+    for (double x = 60; x < 120; x += 0.2) {
+        const Section s = body.loft().sectionAt(std::clamp(x - 60, 0.0, 60.0));
+        dark.stroke({{x, 143 - s.bottom}, {x, 143 + s.top}}, 0.3, 0.25F, false);
+    }
+    dark.stroke(line, 0.1, 0.25F, true);
+    const TracingReading filled = test::need(readTracing(test::scanned(dark), {}));
+    EXPECT_TRUE(filled.side->filled);
+    EXPECT_NEAR(filled.side->axis.length(), 60, 0.3);
+}
+
+TEST(TracingSheet, StopsWhenCancelled) {
+    const Task task = Task::make();
+    task.cancel();
+    EXPECT_EQ(readTracing(test::scanned(tracedPage(test::sampleSkin("sedge60"))), {}, task).error().code,
+              "cancelled");
+}
+
+}  // namespace
+}  // namespace nine
