@@ -115,7 +115,9 @@ TEST(WaysCli, WrongInputWritesNothing) {
     for (const auto& [command, code] : cases) {
         const CliRan ran = cli(command);
         EXPECT_EQ(ran.exitCode, 1) << command;
-        if (*code) EXPECT_EQ(ran.json()["error"]["code"], code) << command;
+        if (*code) {
+            EXPECT_EQ(ran.json()["error"]["code"], code) << command;
+        }
         EXPECT_FALSE(std::filesystem::exists(folder / "b.nineleaves.json")) << command;
     }
 }

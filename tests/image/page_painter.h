@@ -12,7 +12,13 @@
 
 namespace nine::test {
 
+#ifdef NINE_SANITIZED
+constexpr double kPagePerMm = 5;  // instrumented code is slow: the same with a quarter of the pixels
+constexpr double kCameraScale = 0.5;
+#else
 constexpr double kPagePerMm = 10;
+constexpr double kCameraScale = 1;
+#endif
 
 class PaintedPage {
   public:
@@ -84,8 +90,8 @@ inline Polyline2 outlineAt(const Skin& skin, bool above, const Vec2& nose, int s
 }
 
 struct Camera {
-    int width = 3000, height = 2250;
-    double distance_mm = 480, focal_px = 3500;
+    int width = 2400, height = 1800;
+    double distance_mm = 480, focal_px = 2800;
     double tilt_deg = 0, turn_deg = 0;
     double noise = 0;                                    ///< standard deviation, 0..1
     double falloff = 0;                                  ///< how much darker the far corner is, 0..1
@@ -95,7 +101,10 @@ struct Camera {
 };
 
 /// 8-bit picture of a page as the camera sees it.
-inline Picture photographed(const PaintedPage& page, const Camera& camera, unsigned seed = 1) {
+inline Picture photographed(const PaintedPage& page, Camera camera, unsigned seed = 1) {
+    camera.width = static_cast<int>(camera.width * kCameraScale);
+    camera.height = static_cast<int>(camera.height * kCameraScale);
+    camera.focal_px *= kCameraScale;
     Picture out(camera.width, camera.height);
     const double tilt = degToRad(camera.tilt_deg), turn = degToRad(camera.turn_deg);
     const Plane& grey = page.grey();

@@ -85,9 +85,9 @@ const Variant kVariants[] = {{"Square", [](Camera& c) { c.distance_mm = 420; }},
                               true},
                              {"Small",
                               [](Camera& c) {
-                                  c.width = 1600;
-                                  c.height = 1200;
-                                  c.focal_px = 1850;
+                                  c.width = 1700;
+                                  c.height = 1275;
+                                  c.focal_px = 2000;
                                   c.tilt_deg = 8;
                                   c.noise = 0.01;
                               },
@@ -96,7 +96,11 @@ const Variant kVariants[] = {{"Square", [](Camera& c) { c.distance_mm = 420; }},
                               [](Camera& c) {
                                   c.tilt_deg = 12;
                                   c.shade = [](const Vec2& p) {
-                                      return p.x() > 900 && p.x() < 1500 && p.y() < 1100 ? 0.55 : 1.0;
+                                      return p.x() > 90 * test::kPagePerMm &&
+                                                     p.x() < 150 * test::kPagePerMm &&
+                                                     p.y() < 110 * test::kPagePerMm
+                                                 ? 0.55
+                                                 : 1.0;
                                   };
                               },
                               true}};
@@ -190,8 +194,9 @@ TEST(TracingSheet, ASmallGapIsBridgedAWideOneNamed) {
 TEST(TracingSheet, AHandOverTheLineIsRefused) {
     const Skin body = test::sampleSkin("sedge60");
     Picture picture = test::scanned(tracedPage(body, false));
-    for (int y = 0; y < 900; ++y) {  // skin-coloured, across the upper half of the outline
-        for (int x = 950; x < 1150; ++x) {
+    const auto px = [](double mm) { return static_cast<int>(mm * test::kPagePerMm); };
+    for (int y = 0; y < px(90); ++y) {  // skin-coloured, across the upper half of the outline
+        for (int x = px(95); x < px(115); ++x) {
             picture.at(x, y)[0] = 201;
             picture.at(x, y)[1] = 143;
             picture.at(x, y)[2] = 107;

@@ -76,7 +76,7 @@ TEST(BlankFile, WrongFieldsAreNamedWithTheirLine) {
     };
     EXPECT_EQ(with("\"relief\"", "\"relieve\"").error().code, "bad_value");
     EXPECT_NE(with("\"relief\"", "\"relieve\"").error().where.find("blank.zones[0].kind"), std::string::npos);
-    EXPECT_EQ(with("\"half_width_mm\"\n", "\"width\"\n").error().code, "bad_value");
+    EXPECT_EQ(with("\"half_width_mm\",\n", "\"width\",\n").error().code, "bad_value");
     EXPECT_EQ(with("\"jpeg\": \"", "\"jpeg\": \"!").error().code, "bad_value");
     EXPECT_EQ(with("\"diameter_mm\": ", "\"diameter_mm\": 9").error().code, "eye_too_large");
 }

@@ -215,10 +215,14 @@ void Results::requestFineBody() {
             measureSlot_.request(
                 [skin = body_.skin, blank = body_.blank](const Task&) {
                     const BodyMeasure measure = measureBody(*skin);
-                    return Measured{measure, paintedArea(*skin, measure.area_mm2, allZones(*skin, *blank))};
+                    Measured measured{
+                        measure, paintedArea(*skin, measure.area_mm2, allZones(*skin, *blank)), {}};
+                    for (const Zone& zone : blank->zones)
+                        measured.zones[zone.id] = zoneArea(*skin, zone.polygon);
+                    return measured;
                 },
                 [this](Measured measured) {
-                    measured_ = measured;
+                    measured_ = std::move(measured);
                     emit bodyChanged();
                 });
         });

@@ -8,6 +8,7 @@
 
 #include <QObject>
 #include <QTimer>
+#include <map>
 
 #include "app/document/job_document.h"
 #include "app/document/latest_only.h"
@@ -64,6 +65,8 @@ class Results : public QObject {
     const BodyMeasure& measure() const { return measured_.body; }
     /// Skin without what zones and landmarks keep bare.
     double painted_mm2() const { return measured_.painted_mm2; }
+    /// Skin within each zone of the blank, by id, mm^2.
+    const std::map<std::string, double>& zoneAreas() const { return measured_.zones; }
     bool masksRunning() const { return masksSlot_.running() || quiet_.isActive(); }
     double progress() const { return progress_; }
     /// True when nothing is under way.
@@ -105,6 +108,7 @@ class Results : public QObject {
     struct Measured {
         BodyMeasure body{};
         double painted_mm2 = 0;
+        std::map<std::string, double> zones;
     };
     Measured measured_;
     double progress_ = 1;

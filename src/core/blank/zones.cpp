@@ -16,21 +16,32 @@ constexpr double kHookEyeRing_mm =
 constexpr double kSocketRim_mm = 0;  // paint may go up to the socket's edge
 constexpr double kStep_mm = 0.8;     // along x; Gauss points lie within
 
-/// How much skin a step in x and g spans at a point: |dp/dx x dp/dg|, from differences on the exact skin.
-double stretchAt(const Skin& skin, double x, double g) {
-    const double h = std::min({1e-4, 0.5 * (x - skin.noseX()), 0.5 * (skin.tailX() - x)});
-    if (!(h > 0)) return 0;
-    const SectionArc here = skin.arcAt(x), before = skin.arcAt(x - h), after = skin.arcAt(x + h);
-    const auto clamped = [](const SectionArc& arc, double v) {
-        return std::clamp(v, -2 * arc.bellyArc(), 2 * arc.backArc());
-    };
-    const Vec2 a = before.point(clamped(before, g)), b = after.point(clamped(after, g));
-    const double e = 1e-4;
-    const Vec2 c = here.point(clamped(here, g - e)), d = here.point(clamped(here, g + e));
-    const Vec3 dx(2 * h, b.x() - a.x(), b.y() - a.y());
-    const Vec3 dg(0, d.x() - c.x(), d.y() - c.y());
-    return (dx / (2 * h)).cross(dg / (2 * e)).norm();
-}
+/// How much skin a step in x and g spans along one section: |dp/dx x dp/dg|, from differences on the exact
+/// skin.
+class StretchAlong {
+  public:
+    StretchAlong(const Skin& skin, double x)
+        : step_(std::min({1e-4, 0.5 * (x - skin.noseX()), 0.5 * (skin.tailX() - x)})),
+          here_(skin.arcAt(x)),
+          before_(skin.arcAt(x - step_)),
+          after_(skin.arcAt(x + step_)) {}
+
+    double at(double g) const {
+        if (!(step_ > 0)) return 0;
+        constexpr double e = 1e-4;
+        const Vec2 a = on(before_, g), b = on(after_, g), c = on(here_, g - e), d = on(here_, g + e);
+        const Vec3 dx(1, (b.x() - a.x()) / (2 * step_), (b.y() - a.y()) / (2 * step_));
+        const Vec3 dg(0, (d.x() - c.x()) / (2 * e), (d.y() - c.y()) / (2 * e));
+        return dx.cross(dg).norm();
+    }
+
+  private:
+    static Vec2 on(const SectionArc& arc, double g) {
+        return arc.point(std::clamp(g, -2 * arc.bellyArc(), 2 * arc.backArc()));
+    }
+    double step_;
+    SectionArc here_, before_, after_;
+};
 
 std::vector<Vec2> ringAround(const Skin& skin, const Vec2& middle, double radius) {
     std::vector<Vec2> ring;
@@ -111,13 +122,15 @@ double zoneArea(const Skin& skin, const std::vector<Vec2>& polygon) {
                     crossings.push_back(a.y() + (x - a.x()) / (b.x() - a.x()) * (b.y() - a.y()));
                 }
                 std::sort(crossings.begin(), crossings.end());
+                if (crossings.size() < 2) continue;
+                const StretchAlong stretch(skin, x);
                 for (std::size_t c = 0; c + 1 < crossings.size(); c += 2) {
                     const double low = crossings[c], high = crossings[c + 1];
                     const int pieces = std::max(1, static_cast<int>(std::ceil((high - low) / 2)));
                     for (int q = 0; q < pieces; ++q) {
                         for (const GaussNode& across : kGauss6) {
                             const double w = (high - low) / pieces, g = low + w * (q + across.position);
-                            area += node.weight * h * across.weight * w * stretchAt(skin, x, g);
+                            area += node.weight * h * across.weight * w * stretch.at(g);
                         }
                     }
                 }

@@ -53,11 +53,13 @@ double Homography::areaRatio(const Vec2& p) const {
 }
 
 Vec2 Lens::bent(const Vec2& straight) const {
+    if (k == 0) return straight;
     const Vec2 d = (straight - centre_px) / scale_px;
     return centre_px + scale_px * d * (1 + k * d.squaredNorm());
 }
 
 Vec2 Lens::straightened(const Vec2& bent) const {
+    if (k == 0) return bent;
     const Vec2 d = (bent - centre_px) / scale_px;
     Vec2 s = d;
     for (int i = 0; i < 12; ++i) s = d / (1 + k * s.squaredNorm());  // contracts: k is a few per cent

@@ -15,6 +15,16 @@ double linearOf(double value255) {
     return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
 }
 
+/// The same for all 8-bit values.
+const std::array<double, 256>& linearTable() {
+    static const std::array<double, 256> table = [] {
+        std::array<double, 256> t;
+        for (int i = 0; i < 256; ++i) t[static_cast<std::size_t>(i)] = linearOf(i);
+        return t;
+    }();
+    return table;
+}
+
 double labCurve(double t) {
     constexpr double kKnee = 216.0 / 24389;
     return t > kKnee ? std::cbrt(t) : (24389.0 / 27 * t + 16) / 116;
@@ -95,12 +105,14 @@ Plane luma(const Picture& picture) {
 }
 
 Vec3 labOf(const Vec3& rgb255) {
-    return labOfLinear(linearOf(rgb255.x()), linearOf(rgb255.y()), linearOf(rgb255.z()));
+    const auto linear = [](double v) {
+        return linearTable()[static_cast<std::size_t>(std::clamp(std::lround(v), 0L, 255L))];
+    };
+    return labOfLinear(linear(rgb255.x()), linear(rgb255.y()), linear(rgb255.z()));
 }
 
 std::vector<Plane> labPlanes(const Picture& picture) {
-    std::array<double, 256> linear;
-    for (int i = 0; i < 256; ++i) linear[static_cast<std::size_t>(i)] = linearOf(i);
+    const auto& linear = linearTable();
     std::vector<Plane> planes(3, Plane(picture.width, picture.height));
     forEachInParallel(static_cast<std::size_t>(picture.height), [&](std::size_t row) {
         const int y = static_cast<int>(row);

@@ -56,7 +56,7 @@ Vec3 sampleRgb(const Picture& picture, const Vec2& p);
 /// Luma, 0 black to 1 white (ITU-R BT.601 weights on sRGB values).
 Plane luma(const Picture& picture);
 
-/// CIE L*a*b* of an sRGB colour, white D65. Source: IEC 61966-2-1, CIE 15.
+/// CIE L*a*b* of an sRGB colour, rounded to 8 bits, white D65. Source: IEC 61966-2-1, CIE 15.
 Vec3 labOf(const Vec3& rgb255);
 /// Three planes L*, a*, b*.
 std::vector<Plane> labPlanes(const Picture& picture);

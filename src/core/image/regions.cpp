@@ -11,18 +11,33 @@
 namespace nine {
 namespace {
 
-/// Calls line(get, set, count) for every row, then for every column.
+/// Calls line(in, out) for every row, then for every column; columns in blocks, so that memory is read in
+/// order.
 template <typename Line>
 Plane alongRowsAndColumns(Plane plane, const Line& line) {
-    const auto run = [&](std::size_t start, std::size_t step, int count) {
-        std::vector<float> in(static_cast<std::size_t>(count)), out(in.size());
-        for (std::size_t i = 0; i < in.size(); ++i) in[i] = plane.values[start + i * step];
-        line(in, out);
-        for (std::size_t i = 0; i < in.size(); ++i) plane.values[start + i * step] = out[i];
-    };
     const auto w = static_cast<std::size_t>(plane.width), h = static_cast<std::size_t>(plane.height);
-    forEachInParallel(h, [&](std::size_t y) { run(y * w, 1, plane.width); });
-    forEachInParallel(w, [&](std::size_t x) { run(x, w, plane.height); });
+    forEachInParallel((h + 31) / 32, [&](std::size_t block) {
+        std::vector<float> in(w), out(w);
+        for (std::size_t y = 32 * block; y < std::min(h, 32 * block + 32); ++y) {
+            std::copy_n(plane.values.begin() + static_cast<std::ptrdiff_t>(y * w), w, in.begin());
+            line(in, out);
+            std::copy_n(out.begin(), w, plane.values.begin() + static_cast<std::ptrdiff_t>(y * w));
+        }
+    });
+    constexpr std::size_t kBlock = 16;
+    forEachInParallel((w + kBlock - 1) / kBlock, [&](std::size_t block) {
+        const std::size_t x0 = kBlock * block, x1 = std::min(w, x0 + kBlock);
+        std::vector<float> in(h * kBlock), one(h), out(h);
+        for (std::size_t y = 0; y < h; ++y)
+            for (std::size_t x = x0; x < x1; ++x) in[(x - x0) * h + y] = plane.values[y * w + x];
+        for (std::size_t x = x0; x < x1; ++x) {
+            std::copy_n(in.begin() + static_cast<std::ptrdiff_t>((x - x0) * h), h, one.begin());
+            line(one, out);
+            std::copy_n(out.begin(), h, in.begin() + static_cast<std::ptrdiff_t>((x - x0) * h));
+        }
+        for (std::size_t y = 0; y < h; ++y)
+            for (std::size_t x = x0; x < x1; ++x) plane.values[y * w + x] = in[(x - x0) * h + y];
+    });
     return plane;
 }
 

@@ -125,6 +125,7 @@ void BlankDesk::look(bool strokesChanged) {
         look->error.reset();
         look->outline.reset();
         look->reading.reset();
+        look->kept.reset();
     }
     progress_ = 0;
     slot_.request(
@@ -142,6 +143,9 @@ void BlankDesk::look(bool strokesChanged) {
                 }
                 answer.side.reading = std::make_shared<const TracingReading>(std::move(*reading));
                 answer.made = blankOfTracing(*answer.side.reading, body);
+                if (*answer.made)
+                    answer.side.kept = backPicture(answer.side.file->picture, *answer.side.reading,
+                                                   answer.side.name.toStdString(), answer.side.hash);
                 return answer;
             }
             lookAtPhoto(answer.side, photo, task);
@@ -156,6 +160,13 @@ void BlankDesk::look(bool strokesChanged) {
                 answer.made = photoOutline(*answer.side.silhouette, photo).error();
             } else {
                 answer.made = blankOfPhotos(*answer.side.outline, answer.above.outline, body);
+            }
+            if (!*answer.made) return answer;
+            for (Look* look : {&answer.side, &answer.above}) {
+                if (!look->outline) continue;
+                const BodyAxis& axis = look->outline->axis_px;
+                look->kept = backPicture(look->file->picture, axis.nose, axis.tail, look->name.toStdString(),
+                                         look->hash, look == &answer.above);
             }
             return answer;
         },
@@ -281,18 +292,8 @@ Status BlankDesk::make() {
     if (!*made_) return made_->error();
     BlankChapter blank = (*made_)->blank;
     if (!body_.name.empty()) blank.name = body_.name;
-    if (way_ == Way::Tracing) {
-        blank.pictures.push_back(
-            backPicture(side_.file->picture, *side_.reading, side_.name.toStdString(), side_.hash));
-    } else {
-        const auto add = [&](const Look& look, bool above) {
-            blank.pictures.push_back(backPicture(look.file->picture, look.outline->axis_px.nose,
-                                                 look.outline->axis_px.tail, look.name.toStdString(),
-                                                 look.hash, above));
-        };
-        add(side_, false);
-        if (above_.outline) add(above_, true);
-    }
+    for (const Look* look : {&side_, &above_})
+        if (look->kept) blank.pictures.push_back(look->kept);
     take(std::move(blank), tr("Body from a picture"));
     return Done{};
 }

@@ -35,6 +35,7 @@ class BlankDesk : public QObject {
         std::optional<PhotoOutline> outline;
         std::shared_ptr<const TracingReading> reading;
         std::optional<Error> error;
+        BackPicturePtr kept;  ///< what the job keeps of it, once a body can be made
     };
 
     Way way() const { return way_; }

@@ -61,9 +61,11 @@ bool LandmarkCard::show() {
         facts_->setText(Card::factTable(rows));
         facts_->setVisible(!rows.isEmpty());
     }
-    if (area && facts_ && context_.results.body().skin) {
-        const double mm2 = zoneArea(*context_.results.body().skin, area->polygon);
-        facts_->setText(Card::factTable({{tr("Area"), tr("%1 mm²").arg(mm2, 0, 'f', 1)}}));
+    if (area && facts_) {
+        const auto known = context_.results.zoneAreas().find(area->id);
+        facts_->setText(known == context_.results.zoneAreas().end()
+                            ? QString()
+                            : Card::factTable({{tr("Area"), tr("%1 mm²").arg(known->second, 0, 'f', 1)}}));
     }
     return true;
 }

@@ -32,6 +32,19 @@ void PicturePage::layOut() {
         const double fit = std::min(room.width() / shown.width(), room.height() / shown.height());
         scale_ = fit / desk_.side().factor;
         const QSizeF size(shown.width() * fit, shown.height() * fit);
+        const QSize device = (size * devicePixelRatioF()).toSize();
+        if (scaledFrom_ != shown.cacheKey() || scaled_.size() != device) {
+            scaledFrom_ = shown.cacheKey();
+            scaled_ = {};
+            scaler_.request(
+                [shown, device](const Task&) {
+                    return shown.scaled(device, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+                },
+                [this](QImage image) {
+                    scaled_ = std::move(image);
+                    update();
+                });
+        }
         box_ = QRectF(room.topLeft() + QPointF(0.5 * (room.width() - size.width()), 0), size);
     }
     update();
@@ -87,8 +100,7 @@ void PicturePage::paintEvent(QPaintEvent*) {
         remark = tr("looking at %1 ... %2 %").arg(look.name).arg(std::lround(100 * desk_.progress()));
     ink::heading(p, QPointF(18, 26), tracing ? tr("Tracing") : tr("Photograph"), remark);
     if (look.shown.isNull()) return paintNothing(p);
-    p.setRenderHint(QPainter::SmoothPixmapTransform);
-    p.drawImage(box_, look.shown);
+    p.drawImage(box_, scaled_.isNull() ? look.shown : scaled_);
     p.setPen(QPen(tokens().line, 1));
     p.setBrush(Qt::NoBrush);
     p.drawRect(box_);

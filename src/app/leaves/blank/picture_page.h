@@ -46,6 +46,9 @@ class PicturePage : public LeafPage {
     double brush_px() const;
 
     BlankDesk& desk_;
+    QImage scaled_;  ///< of the picture at the size of the box; a rough one is drawn until it is there
+    qint64 scaledFrom_ = 0;
+    LatestOnly<QImage> scaler_{this, Urgency::Soon};
     QRectF box_;        ///< where the picture stands
     double scale_ = 1;  ///< widget pixels for one of the picture
     Grip grip_ = Grip::None, selected_ = Grip::Nose;
