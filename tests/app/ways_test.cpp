@@ -19,14 +19,18 @@ class Ways : public WindowTest {
         return QTest::qWaitFor([&] { return !desk().running(); }, 60000);
     }
     QPushButton* button(const QString& words) {
+        QApplication::processEvents();  // a new card shows its buttons a moment later
         for (QPushButton* b : window.findChildren<QPushButton*>())
             if (b->text() == words && b->isVisible()) return b;
         return nullptr;
     }
     void click(const QString& words) {
-        QPushButton* b = button(words);
-        ASSERT_NE(b, nullptr) << words.toStdString();
-        QTest::mouseClick(b, Qt::LeftButton);
+        ASSERT_TRUE(QTest::qWaitFor([&] { return button(words) != nullptr; }, 3000)) << words.toStdString();
+        QTest::mouseClick(button(words), Qt::LeftButton);
+    }
+    void type(const QString& name, const QString& text) {
+        ASSERT_TRUE(QTest::qWaitFor([&] { return chip(name) != nullptr; }, 3000)) << name.toStdString();
+        WindowTest::type(chip(name), text);
     }
     const BlankChapter& body() { return *window.document().job().blank; }
 };
@@ -63,7 +67,7 @@ TEST_F(Ways, ABodyFromPhotosIsOneStepOfTheHistory) {
     click("Try it with the demo's photos");
     ASSERT_TRUE(looked());
     ASSERT_TRUE(desk().side().outline && desk().above().outline);
-    type(chip("Length of the body"), "61");
+    type("Length of the body", "61");
     ASSERT_TRUE(looked());
     // Dragging the nose changes the axis, not the job.
     PicturePage& page = window.blankLeaf().picturePage();
@@ -113,14 +117,14 @@ TEST_F(Ways, AKindWithReadings) {
     desk().start(BlankDesk::Way::Kind);
     desk().setFamily("minnow");
     EXPECT_EQ(button("Make the body"), nullptr);  // no length yet
-    type(chip("Length"), "9.6 cm");
-    type(chip("Height"), "17");
+    type("Length", "9.6 cm");
+    type("Height", "17");
     click("Add a place");
-    type(chip("Place 1"), "40");
-    type(chip("Height at place 1"), "19");
+    type("Place 1", "40");
+    type("Height at place 1", "19");
     EXPECT_EQ(button("Make the body"), nullptr);  // higher than the highest: said, not made
-    type(chip("Height at place 1"), "16");
-    type(chip("Width at place 1"), "13");
+    type("Height at place 1", "16");
+    type("Width at place 1", "13");
     click("Make the body");
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_EQ(body().table.stations.back().x_mm, 96);
@@ -140,10 +144,9 @@ TEST_F(Ways, AKindWithReadings) {
 TEST_F(Ways, TheEyeInHand) {
     window.showLeaf(BlankNumber);
     window.view().setLandmark("eye");
-    ASSERT_NE(chip("Diameter of the socket"), nullptr);
-    type(chip("Diameter of the socket"), "5");
+    type("Diameter of the socket", "5");
     EXPECT_EQ(body().landmarks.at("eye").diameter_mm, 5);
-    type(chip("Diameter of the socket"), "40");  // larger than the head
+    type("Diameter of the socket", "40");  // larger than the head
     EXPECT_EQ(body().landmarks.at("eye").diameter_mm, 5);
     click("Looks forward");
     EXPECT_EQ(body().landmarks.at("eye").eyeType, "forward");
@@ -213,7 +216,7 @@ TEST_F(Ways, TheMapSaysWhereASheetLies) {
     window.view().setWrapMap(true);
     ASSERT_TRUE(QTest::qWaitFor([&] { return blank->layers().wrap().colours != nullptr; }, 10000));
     const double small = blank->layers().wrap().map.share;
-    type(chip("Sheet round the body"), "30");
+    type("Sheet round the body", "30");
     ASSERT_TRUE(QTest::qWaitFor([&] { return blank->layers().wrap().across == 30; }, 10000));
     EXPECT_LT(blank->layers().wrap().map.share, small);
 }
@@ -223,13 +226,13 @@ TEST_F(Ways, TheStringCorrectsOneHalf) {
     window.view().setStation(5);
     const Station before = body().table.stations[5];
     click("Above the axis");
-    type(chip("String girth"), "96");
+    type("String girth", "96");
     const Station after = body().table.stations[5];
     EXPECT_GT(after.section, before.section);
     EXPECT_EQ(after.sectionLower, before.sectionLower);
     EXPECT_EQ(after.girth_mm, 96);
     EXPECT_NEAR(girthResidual(after), 0, 0.02);
-    type(chip("String girth"), "150");  // no section has it
+    type("String girth", "150");  // no section has it
     EXPECT_EQ(body().table.stations[5].girth_mm, 96);
 }
 

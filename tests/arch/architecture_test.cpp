@@ -17,7 +17,8 @@ namespace fs = std::filesystem;
 const std::map<std::string, std::set<std::string>> kBelow{
     {"base", {}},           {"geom", {"base"}},    {"blank", {"geom"}},
     {"pattern", {"blank"}}, {"mask", {"pattern"}}, {"paint", {"base"}},
-    {"spray", {"paint"}},   {"cut", {"geom"}},     {"job", {"mask", "cut", "spray"}},
+    {"spray", {"paint"}},   {"cut", {"geom"}},     {"job", {"mask", "cut", "spray", "image", "store"}},
+    {"image", {"geom"}},    {"store", {"base"}},
 };
 
 std::set<std::string> reachable(const std::string& room) {

@@ -92,6 +92,7 @@ Vec2 tipAlong(const Polyline2& line, const Vec2& towards, double height) {
 }  // namespace
 
 BodyAxis axisOf(const Polyline2& outline, bool noseLeft) {
+    if (outline.size() < 3) return {};
     const Box2 box = boxAround({outline});
     const double size = box.size().norm();
     const Polyline2 line = evenlySpaced(outline, size / 500, size / 300);
@@ -144,19 +145,6 @@ Polyline2 laidOn(const Polyline2& outline, const BodyAxis& axis) {
     Polyline2 out;
     for (const Vec2& p : outline) out.push_back(laidOn(p, axis));
     return out;
-}
-
-std::optional<Crossing> crossingAt(const Polyline2& outline, double x) {
-    Crossing c{1e18, -1e18};
-    for (std::size_t i = 0; i < outline.size(); ++i) {
-        const Vec2 &a = outline[i], &b = outline[(i + 1) % outline.size()];
-        if ((a.x() - x) * (b.x() - x) > 0 || a.x() == b.x()) continue;
-        const double z = a.y() + (x - a.x()) / (b.x() - a.x()) * (b.y() - a.y());
-        c.low = std::min(c.low, z);
-        c.high = std::max(c.high, z);
-    }
-    if (c.low > c.high) return std::nullopt;
-    return c;
 }
 
 }  // namespace nine

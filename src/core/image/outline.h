@@ -4,14 +4,12 @@
 // upwards.
 #pragma once
 
-#include <optional>
-
 #include "geom/vec.h"
 
 namespace nine {
 
 struct BodyAxis {
-    Vec2 nose, tail;
+    Vec2 nose = Vec2::Zero(), tail = Vec2::Zero();
     bool noseFlat = false, tailFlat = false;  ///< an end that is a face, not a tip
     double length() const { return (tail - nose).norm(); }
 };
@@ -26,11 +24,5 @@ BodyAxis axisOf(const Polyline2& outline, bool noseLeft = true);
 Polyline2 laidOn(const Polyline2& outline, const BodyAxis& axis);
 /// Where a point of the picture comes to lie.
 Vec2 laidOn(const Vec2& point, const BodyAxis& axis);
-
-/// Highest and lowest crossing of a closed outline with the line at `x`; nothing where it does not pass.
-struct Crossing {
-    double low, high;
-};
-std::optional<Crossing> crossingAt(const Polyline2& outline, double x);
 
 }  // namespace nine

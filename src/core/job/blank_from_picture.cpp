@@ -117,6 +117,13 @@ Result<MadeBlank> madeOf(const Outlines& outlines, const BodyWish& wish, const c
 }  // namespace
 
 Result<PhotoOutline> photoOutline(const Silhouette& silhouette, const PhotoWish& wish) {
+    if (!wish.known && !(wish.length_mm && *wish.length_mm > 0)) {
+        return Error{
+            "no_scale",
+            "A photo has no size of its own: give the length of the body, or two points of the picture and "
+            "how far they are apart.",
+            "scale"};
+    }
     PhotoOutline out;
     out.warnings = silhouette.warnings;
     out.outline_px = silhouette.outline;
@@ -145,14 +152,8 @@ Result<PhotoOutline> photoOutline(const Silhouette& silhouette, const PhotoWish&
                          "Two points of a known distance are needed, well apart, with the distance above 0.",
                          "scale"};
         out.mmPerPx = wish.known->mm / apart;
-    } else if (wish.length_mm && *wish.length_mm > 0) {
-        out.mmPerPx = *wish.length_mm / axis.length();
     } else {
-        return Error{
-            "no_scale",
-            "A photo has no size of its own: give the length of the body, or two points of the picture and "
-            "how far they are apart.",
-            "scale"};
+        out.mmPerPx = *wish.length_mm / axis.length();
     }
     out.axis_px = axis;
     out.axis_px.nose.y() = -axis.nose.y();
