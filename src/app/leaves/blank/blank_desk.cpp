@@ -84,7 +84,8 @@ BlankDesk::BlankDesk(JobDocument& document, QObject* parent) : QObject(parent), 
 void BlankDesk::start(Way way) {
     slot_.cancel();
     way_ = way;
-    side_ = above_ = {};
+    side_ = Look();
+    above_ = Look();
     sidePath_.clear();
     abovePath_.clear();
     tracing_ = {};
@@ -99,16 +100,17 @@ void BlankDesk::start(Way way) {
 }
 
 void BlankDesk::openPicture(const QString& path, bool above) {
-    (above ? above_ : side_) = {};
-    (above ? above_ : side_).name = QFileInfo(path).fileName();
+    Look& look = above ? above_ : side_;
+    look = Look();  // not "= {}" on the conditional: GCC 12 makes broken strings of that
+    look.name = QFileInfo(path).fileName();
     (above ? abovePath_ : sidePath_) = path;
     if (!above) {
         photo_.silhouette.strokes.clear();
         photo_.axis_px.reset();
-        tracing_ = {};
+        tracing_ = TracingWish();
         if (body_.name.empty()) body_.name = QFileInfo(path).completeBaseName().toStdString();
     }
-    look(false);
+    lookAgain(false);
 }
 
 void BlankDesk::cancel() {
@@ -117,7 +119,7 @@ void BlankDesk::cancel() {
     emit changed();
 }
 
-void BlankDesk::look(bool strokesChanged) {
+void BlankDesk::lookAgain(bool strokesChanged) {
     if (way_ != Way::Tracing && way_ != Way::Photo) return;
     Answer before{side_, above_, {}};
     if (strokesChanged) before.side.silhouette.reset();
@@ -196,47 +198,47 @@ void BlankDesk::setTool(Tool tool) {
 
 void BlankDesk::setRuler(double mm) {
     tracing_.ruler_mm = mm;
-    look(false);
+    lookAgain(false);
 }
 
 void BlankDesk::setLength(double mm) {
     photo_.length_mm = mm;
     photo_.known.reset();
-    look(false);
+    lookAgain(false);
 }
 
 void BlankDesk::setKnown(PhotoWish::Known known) {
     photo_.known = known;
     photo_.length_mm.reset();
-    look(false);
+    lookAgain(false);
 }
 
 void BlankDesk::setAxis(const Vec2& nose_px, const Vec2& tail_px) {
     photo_.axis_px = std::pair(nose_px, tail_px);
-    look(false);
+    lookAgain(false);
 }
 
 void BlankDesk::setNoseLeft(bool left) {
     photo_.noseLeft = left;
     photo_.axis_px.reset();
-    look(false);
+    lookAgain(false);
 }
 
 void BlankDesk::addStroke(Stroke2 stroke) {
     photo_.silhouette.strokes.push_back(std::move(stroke));
-    look(true);
+    lookAgain(true);
 }
 
 void BlankDesk::takeStrokeBack() {
     if (photo_.silhouette.strokes.empty()) return;
     photo_.silhouette.strokes.pop_back();
-    look(true);
+    lookAgain(true);
 }
 
 void BlankDesk::setGirth(std::size_t index, StringReading reading) {
     if (index >= body_.girths.size()) return;
     body_.girths[index] = reading;
-    look(false);
+    lookAgain(false);
 }
 
 void BlankDesk::addGirth() {
@@ -254,13 +256,13 @@ void BlankDesk::addGirth() {
         if (fullest) reading = {fullest->x_mm, std::round(10 * girthOf(*fullest)) / 10};
     }
     body_.girths.push_back(reading);
-    look(false);
+    lookAgain(false);
 }
 
 void BlankDesk::removeGirth(std::size_t index) {
     if (index >= body_.girths.size()) return;
     body_.girths.erase(body_.girths.begin() + static_cast<long>(index));
-    look(false);
+    lookAgain(false);
 }
 
 void BlankDesk::setFamily(const std::string& id) {
@@ -268,7 +270,7 @@ void BlankDesk::setFamily(const std::string& id) {
     if (way_ == Way::Kind) {
         emit changed();
     } else {
-        look(false);
+        lookAgain(false);
     }
 }
 

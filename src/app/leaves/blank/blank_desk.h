@@ -89,7 +89,7 @@ class BlankDesk : public QObject {
         Look side, above;
         std::optional<Result<MadeBlank>> made;
     };
-    void look(bool strokesChanged);
+    void lookAgain(bool strokesChanged);
     void take(BlankChapter blank, const QString& label);
 
     JobDocument& document_;

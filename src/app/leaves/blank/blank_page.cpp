@@ -305,16 +305,13 @@ void BlankPage::drag(const QPointF& to) {
     const auto index = static_cast<std::size_t>(context_.view.station());
     Station s = stations()[index];
     constexpr double least_mm = 0.3;
-    if (grip_ == Grip::Top) s.top_mm = std::max(least_mm, side.y());
-    if (grip_ == Grip::Bottom) s.bottom_mm = std::max(least_mm, -side.y());
-    if (grip_ == Grip::Width) s.halfWidth_mm = std::max(least_mm, std::abs(above.y()));
-    if (grip_ == Grip::Line) s.x_mm = side.x();
-    const Range room = roomForStation(context_.document.job(), index);
     const auto tenth = [](double v) { return std::round(20 * v) / 20; };  // a caliper reads no finer
-    s.top_mm = tenth(s.top_mm);
-    s.bottom_mm = tenth(s.bottom_mm);
-    s.halfWidth_mm = tenth(s.halfWidth_mm);
-    s.x_mm = std::clamp(tenth(s.x_mm), room.low, room.high);  // a line dragged past its neighbour stops there
+    if (grip_ == Grip::Top) s.top_mm = tenth(std::max(least_mm, side.y()));
+    if (grip_ == Grip::Bottom) s.bottom_mm = tenth(std::max(least_mm, -side.y()));
+    if (grip_ == Grip::Width) s.halfWidth_mm = tenth(std::max(least_mm, std::abs(above.y())));
+    const Range room = roomForStation(context_.document.job(), index);
+    // A line dragged past its neighbour stops there.
+    if (grip_ == Grip::Line) s.x_mm = std::clamp(tenth(side.x()), room.low, room.high);
     apply(withStation(context_.document.job(), index, s), tr("Move station %1").arg(index));
 }
 
