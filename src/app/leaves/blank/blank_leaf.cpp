@@ -22,6 +22,7 @@ namespace nine::app {
 namespace {
 
 constexpr double kInset_px = 110;
+constexpr double kLargestSheet_mm = 1000;
 
 /// The section at the selected station, seen from the nose, with its width and height.
 class SectionInset : public QWidget {
@@ -275,12 +276,19 @@ void BlankLeaf::addTools(Card& card) {
                    [this] { context_.view.setWrapMap(!context_.view.wrapMap()); }});
     card.choices(sheets);
     if (view.wrapMap()) {
-        along_ = card.chip(tr("Sheet along the body"), ValueChip::Kind::Length, 0, 1, [this](double v) {
-            if (v > 0) context_.view.setSheetAlong(v);
-        });
-        across_ = card.chip(tr("Sheet round the body"), ValueChip::Kind::Length, 0, 1, [this](double v) {
-            if (v > 0) context_.view.setSheetAcross(v);
-        });
+        const auto sheet = [&](const QString& name, void (ViewState::*set)(double)) {
+            ValueChip* c = card.chip(name, ValueChip::Kind::Length, 0, 1, {});
+            connect(c, &ValueChip::committed, this, [this, c, set](double v) {
+                const bool possible = v > 0 && v <= kLargestSheet_mm;
+                c->setWrong(
+                    possible ? QString()
+                             : tr("A sheet is up to %1 long and wide.").arg(lengthText(kLargestSheet_mm, 0)));
+                if (possible) (context_.view.*set)(v);
+            });
+            return c;
+        };
+        along_ = sheet(tr("Sheet along the body"), &ViewState::setSheetAlong);
+        across_ = sheet(tr("Sheet round the body"), &ViewState::setSheetAcross);
         card.sentence(withUnit(tr("for a sheet %1 %U along and %2 %U round the body, without a cut.")),
                       {along_, across_});
     }
@@ -321,24 +329,24 @@ void BlankLeaf::addTools(Card& card) {
         card.muted(tr("Not marked yet"));
         card.choices(missing);
     }
-    const auto tail = [this](auto set) {
-        return [this, set](double v) {
+    const auto tail = [&](const QString& name, double SoftTail::*size, double SoftTail::*other) {
+        ValueChip* c = card.chip(name, ValueChip::Kind::Length, 0, 1, {});
+        connect(c, &ValueChip::committed, this, [this, c, size, other](double v) {
             SoftTail t = job().blank->softTail;
-            set(t, v);
+            t.*size = v;
             // Half of a size is not a tail yet: the other one starts alike.
-            if (t.length_mm > 0 && t.height_mm == 0) t.height_mm = 0.6 * t.length_mm;
-            if (t.height_mm > 0 && t.length_mm == 0) t.length_mm = t.height_mm;
-            if (v == 0) t = {};
+            if (v > 0 && t.*other == 0) t.*other = v;
+            if (v == 0) t = SoftTail();
             const Result<Job> edited = withSoftTail(job(), t);
-            if (!edited) return emit failed(edited.error());
+            c->setWrong(edited ? QString() : said(edited.error()));
+            if (!edited) return;
             context_.document.beginGesture();
             context_.document.edit(*edited, tr("Soft tail"));
-        };
+        });
+        return c;
     };
-    tailLong_ = card.chip(tr("Length of the soft tail"), ValueChip::Kind::Length, 0, 1,
-                          tail([](SoftTail& t, double v) { t.length_mm = v; }));
-    tailHigh_ = card.chip(tr("Height of the soft tail"), ValueChip::Kind::Length, 0, 1,
-                          tail([](SoftTail& t, double v) { t.height_mm = v; }));
+    tailLong_ = tail(tr("Length of the soft tail"), &SoftTail::length_mm, &SoftTail::height_mm);
+    tailHigh_ = tail(tr("Height of the soft tail"), &SoftTail::height_mm, &SoftTail::length_mm);
     card.sentence(
         withUnit(tr("A soft tail is put on later: %1 %U long, %2 %U high; 0 for none. It is never painted.")),
         {tailLong_, tailHigh_});

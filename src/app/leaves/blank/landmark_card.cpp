@@ -81,14 +81,13 @@ void LandmarkCard::landmarkCard(const std::string& name) {
     const auto chip = [&](const QString& what, ValueChip::Kind kind, int decimals,
                           std::function<double(const Landmark&)> get,
                           std::function<void(Landmark&, double)> set) {
-        ValueChip* c = card->chip(what, kind, decimals, kind == ValueChip::Kind::Length ? 0.1 : 1,
-                                  [this, name, set](double v) {
-                                      if (!landmark()) return;
-                                      Landmark changed = *landmark();
-                                      set(changed, v);
-                                      take(withLandmarkAs(job(), name, std::move(changed)),
-                                           tr("Change %1").arg(landmarkName(name)));
-                                  });
+        ValueChip* c = card->chip(what, kind, decimals, kind == ValueChip::Kind::Length ? 0.1 : 1, {});
+        connect(c, &ValueChip::committed, this, [this, c, name, set](double v) {
+            if (!landmark()) return;
+            Landmark changed = *landmark();
+            set(changed, v);
+            take(withLandmarkAs(job(), name, std::move(changed)), tr("Change %1").arg(landmarkName(name)), c);
+        });
         chips_.push_back({c, [this, get] { return landmark() ? get(*landmark()) : 0.0; }});
         return c;
     };

@@ -18,7 +18,7 @@ class LandmarkCard : public QObject {
   private:
     void landmarkCard(const std::string& name);
     void zoneCard(const std::string& id);
-    void take(const Result<Job>& job, const QString& label);
+    void take(const Result<Job>& job, const QString& label, ValueChip* typed = nullptr);
     const Landmark* landmark() const;
     const Zone* zone() const;
     const Job& job() const { return context_.document.job(); }
