@@ -22,7 +22,8 @@ const Zone* LandmarkCard::zone() const {
     return nullptr;
 }
 
-void LandmarkCard::take(const Result<Job>& edited, const QString& label) {
+void LandmarkCard::take(const Result<Job>& edited, const QString& label, ValueChip* typed) {
+    if (typed) typed->setWrong(edited ? QString() : said(edited.error()));
     if (wrong_) {
         wrong_->setText(edited ? QString() : said(edited.error()));
         wrong_->setVisible(!edited);
