@@ -13,6 +13,9 @@
 #include "base/number_text.h"
 #include "base/units.h"
 #include "blank/measure.h"
+#include "image/picture_file.h"
+#include "image/silhouette.h"
+#include "image/tracing.h"
 #include "job/demo_job.h"
 #include "job/export.h"
 #include "spray/plan.h"
@@ -47,6 +50,28 @@ double best(int runs, const std::function<double()>& clock, const std::function<
 void row(const std::string& what, double seconds, const std::string& target, const std::string& ratio = "") {
     std::cout << "| " << what << " | " << fixedText(1000 * seconds, seconds < 0.01 ? 2 : 0) << " | " << target
               << " | " << ratio << " |\n";
+}
+
+/// A tracing of 12 megapixels read back and a photo of as many: the demo's own, enlarged.
+void benchPictures() {
+    const auto large = [](const char* name) {
+        const Result<std::string> bytes = readFile(name, kMaxPictureFileBytes);
+        const Picture small = bytes ? decodePicture(*bytes, name)->picture : Picture(40, 40);
+        Picture out(4000, 3000);
+        for (int y = 0; y < out.height; ++y)
+            for (int x = 0; x < out.width; ++x) {
+                const Vec3 c = sampleRgb(
+                    small, Vec2((x + 0.5) * small.width / out.width, (y + 0.5) * small.height / out.height));
+                for (int k = 0; k < 3; ++k) out.at(x, y)[k] = static_cast<std::uint8_t>(c[k]);
+            }
+        return jpegOf(out, 90);
+    };
+    const std::string tracing = large("examples/pictures/sedge60-tracing.jpg"),
+                      photo = large("examples/pictures/sedge60-photo.jpg");
+    row("tracing sheet of 12 megapixels, from the file to outlines, wall clock",
+        best(3, wallSeconds, [&] { (void)readTracing(decodePicture(tracing, "")->picture, {}); }), "3000");
+    row("photo of 12 megapixels, from the file to its silhouette, wall clock",
+        best(3, wallSeconds, [&] { (void)silhouetteOf(decodePicture(photo, "")->picture, {}); }), "3000");
 }
 
 int run(const std::string& path) {
@@ -101,6 +126,7 @@ int run(const std::string& path) {
             best(3, cpuSeconds, [&] { (void)judgeFit(skin, *flat, 0.005, Laying::Loose); }), "");
     }
 
+    benchPictures();
     std::cout << "\n| cap of a sphere, rad | least strain | Milnor's bound | above it |\n|---|---|---|---|\n";
     StationTable ball;
     for (int i = 0; i <= 14; ++i) {

@@ -211,6 +211,42 @@ TEST_F(Ways, MeasuringAlongTheSkin) {
     EXPECT_EQ(window.view().blankTool(), ViewState::BlankTool::Stations);
 }
 
+TEST_F(Ways, ToolsByKeyboard) {
+    window.showLeaf(BlankNumber);
+    window.view().setBlankTool(ViewState::BlankTool::Zone);
+    blank->setFocus();
+    const auto go = [&](Qt::Key key, int times) {
+        for (int i = 0; i < times; ++i) QTest::keyClick(blank, key, Qt::ShiftModifier);
+        QTest::keyClick(blank, Qt::Key_Space);
+    };
+    go(Qt::Key_Right, 1);
+    go(Qt::Key_Up, 3);
+    go(Qt::Key_Right, 4);
+    go(Qt::Key_Down, 3);
+    QTest::keyClick(blank, Qt::Key_Return);
+    ASSERT_EQ(body().zones.size(), 1u);
+    EXPECT_EQ(body().zones[0].polygon, (std::vector<Vec2>{{32, 0}, {32, 6}, {40, 6}, {40, 0}}));
+    window.view().setBlankTool(ViewState::BlankTool::Measure);
+    go(Qt::Key_Right, 1);
+    go(Qt::Key_Left, 5);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return blank->layers().way().found.has_value(); }, 5000));
+    EXPECT_NEAR((*blank->layers().way().found)->length_mm, 10, 0.3);
+}
+
+TEST_F(Ways, LookingCanBeStopped) {
+    const std::string before = bytes();
+    window.showLeaf(BlankNumber);
+    desk().start(BlankDesk::Way::Photo);
+    desk().openPicture(":/demo/sedge60-photo.jpg");
+    EXPECT_TRUE(desk().running());
+    desk().cancel();
+    EXPECT_FALSE(desk().running());
+    QTest::qWait(400);
+    EXPECT_FALSE(desk().side().outline);
+    EXPECT_EQ(bytes(), before);
+    desk().leave();
+}
+
 TEST_F(Ways, TheMapSaysWhereASheetLies) {
     window.showLeaf(BlankNumber);
     window.view().setWrapMap(true);

@@ -83,6 +83,17 @@ TEST(StringGirth, TellsTheWidthOfAKnownHeight) {
     EXPECT_EQ(halfWidthForGirth(s, 20, "x").error().code, "girth_impossible");
 }
 
+TEST(Sections, AreasAgreeWithTheGammaFunction) {
+    // A superellipse has the area 4 a b G(1 + 1/n)^2 / G(1 + 2/n); a tube of it that area times its length.
+    for (const double n : {1.5, 2.0, 3.0, 5.0}) {
+        const double a = 9, b = 7, length = 40;
+        const auto at = [&](double x) { return Station{x, b, b, a, n, n, {}}; };
+        const Skin tube = test::skinOf({at(0), at(13), at(27), at(length)});
+        const double area = 4 * a * b * std::pow(std::tgamma(1 + 1 / n), 2) / std::tgamma(1 + 2 / n);
+        EXPECT_NEAR(measureBody(tube).volume_mm3 / (area * length), 1, 1e-6) << n;
+    }
+}
+
 TEST(FromOutlines, EverySampleComesBack) {
     for (const char* name : test::kSamples) {
         const Skin body = test::sampleSkin(name);

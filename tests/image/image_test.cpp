@@ -273,6 +273,48 @@ TEST(Silhouettes, ComeBackWithoutBillAndHook) {
     }
 }
 
+/// Darkens the ground round the body as a lamp from above does.
+Picture withShadow(Picture picture, const Skin& skin, double perPx_mm, const Vec3& ground) {
+    const double x0 = 0.5 * (1600 * perPx_mm - skin.length_mm()), z0 = 550 * perPx_mm;
+    for (int y = 0; y < picture.height; ++y) {
+        for (int x = 0; x < picture.width; ++x) {
+            const Vec2 p((x + 0.5) * perPx_mm - x0 - 1.5, z0 - (y + 0.5) * perPx_mm + 3.5);
+            const Section s = skin.loft().sectionAt(std::clamp(p.x(), 0.0, skin.length_mm()));
+            const double over =
+                std::max({p.y() - s.top, -s.bottom - p.y(), -p.x(), p.x() - skin.length_mm()});
+            const double shade = 1 - 0.45 / (1 + std::exp(over / 0.6));
+            std::uint8_t* c = picture.at(x, y);
+            const double light = 1 - 0.25 * y / 1100.0;
+            const bool onGround =
+                std::abs(c[0] - light * ground.x()) + std::abs(c[2] - light * ground.z()) < 40;
+            for (int k = 0; k < 3 && onGround; ++k)
+                c[k] =
+                    static_cast<std::uint8_t>(255 * std::pow(std::pow(c[k] / 255.0, 2.2) * shade, 1 / 2.2));
+        }
+    }
+    return picture;
+}
+
+TEST(Silhouettes, AShadowIsNoBody) {
+    const Skin body = test::sampleSkin("sedge60");
+    const Silhouette found = test::need(
+        silhouetteOf(withShadow(bodyOnGround(body, kWood, kPaper, 0.06, false), body, 0.06, kPaper), {}));
+    PhotoWish wish;
+    wish.length_mm = 60;
+    const PhotoOutline outline = test::need(photoOutline(found, wish));
+    double low = 0;
+    for (const Vec2& p : outline.outline) low = std::min(low, p.y());
+    EXPECT_NEAR(low, -17.5, 0.3);  // 3.5 mm more with the shadow
+    // A grey body on white paper has no colour to tell it by: then it is said.
+    const Vec3 grey(150, 152, 153);
+    const auto doubtful =
+        silhouetteOf(withShadow(bodyOnGround(body, grey, kPaper, 0.06, false), body, 0.06, kPaper), {});
+    ASSERT_TRUE(doubtful);
+    ASSERT_FALSE(doubtful->warnings.empty());
+    EXPECT_EQ(doubtful->warnings.front().code, "soft_edge");
+    EXPECT_TRUE(test::need(silhouetteOf(bodyOnGround(body, grey, kPaper, 0.06, false), {})).warnings.empty());
+}
+
 TEST(Silhouettes, StrokesTakeOutAndPutIn) {
     const Skin body = test::sampleSkin("sedge60");
     const Picture picture = bodyOnGround(body, kWood, kPaper, 0.06, false);

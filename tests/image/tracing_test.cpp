@@ -273,6 +273,22 @@ TEST(TracingSheet, FilledBodiesAndLinesInsideAreFound) {
     EXPECT_NEAR(filled.side->axis.length(), 60, 0.3);
 }
 
+TEST(TracingSheet, LinesOfARubbingBecomeGuides) {
+    const Skin body = test::sampleSkin("sedge60");
+    PaintedPage page = tracedPage(body, false);
+    // The rubbing lies with the nose at the left edge of its box (8 mm) and the axis at its middle (31 mm).
+    page.stroke({{8 + 20, 31 + 2}, {8 + 35, 31 + 1}, {8 + 50, 31}}, 0.5, kGraphite, false);
+    const TracingReading reading = test::need(readTracing(test::scanned(page), {}));
+    ASSERT_EQ(reading.rubbing.size(), 1u);
+    const MadeBlank made = test::need(blankOfTracing(reading, {}));
+    ASSERT_EQ(made.blank.landmarks.count("guide_1"), 1u);
+    const Skin skin = test::need(Skin::of(made.blank.table));
+    const auto& points = made.blank.landmarks.at("guide_1").points;
+    const Vec2 first = points.front().x() < points.back().x() ? points.front() : points.back();
+    EXPECT_NEAR(first.x(), 20.5, 1);
+    EXPECT_NEAR(skin.at({Side::Left, first.x(), first.y()}).position.z(), 2, 0.3);
+}
+
 TEST(TracingSheet, StopsWhenCancelled) {
     const Task task = Task::make();
     task.cancel();

@@ -155,4 +155,17 @@ Result<Geodesic> shortestWay(const Skin& skin, const SkinPoint& from, const Skin
     return way;
 }
 
+Polyline2 bodyOutline(const Skin& skin, bool above, int steps) {
+    Polyline2 line;
+    for (const bool upper : {true, false}) {
+        for (int i = 0; i <= steps; ++i) {
+            const double share = 0.5 * (1 - std::cos(kPi * (upper ? i : steps - i) / steps));
+            const double x = skin.noseX() + share * skin.length_mm();
+            const Section s = skin.loft().sectionAt(x);
+            line.emplace_back(x, above ? (upper ? s.halfWidth : -s.halfWidth) : (upper ? s.top : -s.bottom));
+        }
+    }
+    return line;
+}
+
 }  // namespace nine

@@ -25,6 +25,10 @@ BodyMeasure measureBody(const Skin& skin);
 /// Girth of the section at x. Errors: off_body.
 Result<double> girthAt(const Skin& skin, double x_mm, const std::string& where);
 
+/// The closed outline as it is seen from the left (x, z) or from above (x, y): 2 (steps + 1) points, closer
+/// at the ends; along the back (or left side) to the tail and back. mm.
+Polyline2 bodyOutline(const Skin& skin, bool above, int steps = 120);
+
 /// The shortest way along the skin between two points: the best of several starting paths (both ways round,
 /// bulging to nose and tail, and over a closed end), each pulled tight. Error below 1e-5 mm; about 4 ms.
 /// Errors: off_body; over_open_end when the way would leave the skin at an open end.

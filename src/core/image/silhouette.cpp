@@ -14,6 +14,7 @@ namespace {
 constexpr int kWorkOn_px = 1900;         // longer side of the picture that is worked on
 constexpr double kBorderShare = 0.04;    // of the shorter side: the strip the ground is read from
 constexpr double kLightWeight = 0.55;    // soft shadows change L* alone: it counts for less than colour
+constexpr double kSoftEdge_px = 14;      // of the picture worked on: wider borders are those of shadows
 constexpr double kLeastContrast = 4;     // standard deviations of the ground
 constexpr double kLeastDifference = 5;   // L*a*b* units
 constexpr double kThinShare = 1.0 / 60;  // of the body's length
@@ -56,6 +57,91 @@ GroundPlane groundOf(const Plane& plane) {
         limit = std::max(0.5, 2.5 * ground.sigma);
     }
     return ground;
+}
+
+/// How each place differs from the ground beneath it, L*a*b* units.
+struct Difference {
+    Plane all;     ///< in everything, lightness counting for less
+    Plane colour;  ///< in colour alone: a shadow scales L* + 16, a* and b* alike (all are cube roots), so it
+                   ///< has none
+    PixelSet darker;
+};
+Difference differenceFrom(const std::vector<Plane>& lab, const GroundPlane (&ground)[3]) {
+    const int width = lab[0].width, height = lab[0].height;
+    Difference d{Plane(width, height), Plane(width, height), PixelSet(width, height)};
+    forEachInParallel(static_cast<std::size_t>(height), [&](std::size_t row) {
+        const int y = static_cast<int>(row);
+        for (int x = 0; x < width; ++x) {
+            const double l = lab[0].at(x, y), l0 = ground[0].at(x, y);
+            const double a0 = ground[1].at(x, y), b0 = ground[2].at(x, y);
+            const double k = (l + 16) / (l0 + 16), light = kLightWeight * (l - l0);
+            const double da = lab[1].at(x, y) - a0, db = lab[2].at(x, y) - b0;
+            d.all.at(x, y) = static_cast<float>(std::sqrt(light * light + da * da + db * db));
+            d.colour.at(x, y) =
+                static_cast<float>(std::hypot(lab[1].at(x, y) - k * a0, lab[2].at(x, y) - k * b0));
+            d.darker.set(x, y, l < l0);
+        }
+    });
+    return d;
+}
+
+/// How wide the edge of a region is, pixels, along the part of its border that `part` marks: from ground to
+/// twice the level at the slope the border has. A body's edge is as wide as the lens and the smoothing, a
+/// shadow's much wider.
+struct EdgeWidth {
+    double median = 0;
+    std::size_t count = 0, wide = 0;
+};
+EdgeWidth edgeWidth(const PixelSet& region, const PixelSet& part, bool marked, const Plane& soft,
+                    double level) {
+    std::vector<float> widths;
+    EdgeWidth edge;
+    for (int y = 3; y + 3 < region.height; ++y) {
+        for (int x = 3; x + 3 < region.width; ++x) {
+            if (!region.at(x, y) || part.at(x, y) != marked) continue;
+            if (region.at(x - 1, y) && region.at(x + 1, y) && region.at(x, y - 1) && region.at(x, y + 1))
+                continue;
+            const double slope =
+                std::hypot(soft.at(x + 2, y) - soft.at(x - 2, y), soft.at(x, y + 2) - soft.at(x, y - 2)) / 4;
+            widths.push_back(static_cast<float>(std::min(1000.0, 2 * level / std::max(1e-3, slope))));
+        }
+    }
+    edge.count = widths.size();
+    edge.wide = static_cast<std::size_t>(
+        std::count_if(widths.begin(), widths.end(), [](float w) { return w > kSoftEdge_px; }));
+    edge.median = quantile(std::move(widths), 0.5);
+    return edge;
+}
+
+enum class Shadow { None, Removed, Doubtful };
+/// Takes off what is only darker than the ground, of its colour and softly bordered. Where most of the region
+/// is like that, body and shadow cannot be told apart by colour: then nothing is taken off, and that is said.
+Shadow takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, double level,
+                     double colourNoise) {
+    constexpr double kNoColour = 4, kNoiseTimes = 4, kMostShadow = 0.6, kSoftShare = 0.12;
+    const Plane colour = smoothed(d.colour, 1.2);
+    const auto none = static_cast<float>(std::max(kNoColour, kNoiseTimes * colourNoise));
+    PixelSet shadow(mask.width, mask.height);
+    std::size_t all = 0, dark = 0;
+    for (std::size_t i = 0; i < mask.on.size(); ++i) {
+        shadow.on[i] = mask.on[i] && d.darker.on[i] && colour.values[i] < none;
+        all += mask.on[i];
+        dark += shadow.on[i];
+    }
+    if (all == 0) return Shadow::None;
+    const EdgeWidth of = edgeWidth(mask, shadow, true, soft, level),
+                    other = edgeWidth(mask, shadow, false, soft, level);
+    const std::size_t border = of.count + other.count;
+    const bool softBorder = of.count > 0 && of.median > kSoftEdge_px &&
+                            static_cast<double>(of.count) > 0.02 * static_cast<double>(border);
+    if (softBorder && static_cast<double>(dark) < kMostShadow * static_cast<double>(all)) {
+        for (std::size_t i = 0; i < mask.on.size(); ++i) mask.on[i] = mask.on[i] && !shadow.on[i];
+        mask = filled(mask);
+        return Shadow::Removed;
+    }
+    return static_cast<double>(of.wide + other.wide) > kSoftShare * static_cast<double>(border)
+               ? Shadow::Doubtful
+               : Shadow::None;
 }
 
 void apply(PixelSet& mask, const Stroke2& stroke, double factor) {
@@ -116,23 +202,14 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     forEachInParallel(3, [&](std::size_t c) { ground[c] = groundOf(lab[c]); });
     task.progress(0.4);
     if (task.cancelled()) return Task::cancelledError();
-    Plane difference(small.width, small.height);
-    forEachInParallel(static_cast<std::size_t>(small.height), [&](std::size_t row) {
-        const int y = static_cast<int>(row);
-        for (int x = 0; x < small.width; ++x) {
-            double sum = 0;
-            for (std::size_t c = 0; c < 3; ++c) {
-                const double d = (lab[c].at(x, y) - ground[c].at(x, y)) * (c == 0 ? kLightWeight : 1);
-                sum += d * d;
-            }
-            difference.at(x, y) = static_cast<float>(std::sqrt(sum));
-        }
-    });
-    const Plane soft = smoothed(difference, 1.2);
+    const Difference difference = differenceFrom(lab, ground);
+    const Plane soft = smoothed(difference.all, 1.2);
     const float level = otsuLevel(soft.values);
     task.progress(0.6);
     if (task.cancelled()) return Task::cancelledError();
     PixelSet mask = above(soft, level);
+    const Shadow shadow =
+        takeShadowOff(mask, difference, soft, level, std::hypot(ground[1].sigma, ground[2].sigma));
     for (const Stroke2& stroke : wish.strokes) apply(mask, stroke, factor);
 
     double onBody = 0, onGround = 0, spread = 0;
@@ -180,6 +257,12 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
              "Besides the body, large parts were found and left out; look whether the outline "
              "follows the body, and paint out what is not.",
              "photo"});
+    if (shadow == Shadow::Doubtful)
+        result.warnings.push_back(
+            {"soft_edge",
+             "Part of the outline is soft, as the edge of a shadow is, and has no colour to tell it by. "
+             "Take the picture in even light, on paper of another colour, or paint the shadow out.",
+             "photo"});
     task.progress(0.8);
     if (task.cancelled()) return Task::cancelledError();
     // Opening rounds corners off; the edge itself is where the difference says.
@@ -189,7 +272,8 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     const std::vector<Polyline2> lines = levelLines(smoothed(inside, 0.8), 0.5F);
     if (lines.empty()) return noContrast;
     Polyline2 line = evenlySpaced(lines.front(), 1.5, 2);
-    placeEdge(line, smoothed(difference, 0.7));
+    // Beside a shadow only the colour tells where the body ends.
+    placeEdge(line, smoothed(shadow == Shadow::Removed ? difference.colour : difference.all, 0.7));
     line = evenlySpaced(line, 2, 2);
     for (Vec2& p : line) p *= factor;
     result.outline = std::move(line);

@@ -1,9 +1,10 @@
 // The silhouette of a body on a plain ground.
 //
 // The ground is a plane in L*a*b* fitted to the picture's border, so a light that falls off to one side does
-// no harm; what differs from it is parted by Otsu's threshold, thin things (rings, wires, a bill seen from
-// its edge) are taken off by opening, and the edge is then placed, along its normal, half way between body
-// and ground. Strokes say what belongs to the body or does not.
+// no harm; what differs from it is parted by Otsu's threshold; what is only darker, of the ground's colour
+// and softly bordered is a shadow and taken off; thin things (rings, wires, a bill seen from its edge) are
+// taken off by opening, and the edge is then placed, along its normal, half way between body and ground.
+// Strokes say what belongs to the body or does not.
 #pragma once
 
 #include "base/result.h"

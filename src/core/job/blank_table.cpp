@@ -1,7 +1,6 @@
 #include "job/blank_table.h"
 
 #include "base/number_text.h"
-#include "base/units.h"
 #include "blank/measure.h"
 #include "blank/string_girth.h"
 #include "geom/stroke_font.h"
@@ -29,17 +28,9 @@ class Page {
     Drawing& drawing_;
 };
 
-Polyline2 outlineOf(const Skin& skin, bool above, const Vec2& nose) {
-    Polyline2 line;
-    constexpr int kSteps = 160;
-    for (const bool upper : {true, false}) {
-        for (int i = 0; i <= kSteps; ++i) {
-            const double t = 0.5 * (1 - std::cos(kPi * (upper ? i : kSteps - i) / kSteps));
-            const Section s = skin.loft().sectionAt(skin.noseX() + t * skin.length_mm());
-            const double h = above ? (upper ? s.halfWidth : -s.halfWidth) : (upper ? s.top : -s.bottom);
-            line.push_back(nose + Vec2(t * skin.length_mm(), h));
-        }
-    }
+Polyline2 outlineAt(const Skin& skin, bool above, const Vec2& nose) {
+    Polyline2 line = bodyOutline(skin, above);
+    for (Vec2& p : line) p += nose - Vec2(skin.noseX(), 0);
     return line;
 }
 
@@ -62,8 +53,8 @@ Drawing benchTable(const BlankChapter& blank, const Skin& skin, const Vec2& pape
     if (m.length_mm + 2 * kMargin_mm <= paper_mm.x()) {  // true to size, or not at all
         const double top = y - 6 - 0.5 * m.height_mm;
         const double side = top - 0.15 * m.height_mm, above = side - 0.5 * m.height_mm - 8 - 0.5 * m.width_mm;
-        page.pen.lines.push_back({outlineOf(skin, false, Vec2(kMargin_mm, side)), true});
-        page.pen.lines.push_back({outlineOf(skin, true, Vec2(kMargin_mm, above)), true});
+        page.pen.lines.push_back({outlineAt(skin, false, Vec2(kMargin_mm, side)), true});
+        page.pen.lines.push_back({outlineAt(skin, true, Vec2(kMargin_mm, above)), true});
         page.write("true to size, printed at 100 %", kMargin_mm + m.length_mm + 4, side);
         y = above - 0.5 * m.width_mm - 6;
     }

@@ -7,6 +7,7 @@
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
+#include "blank/measure.h"
 
 namespace nine::app {
 namespace {
@@ -112,16 +113,8 @@ void paintOutline(QPainter& p, const QRectF& box, const StationTable& table, con
         return noseAbove + scale * QPointF(x - skin->noseX(), -y);
     };
     QPolygonF line, above;
-    constexpr int kSteps = 90;
-    for (const bool upper : {true, false}) {
-        for (int i = 0; i <= kSteps; ++i) {
-            const double share = 0.5 * (1 - std::cos(M_PI * (upper ? i : kSteps - i) / kSteps));
-            const double x = skin->noseX() + share * skin->length_mm();
-            const Section s = skin->loft().sectionAt(x);
-            line << at(x, upper ? s.top : -s.bottom);
-            above << atAbove(x, upper ? s.halfWidth : -s.halfWidth);
-        }
-    }
+    for (const Vec2& v : bodyOutline(*skin, false)) line << at(v.x(), v.y());
+    for (const Vec2& v : bodyOutline(*skin, true)) above << atAbove(v.x(), v.y());
     if (hasBill) {
         const double x = bill->second.points.front().x();
         const QPointF root = at(x + 2, -0.75 * skin->loft().sectionAt(x).bottom);

@@ -150,10 +150,14 @@ void BlankPage::closeZone() {
 }
 
 bool BlankPage::pressTool(const QPointF& at) {
+    if (context_.view.blankTool() == ViewState::BlankTool::Stations) return false;
+    if (side_.outline().contains(at)) setToolPoint(skinAt(at));
+    return true;
+}
+
+void BlankPage::setToolPoint(const SkinPoint& point) {
     const ViewState::BlankTool tool = context_.view.blankTool();
-    if (tool == ViewState::BlankTool::Stations) return false;
-    if (!side_.outline().contains(at)) return true;
-    const SkinPoint point = skinAt(at);
+    toolCursor_ = point;
     if (tool == ViewState::BlankTool::Zone) {
         const auto hundredth = [](double v) { return std::round(100 * v) / 100; };
         corners_.emplace_back(hundredth(point.x_mm), hundredth(point.g_mm));
@@ -163,6 +167,37 @@ bool BlankPage::pressTool(const QPointF& at) {
         layers_.forgetWay();
         measuredFrom_ = point;
     }
+    update();
+}
+
+bool BlankPage::keyForTool(const QKeyEvent& event) {
+    const ViewState::BlankTool tool = context_.view.blankTool();
+    if (tool == ViewState::BlankTool::Stations || !context_.results.body().skin) return false;
+    const Skin& skin = *context_.results.body().skin;
+    if (!toolCursor_) toolCursor_ = SkinPoint{context_.view.side(), skin.noseX() + 0.5 * skin.length_mm(), 0};
+    const double step = event.modifiers() & Qt::ShiftModifier ? 2 : 0.25;
+    SkinPoint to = *toolCursor_;
+    to.side = context_.view.side();
+    switch (event.key()) {
+        case Qt::Key_Left:
+            to.x_mm -= step;
+            break;
+        case Qt::Key_Right:
+            to.x_mm += step;
+            break;
+        case Qt::Key_Up:
+            to.g_mm += step;
+            break;
+        case Qt::Key_Down:
+            to.g_mm -= step;
+            break;
+        case Qt::Key_Space:
+            setToolPoint(to);
+            return true;
+        default:
+            return false;
+    }
+    if (skin.check(to, "")) toolCursor_ = to;  // stops at nose, tail and the far side line
     update();
     return true;
 }
@@ -328,6 +363,7 @@ void BlankPage::apply(const Result<Job>& job, const QString& label) {
 
 void BlankPage::keyPressEvent(QKeyEvent* event) {
     if (context_.document.empty()) return QWidget::keyPressEvent(event);
+    if (keyForTool(*event)) return;
     // A landmark in hand takes the arrows: along the body, and round it.
     const std::string& held = context_.view.landmark();
     if (context_.document.job().blank->landmarks.count(held) > 0) {
@@ -367,6 +403,7 @@ void BlankPage::keyPressEvent(QKeyEvent* event) {
             if (grip_ != Grip::None) context_.document.cancelGesture();
             grip_ = Grip::None;
             measuredFrom_.reset();
+            toolCursor_.reset();
             corners_.clear();
             layers_.forgetWay();
             context_.view.setBlankTool(ViewState::BlankTool::Stations);

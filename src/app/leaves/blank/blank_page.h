@@ -52,6 +52,11 @@ class BlankPage : public LeafPage {
     /// The skin under a place of the side view, on the side that is drawn.
     SkinPoint skinAt(const QPointF& at) const;
     bool pressTool(const QPointF& at);
+    /// The tool in hand is used at a point of the skin.
+    void setToolPoint(const SkinPoint& point);
+    /// Arrows move the tool along the skin, Space uses it. False when no tool is in hand or it is another
+    /// key.
+    bool keyForTool(const QKeyEvent& event);
     void paintDimensions(QPainter& p);
     double typedValue(Typed which) const;
     void takeTyped(double value);
@@ -87,7 +92,7 @@ class BlankPage : public LeafPage {
     int landmarkPoint_ = 0;
     QPointF last_;
     QString wrong_;
-    std::optional<SkinPoint> measuredFrom_;
+    std::optional<SkinPoint> measuredFrom_, toolCursor_;
     std::vector<Vec2> corners_;  ///< of the zone that is being drawn: x, g
 };
 

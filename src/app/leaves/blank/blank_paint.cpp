@@ -266,11 +266,10 @@ void BlankPage::paintHeading(QPainter& p) {
     const QString title = context_.view.sides() == Sides::Both ? tr("Both sides, which are alike")
                           : context_.view.side() == Side::Left ? tr("Left side")
                                                                : tr("Right side");
-    const QString remark = tool == ViewState::BlankTool::Measure
-                               ? tr("click two points of the skin; Esc ends measuring")
-                           : tool == ViewState::BlankTool::Zone
-                               ? tr("click the corners of the bare area; double-click or Enter closes it")
-                               : tr("drag the points; double-click adds a station");
+    const QString remark =
+        tool == ViewState::BlankTool::Measure ? tr("click two points, or arrows and Space; Esc ends")
+        : tool == ViewState::BlankTool::Zone  ? tr("click the corners, or arrows and Space; Enter closes it")
+                                              : tr("drag the points; double-click adds a station");
     ink::heading(p, QPointF(18, 26), title, remark);
 }
 
@@ -343,7 +342,25 @@ void BlankPage::paintTools(QPainter& p) {
     const Tokens& t = tokens();
     const Skin& skin = *context_.results.body().skin;
     const auto on = [&](const SkinPoint& point) { return side_.at(skin.at(point).position); };
-    if (measuredFrom_) ink::diamond(p, on(*measuredFrom_), 5, t.select);
+    if (toolCursor_ && context_.view.blankTool() != ViewState::BlankTool::Stations) {
+        const QPointF c = on(*toolCursor_);
+        p.setPen(QPen(t.select, 1.4));
+        p.drawLine(c - QPointF(9, 0), c + QPointF(9, 0));
+        p.drawLine(c - QPointF(0, 9), c + QPointF(0, 9));
+    }
+    if (measuredFrom_) {
+        ink::diamond(p, on(*measuredFrom_), 5, t.select);
+        const double x = measuredFrom_->x_mm;
+        const Section s = skin.loft().sectionAt(x);
+        p.setPen(QPen(t.select, 1));
+        p.drawLine(side_.at(x, s.top), side_.at(x, -s.bottom));
+        const QString words = tr("girth %1 at %2").arg(lengthText(skin.arcAt(x).girth()), lengthText(x));
+        const double w = ink::widthOf(words, inter(12, QFont::Bold)) + 12;
+        const QPointF foot = side_.at(x, -s.bottom) + QPointF(0, 6);
+        p.setBrush(t.paper);
+        p.drawRoundedRect(QRectF(foot.x() - 0.5 * w, foot.y(), w, 20), 4, 4);
+        ink::text(p, foot + QPointF(0, 15), words, inter(12, QFont::Bold), t.select, Qt::AlignHCenter);
+    }
     if (!corners_.empty()) {
         QPolygonF line;
         for (const Vec2& v : corners_) line << on({context_.view.side(), v.x(), v.y()});

@@ -59,16 +59,9 @@ class Overlay : public QWidget {
         const Result<Skin> skin = Skin::of(table);
         if (!skin) return;
         QPolygonF a, b;
-        constexpr int kSteps = 80;
-        for (const bool upper : {true, false}) {
-            for (int i = 0; i <= kSteps; ++i) {
-                const double share = 0.5 * (1 - std::cos(M_PI * (upper ? i : kSteps - i) / kSteps));
-                const Section s = skin->loft().sectionAt(skin->noseX() + share * skin->length_mm());
-                const double x = left + scale * share * skin->length_mm();
-                a << QPointF(x, side + scale * (upper ? -s.top : s.bottom));
-                b << QPointF(x, above + scale * (upper ? -s.halfWidth : s.halfWidth));
-            }
-        }
+        const auto x = [&](const Vec2& v) { return left + scale * (v.x() - skin->noseX()); };
+        for (const Vec2& v : bodyOutline(*skin, false)) a << QPointF(x(v), side - scale * v.y());
+        for (const Vec2& v : bodyOutline(*skin, true)) b << QPointF(x(v), above - scale * v.y());
         p.setPen(pen);
         p.setBrush(fill ? QBrush(tokens().deep) : QBrush(Qt::NoBrush));
         p.drawPolygon(a);

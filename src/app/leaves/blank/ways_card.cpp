@@ -65,6 +65,7 @@ void WaysCard::show() {
 void WaysCard::refresh() {
     for (const Shown& shown : chips_)
         if (shown.chip && !shown.chip->hasFocus()) shown.chip->setValue(shown.value());
+    if (stop_) stop_->setVisible(desk_.running());
     if (!state_) return;
     if (desk_.running()) {
         state_->setText(tr("Looking at the picture ..."));
@@ -89,6 +90,12 @@ void WaysCard::refresh() {
     if (made.body.asymmetry_mm > 0)
         facts.append({tr("Both sides agree within"), lengthText(std::max(0.05, made.body.asymmetry_mm), 2)});
     state_->setText(Card::factTable(facts));
+}
+
+void WaysCard::addState(Card& card) {
+    state_ = card.words({});
+    stop_ = card.button(tr("Stop looking"), Card::Look::Link, [this] { desk_.cancel(); });
+    stop_->setVisible(desk_.running());
 }
 
 void WaysCard::addGirths(Card& card, bool above) {
@@ -169,7 +176,7 @@ Card* WaysCard::tracingCard() {
         addMake(*card);
         return card;
     }
-    state_ = card->words({});
+    addState(*card);
     if (const auto& reading = desk_.side().reading) {
         card->muted(tr("%1 of %2 rings seen, the page is flat within %3")
                         .arg(reading->page.marks.size())
@@ -207,7 +214,7 @@ Card* WaysCard::photoCard() {
         addMake(*card);
         return card;
     }
-    state_ = card->words({});
+    addState(*card);
     ValueChip* length = card->chip(tr("Length of the body"), ValueChip::Kind::Length, 1, 0.5,
                                    [this](double v) { desk_.setLength(v); });
     chips_.push_back({length, [this] {

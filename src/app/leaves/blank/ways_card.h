@@ -30,6 +30,8 @@ class WaysCard : public QObject {
     Card* tracingCard();
     Card* photoCard();
     Card* kindCard();
+    /// What was found, or that it is being looked for and how to stop that.
+    void addState(Card& card);
     void addGirths(Card& card, bool above);
     void addFamilies(Card& card);
     void addMake(Card& card);
@@ -40,6 +42,7 @@ class WaysCard : public QObject {
     CardHolder& holder_;
     QString shownFor_;
     QPointer<QLabel> state_;
+    QPointer<QPushButton> stop_;
     struct Shown {
         QPointer<ValueChip> chip;
         std::function<double()> value;
