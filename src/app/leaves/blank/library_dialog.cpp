@@ -87,12 +87,12 @@ LibraryDialog::LibraryDialog(LibraryStore& store, JobDocument& document, QWidget
     list_->setIconSize({kThumbnailWidth * 5 / 8, kThumbnailHeight * 5 / 8});
     list_->setGridSize({kThumbnailWidth * 5 / 8 + 24, kThumbnailHeight * 5 / 8 + 50});
     list_->setTextElideMode(Qt::ElideNone);
-    list_->setStyleSheet(QString("QListWidget { background: %1; border: 1px solid %2; border-radius: 4px; }"
-                                 "QListWidget::item { color: %3; }"
-                                 "QListWidget::item:selected { background: %4; color: %3; border: 1px solid "
-                                 "%5; border-radius: 6px; }")
-                             .arg(tokens().paper.name(), tokens().line.name(), tokens().ink.name(),
-                                  tokens().deep.name(), tokens().select.name()));
+    QPalette colours = list_->palette();
+    colours.setColor(QPalette::Base, tokens().paper);
+    colours.setColor(QPalette::Text, tokens().ink);
+    colours.setColor(QPalette::Highlight, tokens().select);
+    colours.setColor(QPalette::HighlightedText, tokens().onAccent);
+    list_->setPalette(colours);
     overlay_ = new Overlay(this);
     figures_ = new QLabel(this);
     figures_->setWordWrap(true);
