@@ -20,12 +20,14 @@ if(NINE_SANITIZE)
   # With instrumented code GCC can no longer tell and warns of what is set (its manual says so).
   target_compile_options(nine_flags INTERFACE -Wno-maybe-uninitialized)
   # Global, so that libraries compiled from headers are instrumented too.
-  # Null, misaligned and wrongly sized accesses are what the address sanitizer finds anyway; without these checks a
-  # build of Eigen's templates takes half the time.
-  add_compile_options(-fsanitize=address,undefined -fno-sanitize=null,alignment,object-size,vptr
-                      -fno-sanitize-recover=all -fno-omit-frame-pointer)
+  set(NINE_SANITIZERS -fsanitize=address)
+  if(NINE_SANITIZE_UNDEFINED)
+    # Null, misaligned and wrongly sized accesses are what the address sanitizer finds anyway.
+    list(APPEND NINE_SANITIZERS -fsanitize=undefined -fno-sanitize=null,alignment,object-size,vptr)
+  endif()
+  add_compile_options(${NINE_SANITIZERS} -fno-sanitize-recover=all -fno-omit-frame-pointer)
   add_compile_definitions(NINE_SANITIZED)
-  add_link_options(-fsanitize=address,undefined)
+  add_link_options(${NINE_SANITIZERS})
 endif()
 
 # nine_room(NAME SOURCES ... ROOMS ... LIBRARIES ... PRIVATE ...)

@@ -230,7 +230,9 @@ TEST_F(Ways, ToolsByKeyboard) {
     go(Qt::Key_Right, 1);
     go(Qt::Key_Left, 5);
     ASSERT_TRUE(QTest::qWaitFor([&] { return blank->layers().way().found.has_value(); }, 5000));
-    EXPECT_NEAR((*blank->layers().way().found)->length_mm, 10, 0.3);
+    const Skin skin = test::need(Skin::of(body().table));
+    const double expected = test::need(shortestWay(skin, {Side::Left, 42, 0}, {Side::Left, 32, 0})).length_mm;
+    EXPECT_NEAR((*blank->layers().way().found)->length_mm, expected, 1e-6);
 }
 
 TEST_F(Ways, LookingCanBeStopped) {

@@ -10,6 +10,7 @@
 #include <csignal>
 
 #include "app/frame/help.h"
+#include "app/leaves/blank/begin_page.h"
 #include "app/leaves/blank/blank_page.h"
 #include "app/leaves/cut/cut_page.h"
 #include "app/leaves/masks/masks_page.h"
@@ -444,9 +445,8 @@ TEST(Start, EmptyWindowOffersReadingsAndDemo) {
         window.showLeaf(leaf);
         EXPECT_FALSE(window.grab().isNull());
     }
-    auto* page = window.findChild<BlankPage*>();
-    QTest::mouseClick(page, Qt::LeftButton, {},
-                      QPoint(page->width() / 2, static_cast<int>(0.30 * page->height()) + 58 + 62 + 20));
+    for (Tile* tile : window.blankLeaf().beginPage().findChildren<Tile*>())
+        if (tile->text() == "The demo") QTest::mouseClick(tile, Qt::LeftButton);
     EXPECT_FALSE(window.document().empty());
 }
 
