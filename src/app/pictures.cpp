@@ -15,6 +15,7 @@
 namespace nine::app {
 namespace {
 
+constexpr int kShown_ms = 120;  // what was worked out is on the screen
 constexpr int kStill_ms = 400;  // two-by-two pictures follow a little after the results
 
 void mouse(QWidget* on, QEvent::Type type, const QPointF& at, Qt::MouseButtons held) {
@@ -50,7 +51,7 @@ bool waitUntilSettled(MainWindow& window, int limit_ms) {
         pause(30);
         if (timer.elapsed() > limit_ms) return false;
     } while (!window.results().settled());
-    pause(kStill_ms);
+    pause(kShown_ms);
     return true;
 }
 
@@ -73,6 +74,7 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
         window.showLeaf(number);
         pause(kStill_ms);
         waitUntilSettled(window);
+        pause(kStill_ms);
         const QString path =
             QDir(folder).filePath(QString(name) + (window.document().empty() ? "-empty" : "") +
                                   (theme == "dark" ? "-dark" : "") + ".png");

@@ -62,6 +62,16 @@ struct Variant {
     std::function<void(Camera&)> change;
     bool jpeg = false;
 };
+#ifdef NINE_SANITIZED
+/// Instrumented code is slow: one picture of each kind is enough to find what reads beyond its memory.
+const Variant kVariants[] = {{"Keystone15Jpeg70",
+                              [](Camera& c) {
+                                  c.tilt_deg = 15;
+                                  c.distance_mm = 380;
+                                  c.noise = 0.01;
+                              },
+                              true}};
+#else
 const Variant kVariants[] = {{"Square", [](Camera& c) { c.distance_mm = 420; }},
                              {"Keystone15", [](Camera& c) { c.tilt_deg = 15; }},
                              {"Turned",
@@ -104,11 +114,18 @@ const Variant kVariants[] = {{"Square", [](Camera& c) { c.distance_mm = 420; }},
                                   };
                               },
                               true}};
+#endif
+
+#ifdef NINE_SANITIZED
+constexpr const char* kBodies[] = {"sedge60"};
+#else
+constexpr const char* kBodies[] = {"sedge60", "willow104"};
+#endif
 
 class Tracing : public ::testing::TestWithParam<Variant> {};
 
 TEST_P(Tracing, ComesBackWithinATenthOfAMillimetre) {
-    for (const char* name : {"sedge60", "willow104"}) {
+    for (const char* name : kBodies) {
         const Skin body = test::sampleSkin(name);
         Camera camera;
         GetParam().change(camera);
@@ -124,7 +141,7 @@ INSTANTIATE_TEST_SUITE_P(Pictures, Tracing, ::testing::ValuesIn(kVariants),
                          [](const auto& v) { return v.param.name; });
 
 TEST(TracingSheet, EveryBlankComesBackFromAScan) {
-    for (const char* name : test::kSamples) {
+    for (const char* name : kBodies) {
         const Skin body = test::sampleSkin(name);
         const Miss miss = missOf(bodyFrom(test::scanned(tracedPage(body))), body, true);
         EXPECT_LT(miss.rms, 0.05) << name;
