@@ -21,7 +21,7 @@ constexpr const char* kHelp =
                                                   the page to trace a blank on
   blank trace IMAGE --out JOB [--girth "x,mm;x,mm"] [--ruler_mm MM] [--family KIND] [--name TEXT]
                                                   a body from a scan or photo of that page
-  blank photo IMAGE --out JOB --length MM | --scale x0,y0,x1,y1,mm [--top IMAGE] [--axis x0,y0,x1,y1] [--top_axis ...]
+  blank photo IMAGE --out JOB --length MM | --scale x0,y0,x1,y1,mm [--top IMAGE] [--axis x0,y0,x1,y1] [--top_axis ...] [--top_exclude ...]
           [--nose left|right] [--exclude "x,y,x,y;..."] [--include ...] [--brush PX] [--thin PX] [--girth ...]
           [--family KIND] [--name TEXT]           a body from photos; pixels of the picture as it is seen
   blank family KIND --length MM [--height MM] [--width MM] [--readings "x,height,width,girth;..."]

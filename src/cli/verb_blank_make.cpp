@@ -101,14 +101,15 @@ Result<std::pair<Vec2, Vec2>> twoPoints(const std::string& text, const std::stri
     return std::pair(Vec2((*numbers)[0], (*numbers)[1]), Vec2((*numbers)[2], (*numbers)[3]));
 }
 
-Status readStrokes(const Args& args, SilhouetteWish& wish) {
+/// Flags --exclude and --include, with `prefix` before their names.
+Status readStrokes(const Args& args, const std::string& prefix, SilhouetteWish& wish) {
     const Result<double> brush = args.number("brush", 12);
     if (!brush) return brush.error();
     for (const bool include : {true, false}) {
-        const char* flag = include ? "include" : "exclude";
+        const std::string flag = prefix + (include ? "include" : "exclude");
         const auto text = args.value(flag);
         if (!text) continue;
-        const auto lines = groups(*text, 0, std::string("--") + flag);
+        const auto lines = groups(*text, 0, "--" + flag);
         if (!lines) return lines.error();
         for (const auto& line : *lines) {
             Stroke2 stroke;
@@ -176,10 +177,11 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
 }
 
 Result<Reply> blankPhoto(const Words& words, const Task& task) {
-    const Result<Args> args = Args::parse(words,
-                                          {"out", "name", "family", "girth", "length", "scale", "axis",
-                                           "nose", "top", "top_axis", "exclude", "include", "brush", "thin"},
-                                          {}, 1);
+    const Result<Args> args =
+        Args::parse(words,
+                    {"out", "name", "family", "girth", "length", "scale", "axis", "nose", "top", "top_axis",
+                     "exclude", "include", "top_exclude", "top_include", "brush", "thin"},
+                    {}, 1);
     if (!args) return args.error();
     const Result<std::string> out = args->need("out");
     if (!out) return out.error();
@@ -209,7 +211,7 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
     if (nose != "left" && nose != "right")
         return Error{"bad_value", "The nose points left or right.", "--nose"};
     wish.noseLeft = nose == "left";
-    if (Status ok = readStrokes(*args, wish.silhouette); !ok) return ok.error();
+    if (Status ok = readStrokes(*args, "", wish.silhouette); !ok) return ok.error();
     if (args->has("thin")) {
         const Result<double> thin = args->number("thin", 0);
         if (!thin) return thin.error();
@@ -227,9 +229,10 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
     if (const auto path = args->value("top")) {
         Result<LoadedPicture> loaded = loadPicture(*path, task);
         if (!loaded) return loaded.error();
-        const Result<Silhouette> top = silhouetteOf(loaded->file.picture, {}, task);
-        if (!top) return top.error();
         PhotoWish topWish;
+        if (Status ok = readStrokes(*args, "top_", topWish.silhouette); !ok) return ok.error();
+        const Result<Silhouette> top = silhouetteOf(loaded->file.picture, topWish.silhouette, task);
+        if (!top) return top.error();
         topWish.noseLeft = wish.noseLeft;
         topWish.length_mm = side->mmPerPx * side->axis_px.length();  // the same body at another scale
         if (const auto text = args->value("top_axis")) {

@@ -1,5 +1,6 @@
 // The ways to a body in the window, driven as a painter would.
 #include <QListWidget>
+#include <QMenu>
 #include <QPushButton>
 #include <QSignalSpy>
 
@@ -7,6 +8,9 @@
 #include "app/leaves/blank/blank_edits.h"
 #include "app/leaves/blank/library_dialog.h"
 #include "app/leaves/blank/picture_page.h"
+#include "app/sheet/paper.h"
+#include "image/tracing.h"
+#include "job/tracing_page.h"
 #include "tests/app/window_fixture.h"
 
 namespace nine::app {
@@ -31,6 +35,13 @@ class Ways : public WindowTest {
     void type(const QString& name, const QString& text) {
         ASSERT_TRUE(QTest::qWaitFor([&] { return chip(name) != nullptr; }, 3000)) << name.toStdString();
         WindowTest::type(chip(name), text);
+    }
+    /// An entry of the menu behind a button.
+    void pick(const QString& words, const QString& entry) {
+        ASSERT_TRUE(QTest::qWaitFor([&] { return button(words) != nullptr; }, 3000)) << words.toStdString();
+        for (QAction* action : button(words)->menu()->actions())
+            if (action->text() == entry) return action->trigger();
+        FAIL() << entry.toStdString();
     }
     const BlankChapter& body() { return *window.document().job().blank; }
 };
@@ -92,6 +103,79 @@ TEST_F(Ways, ABodyFromPhotosIsOneStepOfTheHistory) {
     EXPECT_EQ(body().pictures.size(), 2u);
     window.document().history().undo();
     EXPECT_EQ(bytes(), before);
+}
+
+TEST_F(Ways, ThePictureFromAboveIsWorkedOnToo) {
+    window.showLeaf(BlankNumber);
+    desk().start(BlankDesk::Way::Photo);
+    click("Try it with the demo's photos");
+    ASSERT_TRUE(looked());
+    ASSERT_TRUE(desk().made() && *desk().made());
+    const auto largest = [&](auto size) {
+        double most = 0;
+        for (const Station& s : (**desk().made()).blank.table.stations) most = std::max(most, size(s));
+        return most;
+    };
+    const auto width = [](const Station& s) { return 2 * s.halfWidth_mm; };
+    const auto height = [](const Station& s) { return s.top_mm + s.bottom_mm; };
+    const double wide = largest(width), high = largest(height);
+    click("From above");
+    EXPECT_TRUE(desk().showsAbove());
+    // A strip along one flank is painted out: the body gets narrower, the side view stays as it is.
+    PicturePage& page = window.blankLeaf().picturePage();
+    desk().setTool(BlankDesk::Tool::TakeOut);
+    const QPointF nose = page.handle(PicturePage::Grip::Nose), tail = page.handle(PicturePage::Grip::Tail);
+    drag(&page, nose + QPointF(0, 75), tail - nose);
+    ASSERT_TRUE(looked());
+    ASSERT_TRUE(desk().made() && *desk().made());
+    EXPECT_LT(largest(width), wide - 1);
+    EXPECT_NEAR(largest(height), high, 0.1);
+    click("Take the last stroke back");
+    ASSERT_TRUE(looked());
+    EXPECT_NEAR(largest(width), wide, 0.05);
+    click("From the side");
+    EXPECT_FALSE(desk().showsAbove());
+    EXPECT_TRUE(desk().shownWish().silhouette.strokes.empty());
+    desk().leave();
+}
+
+TEST_F(Ways, TheBlankIsNamed) {
+    window.showLeaf(BlankNumber);
+    desk().start(BlankDesk::Way::Kind);
+    type("Length", "70");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return button("Make the body") != nullptr; }, 3000));
+    QLineEdit* name = nullptr;
+    for (QLineEdit* field : window.findChildren<QLineEdit*>())
+        if (field->accessibleName() == "Name of the blank" && field->isVisible()) name = field;
+    ASSERT_NE(name, nullptr);
+    QTest::keyClicks(name, "Tansy 70");
+    click("Make the body");
+    EXPECT_EQ(body().name, "Tansy 70");
+}
+
+TEST_F(Ways, TheSheetOnPaperIsReadBack) {
+    // What the printer paints, 10 dots a millimetre, goes to the reader of tracings: all rings, and square.
+    const Drawing sheet = tracingPage(kTracingLetter_mm);
+    QImage paper(2794, 2159, QImage::Format_RGB32);
+    paper.fill(Qt::white);
+    QPainter p(&paper);
+    p.setRenderHint(QPainter::Antialiasing);
+    paintDrawing(p, sheet, 10);
+    p.end();
+    Picture picture(paper.width(), paper.height());
+    for (int y = 0; y < picture.height; ++y) {
+        for (int x = 0; x < picture.width; ++x) {
+            const QRgb c = paper.pixel(x, y);
+            picture.at(x, y)[0] = static_cast<std::uint8_t>(qRed(c));
+            picture.at(x, y)[1] = static_cast<std::uint8_t>(qGreen(c));
+            picture.at(x, y)[2] = static_cast<std::uint8_t>(qBlue(c));
+        }
+    }
+    const SeenPage seen = test::need(seePage(findRings(picture), Vec2(picture.width, picture.height)));
+    EXPECT_EQ(seen.marks.size(), 8u);
+    EXPECT_LT(seen.miss_mm, 0.02);
+    EXPECT_NEAR(seen.view.pixelsPerMm({125, 90}), 10, 0.005);
+    EXPECT_EQ(readTracing(picture, {}).error().code, "nothing_drawn");  // its own lines are no body
 }
 
 TEST_F(Ways, WrongPicturesAreSaidAndNothingIsLost) {
@@ -160,13 +244,13 @@ TEST_F(Ways, TheEyeInHand) {
 
 TEST_F(Ways, LandmarksComeAndGo) {
     window.showLeaf(BlankNumber);
-    window.view().setLandmark("gill_plate");
+    pick("Landmarks", "gill plate");
     click("Take it out");  // the pattern is anchored to it
     EXPECT_EQ(body().landmarks.count("gill_plate"), 1u);
     window.view().setLandmark("seam");
     click("Take it out");
     EXPECT_EQ(body().landmarks.count("seam"), 0u);
-    click("+ seam");
+    pick("Mark another", "seam");
     EXPECT_EQ(body().landmarks.count("seam"), 1u);
     EXPECT_TRUE(body().landmarks.at("seam").assumed);
     EXPECT_EQ(window.view().landmark(), "seam");
@@ -245,6 +329,8 @@ TEST_F(Ways, LookingCanBeStopped) {
     EXPECT_FALSE(desk().running());
     QTest::qWait(400);
     EXPECT_FALSE(desk().side().outline);
+    EXPECT_TRUE(desk().stopped());
+    EXPECT_EQ(desk().make().error().code, "not_ready");
     EXPECT_EQ(bytes(), before);
     desk().leave();
 }

@@ -125,6 +125,10 @@ TEST(FromOutlines, StringsGiveTheWidthsOrTheFullness) {
     const Skin skin = test::need(Skin::of(made.table));
     for (const double x : {10.0, 25.0, 45.0})
         EXPECT_NEAR(skin.loft().sectionAt(x).halfWidth, body.loft().sectionAt(x).halfWidth, 0.1);
+    for (const Station& s : made.table.stations) {  // only where a string lies the width is told
+        if (s.halfWidth_mm == 0) continue;
+        EXPECT_EQ((s.assumed & kAssumedWidth) != 0, s.girth_mm == 0) << s.x_mm;
+    }
     o.top = outlineOf(body, true);
     o.section = 2;
     made = test::need(bodyFromOutlines(o));
@@ -137,6 +141,8 @@ TEST(FromOutlines, StringsGiveTheWidthsOrTheFullness) {
     EXPECT_EQ(bodyFromOutlines(o).error().code, "girth_impossible");
     o.girths = {{80, 90}};
     EXPECT_EQ(bodyFromOutlines(o).error().code, "off_body");
+    o.girths = {{25, 93}, {25.1, 92}};
+    EXPECT_EQ(bodyFromOutlines(o).error().code, "contradiction");
 }
 
 TEST(FromOutlines, WithoutWidthsTheyAreAssumedAndSaid) {

@@ -101,6 +101,20 @@ TEST(BlankPhotoCli, TwoPhotosMakeABody) {
     EXPECT_EQ(measured.json()["strings"].size(), 2u);
 }
 
+TEST(BlankPhotoCli, StrokesReachBothPictures) {
+    const TemporaryFolder folder;
+    const std::string base = "blank photo " + picture("sedge60-photo.jpg") + " --top " +
+                             picture("sedge60-above.jpg") + " --length 60 --brush 40 --out " +
+                             (folder / "b.nineleaves.json") + " --json";
+    const double wide = cli(base).json()["width_mm"].get<double>();
+    // A line along one flank of the body from above, in pixels of that picture (1600 wide, body about 830
+    // long).
+    const CliRan narrower = cli(base + " --top_exclude '400,745,1200,690'");
+    ASSERT_EQ(narrower.exitCode, 0) << narrower.err;
+    EXPECT_LT(narrower.json()["width_mm"].get<double>(), wide - 0.5);
+    EXPECT_EQ(cli(base + " --top_exclude '400'").exitCode, 1);
+}
+
 TEST(WaysCli, WrongInputWritesNothing) {
     const TemporaryFolder folder;
     write(folder / "no.jpg", "not a picture");

@@ -17,7 +17,6 @@
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
 #include "job/demo_job.h"
-#include "job/tracing_page.h"
 
 namespace nine::app {
 
@@ -216,8 +215,7 @@ void MainWindow::buildActions() {
     action(tr("Cards for the bench ..."), {}, [this] { sprayCards(false); });
     action(tr("My bench ..."), {}, [this] { showBench(); });
     action(tr("My blanks ..."), QKeySequence("Ctrl+L"), [this] { showLibrary(); });
-    action(tr("Print the tracing sheet ..."), {},
-           [this] { putOut(tracingPage(kTracingA4_mm), tr("Tracing sheet"), true); });
+    action(tr("Print the tracing sheet ..."), {}, [this] { blank_->putOutSheet(true); });
     auto* recent = menu->addMenu(tr("Recent"));
     connect(menu, &QMenu::aboutToShow, this, [this, recent] {
         recent->clear();

@@ -5,6 +5,7 @@
 #include <QPrinter>
 
 #include "app/frame/main_window.h"
+#include "app/sheet/paper.h"
 #include "base/files.h"
 
 namespace nine::app {
@@ -62,18 +63,7 @@ void MainWindow::printDrawings(const std::vector<Drawing>& drawings) {
     const double perMm = printer.resolution() / 25.4;  // 100 %: one mm on paper for one mm of the sheet
     for (std::size_t i = 0; i < drawings.size(); ++i) {
         if (i > 0) printer.newPage();
-        for (const Layer& layer : drawings[i].layers) {
-            for (const DrawnLine& line : layer.lines) {
-                const QColor colour =
-                    line.grey >= 0 ? QColor::fromRgbF(line.grey, line.grey, line.grey) : Qt::black;
-                QPolygonF polygon;
-                for (const Vec2& v : line.points) polygon << QPointF(v.x(), sheet.y() - v.y()) * perMm;
-                p.setPen(line.filled ? QPen(Qt::NoPen) : QPen(colour, 0.15 * perMm));
-                p.setBrush(line.filled ? QBrush(colour) : QBrush(Qt::NoBrush));
-                line.closed || line.filled ? p.drawPolygon(polygon, Qt::WindingFill)
-                                           : p.drawPolyline(polygon);
-            }
-        }
+        paintDrawing(p, drawings[i], perMm);
     }
 }
 

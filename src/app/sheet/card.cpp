@@ -2,6 +2,7 @@
 
 #include <QEvent>
 #include <QHash>
+#include <QMenu>
 #include <QTimer>
 
 #include "app/theme/theme.h"
@@ -148,6 +149,19 @@ void Card::choices(const QList<Choice>& all) {
     policy.setHeightForWidth(true);
     row->setSizePolicy(policy);
     layout_->addWidget(row);
+}
+
+void Card::menu(const QString& words, const QList<Choice>& all) {
+    auto* button = new QPushButton(words, this);
+    button->setObjectName("second");
+    auto* menu = new QMenu(button);
+    for (const Choice& choice : all) {
+        QAction* action = menu->addAction(choice.words, this, choice.chosen);
+        action->setCheckable(choice.on);
+        action->setChecked(choice.on);
+    }
+    button->setMenu(menu);
+    layout_->addWidget(button, 0, Qt::AlignLeft);
 }
 
 void Card::radio(const QList<Choice>& all) {

@@ -53,6 +53,8 @@ class Card : public QWidget {
     };
     /// Buttons that flow like words; the chosen one is filled.
     void choices(const QList<Choice>& all);
+    /// A button that opens the choices as a menu: for many of them.
+    void menu(const QString& words, const QList<Choice>& all);
     /// One below the other, for longer words.
     void radio(const QList<Choice>& all);
     void add(QWidget* widget) { layout_->addWidget(widget); }

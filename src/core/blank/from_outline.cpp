@@ -15,6 +15,7 @@ constexpr double kThinnest_mm = 0.05;   // of a size between nose and tail
 constexpr double kLengthsAgree = 0.03;  // of the length, between the two outlines
 constexpr double kEndInset_mm = 0.2;    // where the size of a flat end is read
 constexpr double kTip_mm = 0.4;
+constexpr double kNearestStrings_mm = 0.5;
 constexpr int kProbes = 240;
 
 struct Extent {
@@ -33,6 +34,19 @@ std::optional<Extent> crossing(const Polyline2& outline, double x) {
     }
     if (e.low > e.high) return std::nullopt;
     return e;
+}
+
+using Table = std::vector<std::pair<double, double>>;  ///< ascending
+
+/// Straight between the entries of a table, level beyond them.
+double between(const Table& table, double x) {
+    if (x <= table.front().first) return table.front().second;
+    if (x >= table.back().first) return table.back().second;
+    std::size_t i = 1;
+    while (table[i].first < x) ++i;
+    const auto &a = table[i - 1], &b = table[i];
+    const double t = (x - a.first) / (b.first - a.first);
+    return (1 - t) * a.second + t * b.second;
 }
 
 /// Sizes of the body as the outlines show them, by x from the nose.
@@ -56,27 +70,17 @@ class Shown {
                 s.halfWidth_mm = 0.5 * (top->high - top->low);
         } else {
             s.halfWidth_mm = 0.5 * widthShare(x) * (s.top_mm + s.bottom_mm);
-            s.assumed =
-                o_.girths.empty() ? kAssumedWidth | kAssumedSection : static_cast<unsigned>(kAssumedSection);
+            s.assumed = kAssumedWidth | kAssumedSection;  // where a string lies, its width is not
         }
         return s;
     }
     bool closed(bool nose) const { return nose ? !o_.noseFlat : !o_.tailFlat; }
 
     /// Without an outline from above: width over height at the places of the strings, straight between.
-    std::vector<std::pair<double, double>> shares;
+    Table shares;
 
   private:
-    double widthShare(double x) const {
-        if (shares.empty()) return o_.widthShare;
-        if (x <= shares.front().first) return shares.front().second;
-        if (x >= shares.back().first) return shares.back().second;
-        std::size_t i = 1;
-        while (shares[i].first < x) ++i;
-        const auto &a = shares[i - 1], &b = shares[i];
-        const double t = (x - a.first) / (b.first - a.first);
-        return (1 - t) * a.second + t * b.second;
-    }
+    double widthShare(double x) const { return shares.empty() ? o_.widthShare : between(shares, x); }
 
     const Outlines& o_;
     double length_, stretch_;
@@ -101,31 +105,40 @@ struct Miss {
 double leastStep(double x, double length) {
     return std::clamp(0.25 * std::min(x, length - x), 0.3, std::max(0.3, 0.012 * length));
 }
+
+/// What the outlines show at one place: sizes, and how steeply they change along the body.
+struct Probe {
+    double x;
+    Vec3 size, slope;  ///< of top, bottom, half width
+};
+std::vector<Probe> probesAlong(const Shown& shown, double length) {
+    const auto sizes = [&](double x) {
+        const Station s = shown.at(x);
+        return Vec3(s.top_mm, s.bottom_mm, s.halfWidth_mm);
+    };
+    std::vector<Probe> probes;
+    for (int i = 1; i < kProbes; ++i) {
+        const double x = 0.5 * length * (1 - std::cos(kPi * i / kProbes)),
+                     step = std::min({0.05, x, length - x});
+        probes.push_back({x, sizes(x), (sizes(x + step) - sizes(x - step)) / (2 * step)});
+    }
+    return probes;
+}
+
 /// Loft against outlines, measured across the outline, so that steep ends count as what they are.
-Miss missOf(const Loft& loft, const Shown& shown, double length) {
+Miss missOf(const Loft& loft, const std::vector<Probe>& probes, double length) {
     Miss miss;
     double sum = 0;
-    int count = 0;
-    for (int i = 1; i < kProbes; ++i) {
-        const double x = 0.5 * length * (1 - std::cos(kPi * i / kProbes));
+    for (const Probe& probe : probes) {
+        const double x = probe.x, least = 0.9 * leastStep(x, length);
         const std::size_t segment = loft.segmentAt(x);
-        const double step0 = leastStep(x, length);
-        const bool room = x - loft.stations()[segment].x_mm > 0.9 * step0 &&
-                          loft.stations()[segment + 1].x_mm - x > 0.9 * step0;
-        const Section is = loft.sectionAt(x);
-        const Station want = shown.at(x);
-        const double step = std::min({0.05, x, length - x});
-        const Station before = shown.at(x - step), after = shown.at(x + step);
-        const auto across = [&](double have, double wanted, double a, double b) {
-            const double slope = (b - a) / (2 * step);
-            return std::abs(have - wanted) / std::sqrt(1 + slope * slope);
-        };
-        for (const double d :
-             {across(is.top, want.top_mm, before.top_mm, after.top_mm),
-              across(is.bottom, want.bottom_mm, before.bottom_mm, after.bottom_mm),
-              across(is.halfWidth, want.halfWidth_mm, before.halfWidth_mm, after.halfWidth_mm)}) {
+        const bool room =
+            x - loft.stations()[segment].x_mm > least && loft.stations()[segment + 1].x_mm - x > least;
+        const Section s = loft.sectionAt(x);
+        const Vec3 off = Vec3(s.top, s.bottom, s.halfWidth) - probe.size;
+        for (int k = 0; k < 3; ++k) {
+            const double d = std::abs(off[k]) / std::sqrt(1 + probe.slope[k] * probe.slope[k]);
             sum += d * d;
-            ++count;
             // The very tips are as round as the picture is sharp.
             if (std::min(x, length - x) > kTip_mm) miss.worst = std::max(miss.worst, d);
             if (room && d > miss.roomWorst) {
@@ -134,7 +147,7 @@ Miss missOf(const Loft& loft, const Shown& shown, double length) {
             }
         }
     }
-    miss.rms = std::sqrt(sum / count);
+    miss.rms = std::sqrt(sum / (3.0 * static_cast<double>(probes.size())));
     return miss;
 }
 
@@ -183,17 +196,25 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
                          "top"};
         body.asymmetry_mm = asymmetryOf(*o.top, other.high - other.low);
     }
+    std::sort(o.girths.begin(), o.girths.end(), [](const auto& a, const auto& b) { return a.x_mm < b.x_mm; });
+    const auto placeOf = [](const StringReading& g) { return "girth at " + fixedText(g.x_mm, 1); };
+    for (const StringReading& g : o.girths) {
+        if (!(g.x_mm > 0 && g.x_mm < length))
+            return Error{"off_body",
+                         "The string lies at " + fixedText(g.x_mm, 1) + " mm, the body ends at " +
+                             fixedText(length, 1) + " mm.",
+                         placeOf(g)};
+    }
+    for (std::size_t i = 1; i < o.girths.size(); ++i) {
+        if (o.girths[i].x_mm - o.girths[i - 1].x_mm < kNearestStrings_mm)
+            return Error{"contradiction",
+                         "Two strings lie at " + fixedText(o.girths[i].x_mm, 1) + " mm; keep one.",
+                         placeOf(o.girths[i])};
+    }
     Shown shown(o, length, stretch);
     if (!o.top) {
-        std::vector<StringReading> girths = o.girths;
-        std::sort(girths.begin(), girths.end(), [](const auto& a, const auto& b) { return a.x_mm < b.x_mm; });
-        for (const StringReading& g : girths) {
-            const std::string where = "girth at " + fixedText(g.x_mm, 1);
-            if (!(g.x_mm > 0 && g.x_mm < length))
-                return Error{"off_body",
-                             "The string lies at " + fixedText(g.x_mm, 1) + " mm, the body ends at " +
-                                 fixedText(length, 1) + " mm.",
-                             where};
+        for (const StringReading& g : o.girths) {
+            const std::string where = placeOf(g);
             const Station s = shown.at(g.x_mm);
             const Result<double> half = halfWidthForGirth(s, g.girth_mm, where);
             if (!half) return half.error();
@@ -207,10 +228,14 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         const double x = 0.5 * length * (1 - std::cos(kPi * i / kFirst));
         Station s = rounded(shown.at(x));
         const bool end = i == 0 || i == kFirst;
-        if (end && shown.closed(i == 0)) s.top_mm = s.bottom_mm = s.halfWidth_mm = 0;
+        if (end && shown.closed(i == 0)) {
+            s.top_mm = s.bottom_mm = s.halfWidth_mm = 0;
+            s.assumed = 0;
+        }
         if (i == kFirst) s.x_mm = length;
         stations.push_back(s);
     }
+    const std::vector<Probe> probes = probesAlong(shown, length);
     for (;;) {
         for (std::size_t i = 0; i < stations.size(); ++i) {
             Station& s = stations[i];
@@ -227,7 +252,7 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         }
         const Result<Loft> loft = Loft::through(stations);
         if (!loft) return loft.error();
-        const Miss miss = missOf(*loft, shown, length);
+        const Miss miss = missOf(*loft, probes, length);
         body.miss_mm = miss.rms;
         body.worst_mm = miss.worst;
         if (miss.roomWorst <= kOutlineFit_mm || stations.size() >= kMostOutlineStations) break;
@@ -236,12 +261,6 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         stations.insert(after, rounded(shown.at(miss.x)));
     }
     for (const StringReading& g : o.girths) {  // with both outlines a string tells how full the section is
-        const std::string where = "girth at " + fixedText(g.x_mm, 1);
-        if (!(g.x_mm > 0 && g.x_mm < length))
-            return Error{"off_body",
-                         "The string lies at " + fixedText(g.x_mm, 1) + " mm, the body ends at " +
-                             fixedText(length, 1) + " mm.",
-                         where};
         auto near =
             std::min_element(stations.begin(), stations.end(), [&](const Station& a, const Station& b) {
                 return std::abs(a.x_mm - g.x_mm) < std::abs(b.x_mm - g.x_mm);
@@ -252,30 +271,22 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
             near = stations.insert(after, rounded(shown.at(g.x_mm)));
         }
         if (o.top) {
-            const Result<Station> fuller = withGirth(*near, g.girth_mm, Fuller::Both, where);
+            const Result<Station> fuller = withGirth(*near, g.girth_mm, Fuller::Both, placeOf(g));
             if (!fuller) return fuller.error();
             *near = *fuller;
             near->section = near->sectionLower = std::round(1000 * near->section) / 1000;
         } else {
             near->girth_mm = g.girth_mm;
+            near->assumed &= ~static_cast<unsigned>(kAssumedWidth);
         }
     }
     if (o.top && !o.girths.empty()) {  // sections between the strings are as full as the strings say
-        std::vector<std::pair<double, double>> known;
+        Table known;
         for (const Station& s : stations)
             if (s.girth_mm > 0) known.emplace_back(s.x_mm, s.section);
-        for (Station& s : stations) {
-            if (s.girth_mm > 0) continue;
-            std::size_t i = 0;
-            while (i < known.size() && known[i].first < s.x_mm) ++i;
-            if (i == 0 || i == known.size()) {
-                s.section = known[i == 0 ? 0 : i - 1].second;
-            } else {
-                const double t = (s.x_mm - known[i - 1].first) / (known[i].first - known[i - 1].first);
-                s.section = std::round(1000 * ((1 - t) * known[i - 1].second + t * known[i].second)) / 1000;
-            }
-            s.sectionLower = s.section;
-        }
+        for (Station& s : stations)
+            if (s.girth_mm == 0)
+                s.section = s.sectionLower = std::round(1000 * between(known, s.x_mm)) / 1000;
     }
     if (!o.top && o.girths.empty())
         body.warnings.push_back(

@@ -36,7 +36,8 @@ struct OutlinedBody {
 };
 
 /// Errors: no_outline (fewer than 20 points, or shorter than 10 mm), zero_inside (the outline leaves its
-/// axis), lengths_differ (outlines of different bodies), girth_impossible, those of Loft. A few milliseconds.
+/// axis), lengths_differ (outlines of different bodies), off_body and contradiction (strings beyond the body,
+/// or two at one place), girth_impossible, those of Loft. A few milliseconds.
 Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines);
 
 /// Outlines agree with the loft to this, if kMostOutlineStations are enough.

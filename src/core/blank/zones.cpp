@@ -12,9 +12,8 @@ namespace nine {
 namespace {
 
 constexpr double kHookEyeRing_mm =
-    1.5;                             // radius kept bare round a ring (common practice, no published source)
-constexpr double kSocketRim_mm = 0;  // paint may go up to the socket's edge
-constexpr double kStep_mm = 0.8;     // along x; Gauss points lie within
+    1.5;                          // radius kept bare round a ring (common practice, no published source)
+constexpr double kStep_mm = 0.8;  // along x; Gauss points lie within
 
 /// How much skin a step in x and g spans along one section: |dp/dx x dp/dg|, from differences on the exact
 /// skin.
@@ -149,8 +148,7 @@ std::vector<Zone> zonesOfLandmarks(const Skin& skin, const Landmarks& landmarks)
         if (name == "belly_hanger" || name == "tail_hanger" || name == "line_tie") {
             add("hook_eye", ringAround(skin, landmark.points.front(), kHookEyeRing_mm));
         } else if (landmark.diameter_mm > 0) {
-            add("eye_socket",
-                ringAround(skin, landmark.points.front(), 0.5 * landmark.diameter_mm + kSocketRim_mm));
+            add("eye_socket", ringAround(skin, landmark.points.front(), 0.5 * landmark.diameter_mm));
         } else if (name == "bill_slot" && landmark.points.size() > 2) {
             add("bill", landmark.points);
         }

@@ -43,7 +43,7 @@ std::optional<Lines> linesOf(const FlatBox& box) {
     const double strong = quantile(lines.ink.values, 0.9975), grain = quantile(lines.ink.values, 0.5);
     const double deviation = quantile(lines.ink.values, 0.8413) - grain;
     lines.level = std::max({0.42 * strong, kLeastInk, grain + kNoiseTimes * deviation});
-    if (strong < std::max(1.3 * lines.level * 0.75, kLeastInk)) return std::nullopt;
+    if (strong <= lines.level) return std::nullopt;
     lines.mask = above(lines.ink, static_cast<float>(lines.level));
     // Specks go; pieces of a broken line stay.
     const double shortest = 0.35 * kShortestLine_mm * box.pixelsPerMm;

@@ -90,6 +90,8 @@ void BlankDesk::start(Way way) {
     abovePath_.clear();
     tracing_ = {};
     photo_ = {};
+    aboveWish_ = {};
+    showsAbove_ = stopped_ = false;
     body_ = {};
     readings_ = {};
     if (way == Way::Kind) body_.family = "round";
@@ -104,9 +106,10 @@ void BlankDesk::openPicture(const QString& path, bool above) {
     look = Look();  // not "= {}" on the conditional: GCC 12 makes broken strings of that
     look.name = QFileInfo(path).fileName();
     (above ? abovePath_ : sidePath_) = path;
+    showsAbove_ = above;
+    wishOfShown().silhouette.strokes.clear();
+    wishOfShown().axis_px.reset();
     if (!above) {
-        photo_.silhouette.strokes.clear();
-        photo_.axis_px.reset();
         tracing_ = TracingWish();
         if (body_.name.empty()) body_.name = QFileInfo(path).completeBaseName().toStdString();
     }
@@ -116,13 +119,23 @@ void BlankDesk::openPicture(const QString& path, bool above) {
 void BlankDesk::cancel() {
     slot_.cancel();
     progress_ = 1;
+    made_.reset();
+    stopped_ = true;
+    emit changed();
+}
+
+void BlankDesk::showAbove(bool above) {
+    if (above == showsAbove_ || (above && above_.name.isEmpty())) return;
+    showsAbove_ = above;
+    if (tool_ == Tool::Scale) tool_ = Tool::Axis;  // the side alone has a scale of its own
     emit changed();
 }
 
 void BlankDesk::lookAgain(bool strokesChanged) {
     if (way_ != Way::Tracing && way_ != Way::Photo) return;
     Answer before{side_, above_, {}};
-    if (strokesChanged) before.side.silhouette.reset();
+    if (strokesChanged) (showsAbove_ ? before.above : before.side).silhouette.reset();
+    stopped_ = false;
     for (Look* look : {&before.side, &before.above}) {
         look->error.reset();
         look->outline.reset();
@@ -132,7 +145,7 @@ void BlankDesk::lookAgain(bool strokesChanged) {
     progress_ = 0;
     slot_.request(
         [before, way = way_, sidePath = sidePath_, abovePath = abovePath_, tracing = tracing_, photo = photo_,
-         body = body_](const Task& task) {
+         aboveWish = aboveWish_, body = body_](const Task& task) {
             Answer answer = before;
             if (!readPicture(answer.side, sidePath, task)) return answer;
             if (way == Way::Tracing) {
@@ -152,7 +165,7 @@ void BlankDesk::lookAgain(bool strokesChanged) {
             }
             lookAtPhoto(answer.side, photo, task);
             if (readPicture(answer.above, abovePath, task) && answer.side.outline) {
-                PhotoWish top;
+                PhotoWish top = aboveWish;
                 top.noseLeft = photo.noseLeft;
                 top.length_mm = answer.side.outline->mmPerPx * answer.side.outline->axis_px.length();
                 lookAtPhoto(answer.above, top, task);
@@ -214,24 +227,25 @@ void BlankDesk::setKnown(PhotoWish::Known known) {
 }
 
 void BlankDesk::setAxis(const Vec2& nose_px, const Vec2& tail_px) {
-    photo_.axis_px = std::pair(nose_px, tail_px);
+    wishOfShown().axis_px = std::pair(nose_px, tail_px);
     lookAgain(false);
 }
 
 void BlankDesk::setNoseLeft(bool left) {
     photo_.noseLeft = left;
     photo_.axis_px.reset();
+    aboveWish_.axis_px.reset();
     lookAgain(false);
 }
 
 void BlankDesk::addStroke(Stroke2 stroke) {
-    photo_.silhouette.strokes.push_back(std::move(stroke));
+    wishOfShown().silhouette.strokes.push_back(std::move(stroke));
     lookAgain(true);
 }
 
 void BlankDesk::takeStrokeBack() {
-    if (photo_.silhouette.strokes.empty()) return;
-    photo_.silhouette.strokes.pop_back();
+    if (wishOfShown().silhouette.strokes.empty()) return;
+    wishOfShown().silhouette.strokes.pop_back();
     lookAgain(true);
 }
 
@@ -290,7 +304,9 @@ void BlankDesk::take(BlankChapter blank, const QString& label) {
 }
 
 Status BlankDesk::make() {
-    if (!made_) return Error{"not_ready", tr("Open a picture first.").toStdString(), ""};
+    if (!made_ || running())
+        return Error{"not_ready", tr("The picture is still being looked at, or there is none.").toStdString(),
+                     ""};
     if (!*made_) return made_->error();
     BlankChapter blank = (*made_)->blank;
     if (!body_.name.empty()) blank.name = body_.name;

@@ -48,11 +48,18 @@ class BlankDesk : public QObject {
     const Look& above() const { return above_; }
     bool running() const { return slot_.running(); }
     double progress() const { return progress_; }
+    /// What was found before stays to be seen, but no body is made of it.
     void cancel();
+    bool stopped() const { return stopped_; }
 
     // What is told by hand. Each asks for a new look.
     const TracingWish& tracing() const { return tracing_; }
     const PhotoWish& photo() const { return photo_; }
+    /// Axis and strokes are those of the picture that is shown: from the side, or from above.
+    bool showsAbove() const { return showsAbove_; }
+    void showAbove(bool above);
+    const Look& shown() const { return showsAbove_ ? above_ : side_; }
+    const PhotoWish& shownWish() const { return showsAbove_ ? aboveWish_ : photo_; }
     const BodyWish& body() const { return body_; }
     Tool tool() const { return tool_; }
     void setTool(Tool tool);
@@ -90,6 +97,7 @@ class BlankDesk : public QObject {
         std::optional<Result<MadeBlank>> made;
     };
     void lookAgain(bool strokesChanged);
+    PhotoWish& wishOfShown() { return showsAbove_ ? aboveWish_ : photo_; }
     void take(BlankChapter blank, const QString& label);
 
     JobDocument& document_;
@@ -98,7 +106,8 @@ class BlankDesk : public QObject {
     Look side_, above_;
     QString sidePath_, abovePath_;
     TracingWish tracing_;
-    PhotoWish photo_;
+    PhotoWish photo_, aboveWish_;  ///< the one from above has the side's length
+    bool showsAbove_ = false, stopped_ = false;
     BodyWish body_;
     FamilyReadings readings_;
     std::optional<Result<MadeBlank>> made_;

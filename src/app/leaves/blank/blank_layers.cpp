@@ -58,9 +58,9 @@ void BlankLayers::askPicture(const BackPicturePtr& picture, const QPointF& nose,
 
 void BlankLayers::askWrap(const SkinPtr& skin, const std::string& material, bool map, double along,
                           double across) {
-    const bool same = wrap_.skin == skin && wrap_.material == material &&
-                      (!map || (wrap_.colours && wrap_.along == along && wrap_.across == across));
-    if (same) return;
+    const WrapQuestion question{skin, material, map, map ? along : 0, map ? across : 0};
+    if (question == asked_) return;
+    asked_ = question;
     const double limit = findMaterial(material)->strainLimit;
     wrapSlot_.request(
         [=](const Task&) {

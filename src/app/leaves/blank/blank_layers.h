@@ -59,7 +59,14 @@ class BlankLayers : public QObject {
     };
     PictureAnswer picture_;
     WrapAnswer wrap_;
-    bool wrapAsked_ = false;
+    struct WrapQuestion {
+        SkinPtr skin;
+        std::string material;
+        bool map = false;
+        double along = 0, across = 0;
+        bool operator==(const WrapQuestion&) const = default;
+    };
+    WrapQuestion asked_;  ///< last: it is not asked again while it is answered
     Way way_;
     LatestOnly<PictureAnswer> pictureSlot_{this, Urgency::Patient};
     LatestOnly<WrapAnswer> wrapSlot_{this, Urgency::Patient};

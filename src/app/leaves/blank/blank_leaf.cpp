@@ -112,12 +112,7 @@ BlankLeaf::BlankLeaf(LeafContext context, QObject* parent)
     connect(begin_, &BeginPage::kindWanted, this, [this] { desk_->start(BlankDesk::Way::Kind); });
     connect(ways_, &WaysCard::pictureWanted, this, &BlankLeaf::choosePicture);
     connect(picturePage_, &PicturePage::pictureWanted, this, &BlankLeaf::choosePicture);
-    connect(ways_, &WaysCard::sheetWanted, this, [this](bool print) {
-        // Letter where the locale's ruler is in inches.
-        const bool letter = QLocale().measurementSystem() != QLocale::MetricSystem;
-        emit drawingWanted(tracingPage(letter ? kTracingLetter_mm : kTracingA4_mm), tr("Tracing sheet"),
-                           print);
-    });
+    connect(ways_, &WaysCard::sheetWanted, this, &BlankLeaf::putOutSheet);
     showPage();
 }
 
@@ -147,6 +142,12 @@ void BlankLeaf::choosePicture(bool above) {
         QFileDialog::getOpenFileName(stack_, above ? tr("Photo from above") : tr("Open a picture"), {},
                                      tr("Pictures (*.jpg *.jpeg *.png);;All files (*)"));
     if (!path.isEmpty()) openPicture(path, above);
+}
+
+void BlankLeaf::putOutSheet(bool print) {
+    // Letter where the locale's ruler is in inches.
+    const bool letter = QLocale().measurementSystem() != QLocale::MetricSystem;
+    emit drawingWanted(tracingPage(letter ? kTracingLetter_mm : kTracingA4_mm), tr("Tracing sheet"), print);
 }
 
 void BlankLeaf::printTable(bool print) {
@@ -191,18 +192,18 @@ void BlankLeaf::rebuildCard() {
     }
     landmark_->forget();
     const bool any = !job().blank->table.stations.empty();
-    const QString shownFor = QString("%1 %2 %3")
-                                 .arg(any)
-                                 .arg(tokens().dark)
-                                 .arg(QString::fromStdString(context_.view.material())) +
-                             lengthUnit() +
-                             QString("%1%2%3%4%5%6")
-                                 .arg(context_.view.wrapMap())
-                                 .arg(context_.view.pictureUnder())
-                                 .arg(static_cast<int>(context_.view.blankTool()))
-                                 .arg(static_cast<int>(fuller_))
-                                 .arg(job().blank->landmarks.size())
-                                 .arg(job().blank->pictures.size());
+    QString shownFor = QString("%1 %2 %3")
+                           .arg(any)
+                           .arg(tokens().dark)
+                           .arg(QString::fromStdString(context_.view.material())) +
+                       lengthUnit() +
+                       QString("%1%2%3%4%5")
+                           .arg(context_.view.wrapMap())
+                           .arg(context_.view.pictureUnder())
+                           .arg(static_cast<int>(context_.view.blankTool()))
+                           .arg(static_cast<int>(fuller_))
+                           .arg(job().blank->pictures.size());
+    for (const auto& [name, mark] : job().blank->landmarks) shownFor += QString::fromStdString("|" + name);
     if (shownFor == shownFor_) return refreshValues();
     shownFor_ = shownFor;
     auto* card = new Card;
@@ -308,16 +309,15 @@ void BlankLeaf::addTools(Card& card) {
         tools.append({tr("Picture under it"), view.pictureUnder(),
                       [this] { context_.view.setPictureUnder(!context_.view.pictureUnder()); }});
     card.choices(tools);
-    card.muted(tr("Landmarks: click one to see it"));
     QList<Card::Choice> marks;
     for (const auto& [name, mark] : job().blank->landmarks)
         marks.append({landmarkName(name), false, [this, name = name] { context_.view.setLandmark(name); }});
-    card.choices(marks);
+    if (!marks.isEmpty()) card.menu(tr("Landmarks"), marks);
     QList<Card::Choice> missing;
     for (const LandmarkKind& kind : landmarkKinds()) {
         const std::string name(kind.name);
         if (job().blank->landmarks.count(name) > 0) continue;
-        missing.append({"+ " + landmarkName(name), false, [this, name] {
+        missing.append({landmarkName(name), false, [this, name] {
                             const Result<Job> edited = withNewLandmark(job(), name);
                             if (!edited) return emit failed(edited.error());
                             context_.document.beginGesture();
@@ -325,10 +325,7 @@ void BlankLeaf::addTools(Card& card) {
                             context_.view.setLandmark(name);
                         }});
     }
-    if (!missing.isEmpty()) {
-        card.muted(tr("Not marked yet"));
-        card.choices(missing);
-    }
+    if (!missing.isEmpty()) card.menu(tr("Mark another"), missing);
     const auto tail = [&](const QString& name, double SoftTail::*size, double SoftTail::*other) {
         ValueChip* c = card.chip(name, ValueChip::Kind::Length, 0, 1, {});
         connect(c, &ValueChip::committed, this, [this, c, size, other](double v) {

@@ -30,6 +30,8 @@ class BlankLeaf : public Leaf {
     BeginPage& beginPage() { return *begin_; }
     /// A picture dropped on the window, or chosen: goes on with what was begun, or begins with a photo.
     void openPicture(const QString& path, bool above = false);
+    /// The tracing sheet on the paper of the locale.
+    void putOutSheet(bool print);
 
   signals:
     void openWanted();

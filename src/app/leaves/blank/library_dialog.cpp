@@ -200,14 +200,21 @@ void LibraryDialog::select() {
         static_cast<Overlay*>(overlay_)->set({}, {});
         return;
     }
-    const Result<BlankChapter> blank = blankFromLibrary(store_.workshop(), id);
-    if (!blank) return say(blank.error());
-    const StationTable open = document_.job().blank->table;
-    static_cast<Overlay*>(overlay_)->set(blank->table, open);
+    const Result<std::optional<WorkshopRow>> row = store_.workshop().get(kBlankKind, id);
+    if (!row) return say(row.error());
+    if (!*row) return;
+    // With the pictures a blank may carry, reading its text takes longer than the hand waits.
     comparer_.request(
-        [id, table = blank->table, open](const Task&) {
-            Compared c{id, table, {}, {}};
-            const Result<Skin> skin = Skin::of(table), other = open.stations.empty() ? skin : Skin::of(open);
+        [id, text = (*row)->json, open = document_.job().blank->table](const Task&) {
+            Compared c{id, {}, open, {}, {}, {}};
+            const Result<BlankChapter> blank = parseBlank(text, "library " + id);
+            if (!blank) {
+                c.error = blank.error();
+                return c;
+            }
+            c.table = blank->table;
+            const Result<Skin> skin = Skin::of(c.table),
+                               other = open.stations.empty() ? skin : Skin::of(open);
             if (!skin) return c;
             c.measure = measureBody(*skin);
             if (!open.stations.empty() && other) c.difference = compareBlanks(*other, *skin);
@@ -215,6 +222,8 @@ void LibraryDialog::select() {
         },
         [this](Compared c) {
             compared_ = std::move(c);
+            if (compared_.error) return say(*compared_.error);
+            static_cast<Overlay*>(overlay_)->set(compared_.table, compared_.open);
             const BodyMeasure& m = compared_.measure;
             QString words = Card::factTable(
                 {{tr("Long, high, wide"),

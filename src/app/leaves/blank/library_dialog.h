@@ -53,7 +53,8 @@ class LibraryDialog : public QDialog {
     std::string removed_;
     struct Compared {
         std::string id;
-        StationTable table;
+        StationTable table, open;
+        std::optional<Error> error;
         std::optional<BlankDifference> difference;
         BodyMeasure measure{};
     };

@@ -26,11 +26,11 @@ PicturePage::PicturePage(LeafContext context, BlankDesk& desk) : LeafPage(contex
 }
 
 void PicturePage::layOut() {
-    const QImage& shown = desk_.side().shown;
+    const QImage& shown = desk_.shown().shown;
     const QRectF room = QRectF(rect()).adjusted(18, 48, -18, -18);
     if (!shown.isNull()) {
         const double fit = std::min(room.width() / shown.width(), room.height() / shown.height());
-        scale_ = fit / desk_.side().factor;
+        scale_ = fit / desk_.shown().factor;
         const QSizeF size(shown.width() * fit, shown.height() * fit);
         const QSize device = (size * devicePixelRatioF()).toSize();
         if (scaledFrom_ != shown.cacheKey() || scaled_.size() != device) {
@@ -65,7 +65,7 @@ double PicturePage::brush_px() const {
 
 std::pair<Vec2, Vec2> PicturePage::axis() const {
     if (draggedAxis_) return *draggedAxis_;
-    if (desk_.side().outline) return {desk_.side().outline->axis_px.nose, desk_.side().outline->axis_px.tail};
+    if (const auto& outline = desk_.shown().outline) return {outline->axis_px.nose, outline->axis_px.tail};
     return {Vec2::Zero(), Vec2::Zero()};
 }
 
@@ -94,11 +94,15 @@ void PicturePage::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     p.fillRect(rect(), tokens().paper);
     const bool tracing = desk_.way() == BlankDesk::Way::Tracing;
-    const BlankDesk::Look& look = desk_.side();
+    const BlankDesk::Look& look = desk_.shown();
     QString remark = look.name;
     if (desk_.running())
         remark = tr("looking at %1 ... %2 %").arg(look.name).arg(std::lround(100 * desk_.progress()));
-    ink::heading(p, QPointF(18, 26), tracing ? tr("Tracing") : tr("Photograph"), remark);
+    ink::heading(p, QPointF(18, 26),
+                 tracing              ? tr("Tracing")
+                 : desk_.showsAbove() ? tr("Photograph from above")
+                                      : tr("Photograph"),
+                 remark);
     if (look.shown.isNull()) return paintNothing(p);
     p.drawImage(box_, scaled_.isNull() ? look.shown : scaled_);
     p.setPen(QPen(tokens().line, 1));
@@ -158,8 +162,8 @@ void PicturePage::paintNothing(QPainter& p) {
                   ? tr("Open a scan or a photo of the sheet, or drop it here.")
                   : tr("Open a photo of the body, seen from its left side on plain paper, or drop it here."),
               inter(13), t.muted, Qt::AlignHCenter);
-    if (desk_.side().error)
-        ink::text(p, QPointF(middle.x(), sheet.bottom() + 58), said(*desk_.side().error),
+    if (desk_.shown().error)
+        ink::text(p, QPointF(middle.x(), sheet.bottom() + 58), said(*desk_.shown().error),
                   inter(12, QFont::Medium), t.fault, Qt::AlignHCenter);
 }
 
@@ -203,7 +207,7 @@ void PicturePage::paintTracing(QPainter& p) {
 
 void PicturePage::paintPhoto(QPainter& p) {
     const QColor blue("#1C6E9C"), brown("#8F5500");
-    const auto& outline = desk_.side().outline;
+    const auto& outline = desk_.shown().outline;
     const auto paintStroke = [&](const Stroke2& stroke) {
         QPolygonF line;
         for (const Vec2& v : stroke.points) line << at(v);
@@ -212,7 +216,7 @@ void PicturePage::paintPhoto(QPainter& p) {
         p.setPen(QPen(c, 2 * stroke.radius * scale_, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
         p.drawPolyline(line);
     };
-    for (const Stroke2& stroke : desk_.photo().silhouette.strokes) paintStroke(stroke);
+    for (const Stroke2& stroke : desk_.shownWish().silhouette.strokes) paintStroke(stroke);
     if (stroke_) paintStroke(*stroke_);
     if (outline) {
         QPolygonF line;
@@ -234,7 +238,7 @@ void PicturePage::paintPhoto(QPainter& p) {
         label(at(nose), tr("nose"));
         label(at(tail), tr("tail"));
     }
-    if (desk_.photo().known) {
+    if (desk_.photo().known && !desk_.showsAbove()) {
         const PhotoWish::Known k = scalePoints();
         paintLine(p, QPolygonF() << at(k.from_px) << at(k.to_px), brown, false);
         ink::diamond(p, at(k.from_px), 5.2, brown);
@@ -249,14 +253,14 @@ void PicturePage::paintPhoto(QPainter& p) {
 
 void PicturePage::mousePressEvent(QMouseEvent* event) {
     const QPointF where = event->position();
-    if (desk_.side().shown.isNull()) return emit pictureWanted(false);
+    if (desk_.shown().shown.isNull()) return emit pictureWanted(false);
     if (desk_.way() != BlankDesk::Way::Photo) return;
     const auto near = [&](Grip g) { return QLineF(handle(g), where).length() < kGrip_px; };
     const bool brush = desk_.tool() == BlankDesk::Tool::TakeOut || desk_.tool() == BlankDesk::Tool::PutIn;
     grip_ = Grip::None;
-    if (!brush && desk_.side().outline && near(Grip::Nose)) grip_ = Grip::Nose;
-    if (!brush && desk_.side().outline && near(Grip::Tail)) grip_ = Grip::Tail;
-    if (!brush && desk_.photo().known) {
+    if (!brush && desk_.shown().outline && near(Grip::Nose)) grip_ = Grip::Nose;
+    if (!brush && desk_.shown().outline && near(Grip::Tail)) grip_ = Grip::Tail;
+    if (!brush && desk_.photo().known && !desk_.showsAbove()) {
         if (near(Grip::ScaleFrom)) grip_ = Grip::ScaleFrom;
         if (near(Grip::ScaleTo)) grip_ = Grip::ScaleTo;
     }
@@ -310,7 +314,7 @@ void PicturePage::endStroke() {
 }
 
 void PicturePage::keyPressEvent(QKeyEvent* event) {
-    if (desk_.way() != BlankDesk::Way::Photo || desk_.side().shown.isNull()) {
+    if (desk_.way() != BlankDesk::Way::Photo || desk_.shown().shown.isNull()) {
         if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) return emit pictureWanted(false);
         return LeafPage::keyPressEvent(event);
     }

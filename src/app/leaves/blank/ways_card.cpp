@@ -30,7 +30,7 @@ QString WaysCard::shape() const {
                       .arg(QString::fromStdString(desk_.body().family), lengthUnit())
                       .arg(static_cast<int>(desk_.tool()));
     key += QString("%1|%2|%3")
-               .arg(desk_.photo().silhouette.strokes.size())
+               .arg(desk_.shownWish().silhouette.strokes.size())
                .arg(desk_.photo().noseLeft)
                .arg(desk_.photo().known.has_value());
     key += QString("|%1|%2|%3")
@@ -40,6 +40,8 @@ QString WaysCard::shape() const {
     if (desk_.made())
         key += *desk_.made() ? QString("|made") + QString::fromStdString((**desk_.made()).blank.family)
                              : "|" + said(desk_.made()->error());
+    key += QString("|%1%2").arg(desk_.showsAbove()).arg(desk_.stopped());
+    if (desk_.above().error) key += said(*desk_.above().error);
     if (desk_.way() == BlankDesk::Way::Kind) {
         const Result<FamilyBody> body = desk_.familyBody();
         key += body ? QString("|ok") : "|" + said(body.error());
@@ -69,6 +71,10 @@ void WaysCard::refresh() {
     if (!state_) return;
     if (desk_.running()) {
         state_->setText(tr("Looking at the picture ..."));
+        return;
+    }
+    if (desk_.stopped()) {
+        state_->setText(tr("Stopped. Change something, or open the picture again."));
         return;
     }
     if (!desk_.made() || !*desk_.made()) {
@@ -136,6 +142,15 @@ void WaysCard::addFamilies(Card& card) {
     card.choices(kinds);
 }
 
+void WaysCard::addName(Card& card) {
+    auto* name = new QLineEdit(QString::fromStdString(desk_.body().name), &card);
+    name->setAccessibleName(tr("Name of the blank"));
+    name->setPlaceholderText(tr("Name of the blank"));
+    name->setMaxLength(120);
+    connect(name, &QLineEdit::textChanged, this, [this](const QString& text) { desk_.setName(text); });
+    card.add(name);
+}
+
 void WaysCard::addMake(Card& card) {
     const BlankDesk::Look& side = desk_.side();
     if (side.error && !side.shown.isNull()) card.framed(said(*side.error), true);
@@ -148,6 +163,7 @@ void WaysCard::addMake(Card& card) {
         if (side.outline)
             warnings.insert(warnings.end(), side.outline->warnings.begin(), side.outline->warnings.end());
         for (const Warning& w : warnings) card.framed(said(w), false);
+        addName(card);
         card.button(tr("Make the body"), Card::Look::Primary, [this] { (void)desk_.make(); });
     }
     card.button(tr("Leave this"), Card::Look::Link, [this] { desk_.leave(); });
@@ -209,6 +225,7 @@ Card* WaysCard::photoCard() {
         card->button(tr("Try it with the demo's photos"), Card::Look::Link, [this] {
             desk_.openPicture(":/demo/sedge60-photo.jpg");
             desk_.openPicture(":/demo/sedge60-above.jpg", true);
+            desk_.showAbove(false);
             desk_.setLength(60);
         });
         addMake(*card);
@@ -246,13 +263,17 @@ Card* WaysCard::photoCard() {
                    tool(BlankDesk::Tool::PutIn, tr("Paint in"))});
     QList<Card::Choice> more{{desk_.photo().noseLeft ? tr("Nose is at the left") : tr("Nose is at the right"),
                               false, [this] { desk_.setNoseLeft(!desk_.photo().noseLeft); }}};
-    if (!desk_.photo().silhouette.strokes.empty())
+    if (!desk_.shownWish().silhouette.strokes.empty())
         more.append({tr("Take the last stroke back"), false, [this] { desk_.takeStrokeBack(); }});
     card->choices(more);
-    card->choices({{desk_.above().name.isEmpty() ? tr("Photo from above ...")
-                                                 : tr("From above: %1").arg(desk_.above().name),
-                    !desk_.above().name.isEmpty(), [this] { emit pictureWanted(true); }},
-                   {tr("Another photo ..."), false, [this] { emit pictureWanted(false); }}});
+    if (desk_.above().name.isEmpty()) {
+        card->choices({{tr("Photo from above ..."), false, [this] { emit pictureWanted(true); }},
+                       {tr("Another photo ..."), false, [this] { emit pictureWanted(false); }}});
+    } else {
+        card->choices({{tr("From the side"), !desk_.showsAbove(), [this] { desk_.showAbove(false); }},
+                       {tr("From above"), desk_.showsAbove(), [this] { desk_.showAbove(true); }},
+                       {tr("Another photo ..."), false, [this] { emit pictureWanted(desk_.showsAbove()); }}});
+    }
     addGirths(*card, desk_.above().outline.has_value());
     addFamilies(*card);
     addMake(*card);
@@ -332,6 +353,7 @@ Card* WaysCard::kindCard() {
     card->choices(buttons);
     const Result<FamilyBody> body = desk_.familyBody();
     if (body) {
+        addName(*card);
         card->button(tr("Make the body"), Card::Look::Primary, [this] { (void)desk_.makeFamily(); });
     } else if (desk_.readings().length_mm > 0) {
         card->framed(said(body.error()), true);

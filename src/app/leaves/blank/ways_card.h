@@ -34,6 +34,7 @@ class WaysCard : public QObject {
     void addState(Card& card);
     void addGirths(Card& card, bool above);
     void addFamilies(Card& card);
+    void addName(Card& card);
     void addMake(Card& card);
     QString shape() const;
     void refresh();
