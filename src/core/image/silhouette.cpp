@@ -118,9 +118,9 @@ enum class Shadow { None, Removed, Doubtful };
 /// is like that, body and shadow cannot be told apart by colour: then nothing is taken off, and that is said.
 Shadow takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, double level,
                      double colourNoise) {
-    constexpr double kNoColour = 4, kNoiseTimes = 4, kMostShadow = 0.6, kSoftShare = 0.12;
+    constexpr double kNoColour = 4, kColourNoiseTimes = 4, kMostShadow = 0.6, kSoftShare = 0.12;
     const Plane colour = smoothed(d.colour, 1.2);
-    const auto none = static_cast<float>(std::max(kNoColour, kNoiseTimes * colourNoise));
+    const auto none = static_cast<float>(std::max(kNoColour, kColourNoiseTimes * colourNoise));
     PixelSet shadow(mask.width, mask.height);
     std::size_t all = 0, dark = 0;
     for (std::size_t i = 0; i < mask.on.size(); ++i) {

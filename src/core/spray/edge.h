@@ -30,6 +30,8 @@ struct SpraySetting {
 /// Where the model may be asked; outside it says so and gives no figure.
 constexpr double kLeastPressure_kpa = 30, kMostPressure_kpa = 420, kFarthest_mm = 300, kSteepest_deg = 75;
 constexpr double kLeastNeedle_mm = 0.1, kMostNeedle_mm = 1.0, kLargestGap_mm = 20;
+/// Farther back the trigger no longer meters (common practice, no published source).
+constexpr double kMostTrigger = 0.95;
 
 /// Whether the model may be asked. Errors: out_of_range, naming the field: pressure, needle, distance, angle,
 /// gap, flow, speed, aim, film.

@@ -13,7 +13,6 @@ namespace {
 
 constexpr double kMostDrops = 100;
 constexpr double kSamePsi = 0.05;
-constexpr double kMostTrigger = 0.95;
 constexpr double kAimSigmas = 1.3;    // onto the mask: a sharp line with a soft shadow
 constexpr double kSoftWithin = 0.15;  // of the width wished for
 

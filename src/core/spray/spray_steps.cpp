@@ -13,7 +13,6 @@ namespace {
 constexpr double kCoarsest_um = 18;     // drops larger than this show as grain (chosen: T in docs/MODEL.md)
 constexpr double kMostDried = 0.10;     // of the middle drop: more lands as dust
 constexpr double kSteadyTrigger = 0.6;  // less open, and the flow jumps with the finger
-constexpr double kMostTrigger = 0.95;
 
 /// How a setting stands to each limit: 1 is the limit.
 struct Strain {

@@ -14,7 +14,7 @@
 namespace nine::app {
 namespace {
 
-constexpr double kGrip_px = 10;
+constexpr double kHandle_px = 10;
 constexpr double kBrush_px = 9;  // radius on the screen
 
 }  // namespace
@@ -255,7 +255,7 @@ void PicturePage::mousePressEvent(QMouseEvent* event) {
     const QPointF where = event->position();
     if (desk_.shown().shown.isNull()) return emit pictureWanted(false);
     if (desk_.way() != BlankDesk::Way::Photo) return;
-    const auto near = [&](Grip g) { return QLineF(handle(g), where).length() < kGrip_px; };
+    const auto near = [&](Grip g) { return QLineF(handle(g), where).length() < kHandle_px; };
     const bool brush = desk_.tool() == BlankDesk::Tool::TakeOut || desk_.tool() == BlankDesk::Tool::PutIn;
     grip_ = Grip::None;
     if (!brush && desk_.shown().outline && near(Grip::Nose)) grip_ = Grip::Nose;
