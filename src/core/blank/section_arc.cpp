@@ -12,7 +12,9 @@ namespace nine {
 namespace {
 
 constexpr int kInversionSteps = 12;
-constexpr double kNewtonStep = 1e-12;  // of t; bisection may take short steps long before the end
+constexpr double kNewtonStep = 1e-8;  // of t, or of what is left of it: the last step's error is its square
+constexpr double kShortStep = 1e-4;   // likewise
+constexpr double kAngleStep = 1e-12;  // of t; bisection may take short steps long before the end
 
 std::size_t panelsFor(double exponent) {
     return exponent <= 4 ? 12 : 28;
@@ -110,22 +112,40 @@ double QuarterArc::partial(std::size_t panel, double t) const {
     return integrate(panelStart(panel), t, [this](double u) { return arcSpeed(u); });
 }
 
+double QuarterArc::firstGuess(std::size_t panel, double share) const {
+    const double from = panelStart(panel), to = panelStart(panel + 1);
+    // Lengths grow with the cube of t at the ends of the quarter.
+    if (panel == 0) return to * std::cbrt(share);
+    if (panel + 2 == cumulative_.size()) return 1 - (1 - from) * std::cbrt(1 - share);
+    const double length = cumulative_[panel + 1] - cumulative_[panel];
+    const double slopeFrom = length / arcSpeed(from), slopeTo = length / arcSpeed(to);  // of t over share
+    const double u = 1 - share;
+    const double t = u * u * (1 + 2 * share) * from + share * share * (3 - 2 * share) * to +
+                     share * u * (u * slopeFrom - share * slopeTo);
+    return t > from && t < to ? t : from + share * (to - from);
+}
+
 Vec2 QuarterArc::point(double s) const {
     if (s <= 0) return {width_, 0};
     if (s >= length()) return {0, height_};
     const auto above = std::upper_bound(cumulative_.begin() + 1, cumulative_.end() - 1, s);
     const auto panel = static_cast<std::size_t>(above - cumulative_.begin()) - 1;
     const double wanted = s - cumulative_[panel];
-    const double from = panelStart(panel), to = panelStart(panel + 1);
-    double low = from, high = to;
-    double t = from + (to - from) * wanted / (cumulative_[panel + 1] - cumulative_[panel]);
+    double low = panelStart(panel), high = panelStart(panel + 1);
+    double t = firstGuess(panel, wanted / (cumulative_[panel + 1] - cumulative_[panel]));
+    double miss = partial(panel, t) - wanted;
     for (int i = 0; i < kInversionSteps; ++i) {
-        const double miss = partial(panel, t) - wanted;
         (miss > 0 ? high : low) = t;
         const double speed = arcSpeed(t);
-        double next = speed > 0 ? t - miss / speed : 0.5 * (low + high);
-        if (next < low || next > high) next = 0.5 * (low + high);
-        const bool done = std::abs(next - t) < kNewtonStep;
+        double next = speed > 0 ? t - miss / speed : low;
+        const bool newton = next >= low && next <= high;
+        if (!newton) next = 0.5 * (low + high);
+        const double step = next - t;
+        // So short a step has the square of its length left to go.
+        const bool done = newton && std::abs(step) < kNewtonStep * std::min(t, 1 - t);
+        // Between two guesses near each other the middle speed stands for all.
+        miss = std::abs(step) < kShortStep * std::min(t, 1 - t) ? miss + step * arcSpeed(t + 0.5 * step)
+                                                                : partial(panel, next) - wanted;
         t = next;
         if (done) break;
     }
@@ -145,7 +165,7 @@ double QuarterArc::arcAt(const Vec2& point) const {
         const double slope = gradedAngleSlope(t);
         double next = slope > 0 ? t - miss / slope : 0.5 * (low + high);
         if (next <= low || next >= high) next = 0.5 * (low + high);
-        const bool done = std::abs(next - t) < kNewtonStep;
+        const bool done = std::abs(next - t) < kAngleStep;
         t = next;
         if (done) break;
     }

@@ -35,6 +35,7 @@ class QuarterArc {
     Vec2 pointAtAngle(double v) const;
     double partial(std::size_t panel, double t) const;
     double panelStart(std::size_t panel) const;
+    double firstGuess(std::size_t panel, double share) const;  ///< of t at a share of the panel's length
 
     double width_, height_, exponent_;
     std::vector<double> cumulative_;  ///< arc length up to each panel end
