@@ -8,6 +8,7 @@
 #include <QTest>
 #include <QTimer>
 #include <ctime>
+#include <functional>
 #include <iostream>
 #include <set>
 
@@ -70,6 +71,17 @@ void row(TimedApplication& application, const char* what) {
     application.forget();
 }
 
+/// As a running program waits: events are served as they come. (QTest's waits sleep between looks.)
+void serve(int most_ms, const std::function<bool()>& until = {}) {
+    QElapsedTimer since;
+    since.start();
+    QTimer wake;  // an event at the end at the latest
+    wake.setTimerType(Qt::PreciseTimer);
+    wake.start(most_ms);
+    while (since.elapsed() < most_ms && !(until && until()))
+        QCoreApplication::processEvents(QEventLoop::AllEvents | QEventLoop::WaitForMoreEvents);
+}
+
 void mouse(QWidget* on, QEvent::Type type, const QPointF& at, Qt::MouseButton button, Qt::MouseButtons held) {
     QMouseEvent event(type, at, on->mapToGlobal(at), button, held, Qt::NoModifier);
     QApplication::sendEvent(on, &event);
@@ -79,7 +91,7 @@ void drag(QWidget* on, const QPointF& from, const QPointF& by) {
     mouse(on, QEvent::MouseButtonPress, from, Qt::LeftButton, Qt::LeftButton);
     for (int i = 1; i <= 60; ++i) {
         mouse(on, QEvent::MouseMove, from + by * i / 60, Qt::NoButton, Qt::LeftButton);
-        QTest::qWait(16);
+        serve(16);
     }
     mouse(on, QEvent::MouseButtonRelease, from + by, Qt::LeftButton, Qt::NoButton);
 }
@@ -113,8 +125,8 @@ class Latency {
             open_ = {&body_, &holder_, &preview_, &exact_};
             since_.start();
             mouse(on, QEvent::MouseMove, from + step * i, Qt::NoButton, Qt::LeftButton);
-            (void)QTest::qWaitFor([this] { return open_.empty(); }, 3000);
-            QTest::qWait(30);
+            serve(3000, [this] { return open_.empty(); });
+            serve(30);
         }
         mouse(on, QEvent::MouseButtonRelease, from + step * kSteps, Qt::LeftButton, Qt::NoButton);
         print(what, "body and its art at a glance", body_, 30);
@@ -174,28 +186,28 @@ int main(int count, char** words) {
     waitUntilSettled(window);
     window.showLeaf(PatternNumber);
     window.view().setElement(1);
-    QTest::qWait(300);
+    serve(300);
     application.forget();
     drag(pattern, pattern->openingAt(1, 3), QPointF(20, 10));
     row(application, "drag a row of dots");
     waitUntilSettled(window);
     application.forget();
     window.showLeaf(MasksNumber);
-    QTest::qWait(300);
+    serve(300);
     row(application, "open Masks");
     window.showLeaf(CutNumber);
-    QTest::qWait(300);
+    serve(300);
     row(application, "open Cut");
 
     application.forget();
     window.showLeaf(SprayNumber);
-    QTest::qWait(300);
+    serve(300);
     row(application, "open Spray");
     auto* spray = window.findChild<SprayPage*>();
     application.forget();
     drag(spray, spray->handleAt(SprayHandle::Distance), QPointF(-60, 20));
     row(application, "drag the gun");
-    QTest::qWait(300);
+    serve(300);
     application.forget();
     drag(spray, spray->handleAt(SprayHandle::Section), QPointF(80, 0));
     row(application, "drag the section along the body");

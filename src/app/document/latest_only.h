@@ -1,8 +1,9 @@
 // Background work of which only the latest request matters.
 //
-// A new request cancels the one before; results of cancelled or overtaken requests are dropped on the GUI
-// thread. One slot per derived product. Must be used from the GUI thread and outlived by nothing it calls:
-// destroying it cancels and waits.
+// What overtakes a request cancels it, and its result is dropped; or, where a picture has to follow the hand,
+// it is finished and shown, and the latest request is next: a hand that moves faster than the work would
+// otherwise see nothing until it rests. One slot per derived product. Must be used from the GUI thread and
+// outlived by nothing it calls: destroying it cancels and waits.
 #pragma once
 
 #include <sys/resource.h>
@@ -12,6 +13,8 @@
 #include <atomic>
 #include <functional>
 #include <memory>
+#include <optional>
+#include <utility>
 
 #include "base/task.h"
 
@@ -25,11 +28,14 @@ enum class Urgency {
     Patient = 12  ///< whole solutions, pictures at rest
 };
 
+enum class Overtaken { Dropped, Shown };
+
 template <typename Result>
 class LatestOnly {
   public:
-    explicit LatestOnly(QObject* context, Urgency urgency = Urgency::Now)
-        : context_(context), urgency_(urgency) {
+    explicit LatestOnly(QObject* context, Urgency urgency = Urgency::Now,
+                        Overtaken overtaken = Overtaken::Dropped)
+        : context_(context), urgency_(urgency), overtaken_(overtaken) {
         pool_.setMaxThreadCount(1);
     }
     ~LatestOnly() {
@@ -38,14 +44,39 @@ class LatestOnly {
     }
 
     /// `work(task)` runs on a thread of its own and returns a Result; `done(result)` runs on the GUI thread,
-    /// only if nothing newer was asked for meanwhile. `progress(fraction)` likewise.
+    /// unless it was cancelled or overtaken (see above). `progress(fraction)` likewise. Within `done`,
+    /// running() tells whether something newer is on its way.
     void request(std::function<Result(const Task&)> work, std::function<void(Result)> done,
                  std::function<void(double)> progress = {}) {
+        Request request{std::move(work), std::move(done), std::move(progress)};
+        if (running_ && overtaken_ == Overtaken::Shown) {
+            next_ = std::move(request);
+        } else {
+            start(std::move(request));
+        }
+    }
+
+    void cancel() {
+        task_.cancel();
+        next_.reset();
+        ++*latest_;
+        running_ = false;
+    }
+    bool running() const { return running_; }
+
+  private:
+    struct Request {
+        std::function<Result(const Task&)> work;
+        std::function<void(Result)> done;
+        std::function<void(double)> progress;
+    };
+
+    void start(Request request) {
         task_.cancel();
         const quint64 number = ++*latest_;
         const auto latest = latest_;
         QObject* context = context_;
-        task_ = Task::make([=](double share) {
+        task_ = Task::make([context, latest, number, progress = std::move(request.progress)](double share) {
             if (!progress) return;
             QMetaObject::invokeMethod(
                 context,
@@ -55,7 +86,7 @@ class LatestOnly {
                 Qt::QueuedConnection);
         });
         running_ = true;
-        pool_.start([=, this, task = task_] {
+        pool_.start([=, this, task = task_, work = std::move(request.work), done = std::move(request.done)] {
             if (task.cancelled()) return;
             ::setpriority(PRIO_PROCESS, 0, static_cast<int>(urgency_));  // of this thread alone (Linux)
             auto result = std::make_shared<Result>(work(task));
@@ -64,22 +95,17 @@ class LatestOnly {
                 [=, this] {
                     if (*latest != number || task.cancelled()) return;
                     running_ = false;
+                    if (next_) start(*std::exchange(next_, std::nullopt));
                     done(std::move(*result));
                 },
                 Qt::QueuedConnection);
         });
     }
 
-    void cancel() {
-        task_.cancel();
-        ++*latest_;
-        running_ = false;
-    }
-    bool running() const { return running_; }
-
-  private:
     QObject* context_;
     Urgency urgency_;
+    Overtaken overtaken_;
+    std::optional<Request> next_;
     QThreadPool pool_;
     Task task_;
     std::shared_ptr<std::atomic<quint64>> latest_ = std::make_shared<std::atomic<quint64>>(0);

@@ -155,8 +155,12 @@ void Results::onChanged(Parts parts) {
     }
     if (parts == SprayPart) return;               // nothing here follows from it
     if (parts == CutPart) return requestMasks();  // all are remembered; only the pages are new
-    if (parts & (BlankPart | PatternPart)) requestBody();
-    requestSketch();
+    exactSlot_.cancel();
+    if (parts & (BlankPart | PatternPart)) {
+        requestBody();  // and the sketch after it: what follows the hand has the processors first
+    } else {
+        requestSketch();
+    }
     masksSlot_.cancel();
     progress_ = 0;
     quiet_.start();
@@ -188,6 +192,7 @@ void Results::requestSketch() {
     sketchSlot_.request([cut](const Task& task) { return cut(Precision::Preview, task); },
                         [this, cut, take](MaskSketch sketch) {
                             take(std::move(sketch));
+                            if (sketchSlot_.running()) return;
                             exactSlot_.request(
                                 [cut](const Task& task) { return cut(Precision::Exact, task); }, take);
                         });
@@ -200,7 +205,8 @@ void Results::requestBody() {
                           const Task&) { return computeBody(job, before, *derived, Fineness::Glance); },
                       [this](BodyResult glance) {
                           takeBody(std::move(glance));
-                          if (!body_.error) calm_.start();
+                          requestSketch();
+                          if (!body_.error && !bodySlot_.running()) calm_.start();
                       });
 }
 

@@ -115,8 +115,9 @@ class Results : public QObject {
     std::optional<MaskSketch> sketch_;
     int sketchedIndex_ = -1;
     QTimer calm_, quiet_;
-    LatestOnly<BodyResult> bodySlot_{this}, fineSlot_{this, Urgency::Soon};
-    LatestOnly<MaskSketch> sketchSlot_{this, Urgency::Soon}, exactSlot_{this, Urgency::Soon};
+    LatestOnly<BodyResult> bodySlot_{this, Urgency::Now, Overtaken::Shown}, fineSlot_{this, Urgency::Soon};
+    LatestOnly<MaskSketch> sketchSlot_{this, Urgency::Soon, Overtaken::Shown},
+        exactSlot_{this, Urgency::Soon};
     LatestOnly<MasksResult> masksSlot_{this, Urgency::Patient};
     LatestOnly<Measured> measureSlot_{this, Urgency::Patient};
 };

@@ -28,8 +28,8 @@ class ViewState : public QObject {
     /// What the pointer does on the Blank leaf.
     enum class BlankTool { Stations, Measure, Zone };
     BlankTool blankTool() const { return blankTool_; }
-    /// Whether the picture the body was read from lies under its drawing; whether the body wears the map of how hard
-    /// it is to wrap, and for a sheet of what size.
+    /// Whether the picture the body was read from lies under its drawing; whether the body wears the map of
+    /// how hard it is to wrap, and for a sheet of what size.
     bool pictureUnder() const { return pictureUnder_; }
     bool wrapMap() const { return wrapMap_; }
     double sheetAlong_mm() const { return sheetAlong_; }

@@ -100,7 +100,7 @@ void Holder::draw(bool moving) {
         views.push_back(views.front());
         views.back().yaw_rad = M_PI - views.front().yaw_rad;  // the other side, mirrored
     }
-    resting_.cancel();
+    (moving ? resting_ : moving_).cancel();
     (moving ? moving_ : resting_)
         .request(
             [body = body_, picture = picture_, views, w, h, ratio, moving](const Task& task) {

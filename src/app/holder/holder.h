@@ -65,7 +65,7 @@ class Holder : public QWidget {
     bool both_ = false;
     Drawn drawn_;
     std::vector<QImage> images_;
-    LatestOnly<Drawn> moving_{this}, resting_{this, Urgency::Patient};
+    LatestOnly<Drawn> moving_{this, Urgency::Now, Overtaken::Shown}, resting_{this, Urgency::Patient};
     QTimer rest_;
 };
 

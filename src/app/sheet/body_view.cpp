@@ -97,7 +97,7 @@ void BodyView::draw(bool moving) {
     View3 view = view3();
     view.pixelsPerMm *= ratio / ratio_;
     view.shaded = shaded_;
-    resting_.cancel();
+    (moving ? resting_ : moving_).cancel();
     (moving ? moving_ : resting_)
         .request(
             [drawn = drawn_, picture = picture_, view, w, h, ratio,

@@ -59,7 +59,7 @@ class BodyView : public QObject {
     std::shared_ptr<const Image> picture_;
     QPainterPath outline_;
     QImage image_;
-    LatestOnly<QImage> moving_{this, Urgency::Soon}, resting_{this, Urgency::Patient};
+    LatestOnly<QImage> moving_{this, Urgency::Soon, Overtaken::Shown}, resting_{this, Urgency::Patient};
     QTimer rest_;
 };
 

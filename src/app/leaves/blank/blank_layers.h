@@ -70,7 +70,7 @@ class BlankLayers : public QObject {
     Way way_;
     LatestOnly<PictureAnswer> pictureSlot_{this, Urgency::Patient};
     LatestOnly<WrapAnswer> wrapSlot_{this, Urgency::Patient};
-    LatestOnly<Way> waySlot_{this, Urgency::Soon};
+    LatestOnly<Way> waySlot_{this, Urgency::Soon, Overtaken::Shown};
 };
 
 }  // namespace nine::app

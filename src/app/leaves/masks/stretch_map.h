@@ -17,16 +17,16 @@ struct MapRequest {
     MaskPtr mask;
     SkinPtr skin;
     Side side = Side::Left;
-    View3 view;               ///< of the body, pixelsPerMm in device pixels
+    View3 view;                 ///< of the body, pixelsPerMm in device pixels
     int width = 0, height = 0;  ///< device pixels of the body's box
-    double ratio = 1;         ///< device pixels for one of the window
+    double ratio = 1;           ///< device pixels for one of the window
 };
 
 /// What takes too long to be worked out while painting. Thread-safe; about 30 ms for 2000 vertices.
 struct MaskDrawing {
     MapRequest request;
-    QImage flat;    ///< the box round the mask's outline, clipped to it
-    QImage onBody;  ///< the body's box; only what faces the viewer
+    QImage flat;                ///< the box round the mask's outline, clipped to it
+    QImage onBody;              ///< the body's box; only what faces the viewer
     Vec2 worst = Vec2::Zero();  ///< where the sheet stretches most, on the sheet
     Vec3 worstOnBody = Vec3::Zero();
     std::vector<std::pair<Vec2, Vec2>> landed;  ///< where probes were wanted and came to lie, on the sheet

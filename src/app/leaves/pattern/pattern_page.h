@@ -64,7 +64,7 @@ class PatternPage : public LeafPage {
         QImage back, belly;
     };
     Strips strips_;
-    LatestOnly<Strips> stripSlot_{this};
+    LatestOnly<Strips> stripSlot_{this, Urgency::Now, Overtaken::Shown};
     std::optional<PatternHandle> grip_;
     QPointF last_;
 };
