@@ -1,6 +1,6 @@
 // The longest event on the GUI thread during scripted drags, as a table for docs/BENCH.md.
 //
-//   build/bench-app/bench/nine-app-bench
+//   build/bench-app/bench/nine-app-bench [PHOTO]
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QMouseEvent>
@@ -13,6 +13,7 @@
 #include <set>
 
 #include "app/leaves/blank/blank_page.h"
+#include "app/leaves/blank/picture_page.h"
 #include "app/leaves/pattern/pattern_page.h"
 #include "app/leaves/spray/spray_page.h"
 #include "app/pictures.h"
@@ -183,6 +184,44 @@ int main(int count, char** words) {
     application.forget();
     drag(blank, blank->stationHandle(5, true), QPointF(6, -20));
     row(application, "drag a station");
+    waitUntilSettled(window);
+    application.forget();
+    drag(blank, blank->landmarkHandle("eye"), QPointF(30, 12));
+    row(application, "drag a landmark");
+    waitUntilSettled(window);
+    application.forget();
+    const nine::SkinPoint at{nine::Side::Left, 12, 2};
+    for (int i = 1; i <= 60; ++i) {
+        blank->measure(at, {nine::Side::Left, 12 + 0.7 * i, 0.1 * i - 3});
+        serve(16);
+    }
+    row(application, "drag the end of a measured distance");
+    blank->layers().forgetWay();
+    window.view().setWrapMap(true);
+    waitUntilSettled(window);
+    application.forget();
+    drag(blank, blank->stationHandle(5, true), QPointF(6, 20));
+    row(application, "drag a station under the map of how hard to wrap");
+    window.view().setWrapMap(false);
+    waitUntilSettled(window);
+    BlankDesk& desk = window.blankLeaf().desk();
+    const auto looked = [&] { serve(20000, [&] { return !desk.running(); }); };
+    desk.start(BlankDesk::Way::Photo);
+    application.forget();
+    desk.openPicture(count > 1 ? words[1] : ":/demo/sedge60-photo.jpg");
+    desk.setLength(60);
+    looked();
+    serve(300);
+    row(application, "open a photo");
+    PicturePage& photo = window.blankLeaf().picturePage();
+    drag(&photo, photo.handle(PicturePage::Grip::Nose), QPointF(-10, 20));
+    looked();
+    row(application, "drag the axis on it");
+    desk.setTool(BlankDesk::Tool::TakeOut);
+    drag(&photo, photo.handle(PicturePage::Grip::Tail) + QPointF(-40, -60), QPointF(0, 120));
+    looked();
+    row(application, "paint a stroke over it");
+    desk.leave();
     waitUntilSettled(window);
     window.showLeaf(PatternNumber);
     window.view().setElement(1);

@@ -335,6 +335,33 @@ TEST_F(WindowTest, TheMaskIsSketchedWhileSomethingIsDragged) {
     EXPECT_NEAR(widest(*judged), widest(window.results().sketch()->mask), 1e-9);
 }
 
+TEST_F(WindowTest, PicturesFollowAHandThatNeverRests) {
+    window.showLeaf(BlankNumber);
+    ASSERT_TRUE(waitUntilSettled(window));
+    auto* blank = window.findChild<BlankPage*>();
+    int bodies = 0, pictures = 0, sketches = 0;
+    QObject::connect(&window.results(), &Results::bodyChanged, &window, [&] { ++bodies; });
+    QObject::connect(&window.holder(), &Holder::redrawn, &window, [&] { ++pictures; });
+    QObject::connect(&window.results(), &Results::sketchChanged, &window, [&] { ++sketches; });
+    // Moves come faster than a body is made, for much longer than one takes.
+    const QPointF from = blank->stationHandle(5, true);
+    QTest::mousePress(blank, Qt::LeftButton, {}, from.toPoint());
+    for (int i = 1; i <= 400; ++i) {
+        const QPointF to = from - QPointF(0, 10 + i % 20);
+        QMouseEvent move(QEvent::MouseMove, to, blank->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, {});
+        QApplication::sendEvent(blank, &move);
+        QApplication::processEvents();
+        QThread::msleep(2);
+    }
+    EXPECT_GE(bodies, 5);
+    EXPECT_GE(pictures, 3);
+    EXPECT_GE(sketches, 2);
+    QTest::mouseRelease(blank, Qt::LeftButton, {}, (from - QPointF(0, 10)).toPoint());
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_EQ(window.results().body().blank, window.document().job().blank);
+    EXPECT_EQ(window.results().sketch()->precision, Precision::Exact);
+}
+
 TEST_F(WindowTest, PanelsBecomeTabsWhereThereIsLittleRoom) {
     window.showLeaf(MasksNumber);
     auto* page = window.findChild<MasksPage*>();

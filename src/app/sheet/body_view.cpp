@@ -100,10 +100,13 @@ void BodyView::draw(bool moving) {
     (moving ? resting_ : moving_).cancel();
     (moving ? moving_ : resting_)
         .request(
-            [drawn = drawn_, picture = picture_, view, w, h, ratio,
+            [drawn = drawn_, picture = picture_, view, w, h, whole = ratio_,
              samples = moving ? 1 : 2](const Task& task) {
                 QImage image = toQImage(render(drawn->mesh, *picture, view, w, h, samples, task).image);
-                image.setDevicePixelRatio(ratio);
+                // Made as large as it is shown here, not each time it is painted.
+                if (samples == 1)
+                    image = image.scaled(2 * image.size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+                image.setDevicePixelRatio(whole);
                 return image;
             },
             [this](QImage image) {
@@ -134,10 +137,7 @@ bool BodyView::faces(const SurfacePoint& point) const {
 }
 
 void BodyView::paint(QPainter& p) const {
-    if (!image_.isNull()) {
-        p.setRenderHint(QPainter::SmoothPixmapTransform, image_.devicePixelRatio() != ratio_);
-        p.drawImage(box_.topLeft(), image_);
-    }
+    if (!image_.isNull()) p.drawImage(box_.topLeft(), image_);
     p.setPen(
         QPen(tokens().ink, 1.5, Qt::SolidLine, Qt::FlatCap, Qt::BevelJoin));  // round joins cost most of it
     p.setBrush(Qt::NoBrush);

@@ -91,6 +91,9 @@ DrawnBody drawBody(const Skin& skin) {
     const int columns = grid.columns + 1;
     body.rows = grid.rows;
     body.columns = columns;
+    body.mesh.points.reserve(static_cast<std::size_t>(grid.rows * columns));
+    body.mesh.texture.reserve(body.mesh.points.capacity());
+    body.mesh.triangles.reserve(2 * body.mesh.points.capacity());
     for (int r = 0; r < grid.rows; ++r) {
         for (int c = 0; c < columns; ++c) {
             body.mesh.points.push_back(grid.at(r, c));

@@ -17,6 +17,19 @@ namespace {
 constexpr double kHandle_px = 10;
 constexpr double kBrush_px = 9;  // radius on the screen
 
+/// The line on the screen without points that fall on one pixel: pictures have more pixels than it is wide.
+template <typename Place>
+QPolygonF pointsApart(const Polyline2& line, const Place& place) {
+    constexpr double kApart_px = 1.5;
+    QPolygonF apart;
+    for (const Vec2& point : line) {
+        const QPointF there = place(point);
+        if (apart.isEmpty() || QLineF(apart.last(), there).length() >= kApart_px) apart << there;
+    }
+    if (!line.empty()) apart << place(line.back());
+    return apart;
+}
+
 }  // namespace
 
 PicturePage::PicturePage(LeafContext context, BlankDesk& desk) : LeafPage(context), desk_(desk) {
@@ -170,7 +183,7 @@ void PicturePage::paintNothing(QPainter& p) {
 void PicturePage::paintLine(QPainter& p, const QPolygonF& line, const QColor& colour, bool closed) {
     // A light line under a dark one: it is seen on any picture.
     for (const auto& [width, c] : {std::pair{3.4, QColor(255, 255, 255, 170)}, {1.5, colour}}) {
-        p.setPen(QPen(c, width));
+        p.setPen(QPen(c, width, Qt::SolidLine, Qt::FlatCap, Qt::BevelJoin));  // round joins cost most of it
         p.setBrush(Qt::NoBrush);
         closed ? p.drawPolygon(line) : p.drawPolyline(line);
     }
@@ -191,14 +204,10 @@ void PicturePage::paintTracing(QPainter& p) {
     }
     for (const auto& box : {reading->side, reading->top}) {
         if (!box) continue;
-        QPolygonF line;
-        for (const Vec2& mm : box->outline) line << onPicture(mm);
-        paintLine(p, line, blue, true);
+        paintLine(p, pointsApart(box->outline, onPicture), blue, true);
         paintLine(p, QPolygonF() << onPicture(box->axis.nose) << onPicture(box->axis.tail), blue, false);
         for (const GuideLine& guide : box->guides) {
-            QPolygonF found;
-            for (const Vec2& mm : guide.points) found << onPicture(mm);
-            paintLine(p, found, QColor("#8F5500"), guide.closed);
+            paintLine(p, pointsApart(guide.points, onPicture), QColor("#8F5500"), guide.closed);
         }
         ink::diamond(p, onPicture(box->axis.nose), 4.6, blue);
         ink::diamond(p, onPicture(box->axis.tail), 4.6, blue);
@@ -219,9 +228,7 @@ void PicturePage::paintPhoto(QPainter& p) {
     for (const Stroke2& stroke : desk_.shownWish().silhouette.strokes) paintStroke(stroke);
     if (stroke_) paintStroke(*stroke_);
     if (outline) {
-        QPolygonF line;
-        for (const Vec2& v : outline->outline_px) line << at(v);
-        paintLine(p, line, blue, true);
+        paintLine(p, pointsApart(outline->outline_px, [&](const Vec2& v) { return at(v); }), blue, true);
         const auto [nose, tail] = axis();
         paintLine(p, QPolygonF() << at(nose) << at(tail), blue, false);
         ink::diamond(p, at(nose), 5.2, selected_ == Grip::Nose ? tokens().select : inkOnSheet());
