@@ -338,7 +338,6 @@ TEST_F(WindowTest, TheMaskIsSketchedWhileSomethingIsDragged) {
 TEST_F(WindowTest, PicturesFollowAHandThatNeverRests) {
     window.showLeaf(BlankNumber);
     ASSERT_TRUE(waitUntilSettled(window));
-    auto* blank = window.findChild<BlankPage*>();
     int bodies = 0, pictures = 0, sketches = 0;
     QObject::connect(&window.results(), &Results::bodyChanged, &window, [&] { ++bodies; });
     QObject::connect(&window.holder(), &Holder::redrawn, &window, [&] { ++pictures; });
