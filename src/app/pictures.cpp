@@ -112,6 +112,7 @@ void takeBlankPictures(MainWindow& window, const std::function<void(const char*,
     desk.openPicture(":/demo/sedge60-photo.jpg");
     looked();
     desk.openPicture(":/demo/sedge60-above.jpg", true);
+    desk.showAbove(false);
     desk.setLength(60);
     looked();
     keep("blank-photo", &window);

@@ -62,13 +62,12 @@ Result<BodyWish> bodyWish(const Args& args, const std::string& path) {
     return wish;
 }
 
-Result<Reply> replyWith(MadeBlank made, Warnings warnings, const std::string& out) {
+Result<Reply> replyWith(MadeBlank made, const std::string& out) {
     Job job = withBlank(Job{}, made.blank);
     const Result<Skin> skin = Skin::of(made.blank.table);
     if (!skin) return skin.error();
     if (Status saved = saveJob(job, out); !saved) return saved.error();
     const BodyMeasure m = measureBody(*skin);
-    for (const Warning& w : made.body.warnings) warnings.push_back(w);
     Reply reply;
     reply.json = Json{{"file", out},
                       {"length_mm", m.length_mm},
@@ -83,13 +82,13 @@ Result<Reply> replyWith(MadeBlank made, Warnings warnings, const std::string& ou
                       {"outline_worst_mm", made.body.worst_mm},
                       {"asymmetry_mm", made.body.asymmetry_mm},
                       {"landmarks", Json::array()},
-                      {"warnings", warningsJson(warnings)}};
+                      {"warnings", warningsJson(made.body.warnings)}};
     for (const auto& [name, landmark] : made.blank.landmarks)
         reply.json["landmarks"].push_back({{"name", name}, {"assumed", landmark.assumed}});
     reply.text = "A body " + fixedText(m.length_mm, 1) + " mm long, " + fixedText(m.height_mm, 1) +
                  " mm high and " + fixedText(m.width_mm, 1) + " mm wide, with " +
                  std::to_string(made.blank.table.stations.size()) + " stations, is in " + out + ".\n" +
-                 warningsText(warnings);
+                 warningsText(made.body.warnings);
     return reply;
 }
 
@@ -165,7 +164,7 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
     if (!made) return made.error();
     made->blank.pictures.push_back(
         backPicture(picture->file.picture, *reading, picture->name, picture->hash));
-    Result<Reply> reply = replyWith(std::move(*made), reading->warnings, *out);
+    Result<Reply> reply = replyWith(std::move(*made), *out);
     if (!reply) return reply;
     reply->json["marks"] = reading->page.marks.size();
     reply->json["page_miss_mm"] = reading->page.miss_mm;
@@ -253,7 +252,7 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
         made->blank.pictures.push_back(backPicture(topPicture->file.picture, above->axis_px.nose,
                                                    above->axis_px.tail, topPicture->name, topPicture->hash,
                                                    true));
-    Result<Reply> reply = replyWith(std::move(*made), side->warnings, *out);
+    Result<Reply> reply = replyWith(std::move(*made), *out);
     if (!reply) return reply;
     reply->json["mm_per_px"] = side->mmPerPx;
     reply->json["axis_px"] = {side->axis_px.nose.x(), side->axis_px.nose.y(), side->axis_px.tail.x(),
@@ -279,7 +278,7 @@ Result<Reply> blankFamily(const Words& words, const Task&) {
         made.blank.family = args->word(0);
         for (auto& [name, landmark] : usualLandmarks(args->word(0), given->skin))
             made.blank.landmarks.emplace(name, landmark);
-        return replyWith(std::move(made), {}, *out);
+        return replyWith(std::move(made), *out);
     }
     FamilyReadings readings;
     for (const auto& [flag, into] :
@@ -312,7 +311,7 @@ Result<Reply> blankFamily(const Words& words, const Task&) {
     made.blank.source = "family";
     made.blank.table = std::move(body->table);
     made.blank.landmarks = std::move(body->landmarks);
-    return replyWith(std::move(made), {}, *out);
+    return replyWith(std::move(made), *out);
 }
 
 }  // namespace nine::cli

@@ -45,6 +45,23 @@ TEST(Homography, ABentLensIsFoundAndTakenOut) {
     EXPECT_LT((view.pixelOf(inside) - lens.bent(Homography(m)(inside))).norm(), 0.5);
 }
 
+TEST(Homography, AWeakLensIsFoundToo) {
+    // The marks alone miss by hundredths of a millimetre; between them it moves points several times as far.
+    Eigen::Matrix3d m;
+    m << 10, 0.4, 300, -0.3, -10, 2300, 1e-4, 2e-4, 1;
+    const Lens lens{{1500, 1100}, 1860, 0.008};
+    std::vector<PointPair> pairs, plain;
+    std::mt19937 random(5);
+    std::normal_distribution<double> pixels(0, 0.04);
+    for (const Vec2& p : tracing_sheet::kMarks_mm) {
+        const Vec2 noise(pixels(random), pixels(random));
+        pairs.push_back({p, lens.bent(Homography(m)(p)) + noise});
+        plain.push_back({p, Homography(m)(p) + noise});
+    }
+    EXPECT_NEAR(test::need(viewThrough(pairs, {3000, 2200})).lens.k, 0.008, 0.002);
+    EXPECT_EQ(test::need(viewThrough(plain, {3000, 2200})).lens.k, 0);  // noise alone is no lens
+}
+
 Picture arrow() {  // light at the upper left, red at the upper right, dark below
     Picture p(40, 24, 30);
     for (int y = 0; y < 12; ++y) {
@@ -271,6 +288,31 @@ TEST(Silhouettes, ComeBackWithoutBillAndHook) {
         EXPECT_LT(std::sqrt(sum / static_cast<double>(outline.outline.size())), 0.2) << bill;
         EXPECT_LT(worst, 0.8) << bill;
     }
+}
+
+TEST(Silhouettes, APointedTailStaysAWireGoes) {
+    // Both are thinner than what is left out by default; the tail gets thinner steadily.
+    StationTable table;
+    for (int i = 0; i <= 16; ++i) {
+        const double t = 0.5 * (1 - std::cos(kPi * i / 16));
+        Station s;
+        s.x_mm = 70 * t;
+        if (i > 0 && i < 16) s.top_mm = s.bottom_mm = s.halfWidth_mm = 7 * std::sqrt(t) * (1 - t) / 0.3849;
+        table.stations.push_back(s);
+    }
+    const Skin body = test::need(Skin::of(table));
+    Picture picture = bodyOnGround(body, kWood, kPaper, 0.06, false);
+    const auto lengthOf = [](const Picture& p) {
+        const Polyline2 line = test::need(silhouetteOf(p, {})).outline;
+        return 0.06 * boxAround(PolygonSet{line}).size().x();
+    };
+    EXPECT_NEAR(lengthOf(picture), 70, 0.4);
+    // A wire of 0.7 mm at the tail, 12 mm long.
+    const int x0 = static_cast<int>(0.5 * 1600 + 0.5 * 70 / 0.06), y0 = 550;
+    for (int y = y0 - 6; y < y0 + 6; ++y)
+        for (int x = x0 - 40; x < x0 + 200; ++x)
+            for (int c = 0; c < 3; ++c) picture.at(x, y)[c] = static_cast<std::uint8_t>(kWood[c]);
+    EXPECT_NEAR(lengthOf(picture), 70, 3);
 }
 
 /// Darkens the ground round the body as a lamp from above does.

@@ -148,6 +148,53 @@ TEST(TracingSheet, EveryBlankComesBackFromAScan) {
     }
 }
 
+/// A body whose tail runs out to a fine point, from the side and even finer from above.
+Skin pointedBody() {
+    StationTable table;
+    constexpr int kSteps = 16;
+    for (int i = 0; i <= kSteps; ++i) {
+        const double t = 0.5 * (1 - std::cos(kPi * i / kSteps));
+        const auto size = [t](double most) { return most * std::sqrt(t) * (1 - t) / 0.3849; };
+        Station s;
+        s.x_mm = 80 * t;
+        if (i > 0 && i < kSteps) {
+            s.top_mm = size(8);
+            s.bottom_mm = size(9);
+            s.halfWidth_mm = size(5);
+        }
+        table.stations.push_back(s);
+    }
+    return test::need(Skin::of(table));
+}
+
+TEST(TracingSheet, AFinePointKeepsItsLength) {
+    // The pencil's two lines run into one up to 3 mm before the tip.
+    const Skin body = pointedBody();
+    Camera camera;
+    camera.tilt_deg = 12;
+    camera.distance_mm = 400;
+    for (const Picture& picture :
+         {test::scanned(tracedPage(body)), test::photographed(tracedPage(body), camera)}) {
+        const TracingReading reading = test::need(readTracing(picture, {}));
+        EXPECT_NEAR(reading.side->axis.length(), 80, 0.4);
+        EXPECT_NEAR(reading.top->axis.length(), 80, 0.6);
+        EXPECT_LT(missOf(bodyFrom(picture), body, true).rms, 0.1);
+    }
+}
+
+TEST(TracingSheet, AMarkThatDisagreesIsLeftOut) {
+    const Skin body = test::sampleSkin("sedge60");
+    PaintedPage page = tracedPage(body);
+    // A blot on the paper beside one ring's dot moves its middle by about half a millimetre.
+    const Vec2 mark = tracing_sheet::kMarks_mm[2];
+    page.disc(mark + Vec2(2.2, 0), 0.9, 0.3F);
+    const Picture picture = test::scanned(page);
+    const TracingReading reading = test::need(readTracing(picture, {}));
+    EXPECT_EQ(reading.page.marks.size(), 7u);
+    EXPECT_LT(reading.page.miss_mm, 0.05);
+    EXPECT_LT(missOf(bodyFrom(picture), body, true).rms, 0.05);
+}
+
 TEST(TracingSheet, OneMarkCutOffIsSaidAndDoesNoHarm) {
     const Skin body = test::sampleSkin("sedge60");
     PaintedPage page = tracedPage(body);

@@ -90,6 +90,9 @@ QMenu { background: SHEET; border: 1px solid LINE; padding: 4px; font-size: 12px
 QMenu::item { padding: 5px 22px; border-radius: 4px; }
 QMenu::item:selected { background: ACCENT; color: ONACC; }
 QMenu::item:disabled { color: MUTED; }
+QLineEdit { background: SHEET; border: 1px solid LINE; border-radius: 4px; padding: 4px 6px; font-size: 12px;
+  selection-background-color: SELECT; }
+QLineEdit:focus { border: 1px solid SELECT; }
 QLineEdit#chip { background: SHEET; border: 1px solid LINE; border-bottom: 2px solid ACCENT; border-radius: 4px;
   padding: 0px 3px; font-weight: 600; font-size: 13px; selection-background-color: SELECT; }
 QLineEdit#chip:focus { border: 1px solid SELECT; border-bottom: 2px solid SELECT; }

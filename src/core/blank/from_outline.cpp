@@ -15,6 +15,7 @@ constexpr double kThinnest_mm = 0.05;   // of a size between nose and tail
 constexpr double kLengthsAgree = 0.03;  // of the length, between the two outlines
 constexpr double kEndInset_mm = 0.2;    // where the size of a flat end is read
 constexpr double kTip_mm = 0.4;
+constexpr double kFineTip_mm = 1;
 constexpr double kNearestStrings_mm = 0.5;
 constexpr int kProbes = 240;
 
@@ -72,6 +73,11 @@ class Shown {
             s.halfWidth_mm = 0.5 * widthShare(x) * (s.top_mm + s.bottom_mm);
             s.assumed = kAssumedWidth | kAssumedSection;  // where a string lies, its width is not
         }
+        // The last of a pointed tip is finer than the axis is drawn.
+        const double fromTip = std::min(closed(true) ? x : length_, closed(false) ? length_ - x : length_);
+        if (fromTip < kFineTip_mm)
+            for (double* size : {&s.top_mm, &s.bottom_mm, &s.halfWidth_mm})
+                *size = std::max(*size, kThinnest_mm);
         return s;
     }
     bool closed(bool nose) const { return nose ? !o_.noseFlat : !o_.tailFlat; }
@@ -169,6 +175,24 @@ double asymmetryOf(const Polyline2& top, double length) {
     return 0.5 * worst;
 }
 
+/// Near a tip the noise of an outline can ask for what no smooth curve does. Takes the reading nearest the
+/// tip out, where the loft failed there; false where it failed elsewhere.
+bool eased(std::vector<Station>& stations, const Error& failure) {
+    constexpr double kNearTip = 0.06;  // of the length
+    const std::size_t bracket = failure.where.find('[');
+    if (failure.code != "no_skin" || bracket == std::string::npos || stations.size() < 6) return false;
+    const auto at = static_cast<std::size_t>(std::stoul(failure.where.substr(bracket + 1)));
+    const double x = stations[std::min(at, stations.size() - 1)].x_mm, length = stations.back().x_mm;
+    if (x < kNearTip * length) {
+        stations.erase(stations.begin() + 1);
+    } else if (x > (1 - kNearTip) * length) {
+        stations.erase(stations.end() - 2);
+    } else {
+        return false;
+    }
+    return true;
+}
+
 }  // namespace
 
 Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
@@ -236,9 +260,9 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         stations.push_back(s);
     }
     const std::vector<Probe> probes = probesAlong(shown, length);
-    for (;;) {
+    for (bool easing = false;;) {
         for (std::size_t i = 0; i < stations.size(); ++i) {
-            Station& s = stations[i];
+            const Station& s = stations[i];
             const bool end =
                 (i == 0 && shown.closed(true)) || (i + 1 == stations.size() && shown.closed(false));
             if (!end &&
@@ -251,11 +275,15 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
                     "axis"};
         }
         const Result<Loft> loft = Loft::through(stations);
-        if (!loft) return loft.error();
+        if (!loft) {
+            easing = true;
+            if (eased(stations, loft.error())) continue;
+            return loft.error();
+        }
         const Miss miss = missOf(*loft, probes, length);
         body.miss_mm = miss.rms;
         body.worst_mm = miss.worst;
-        if (miss.roomWorst <= kOutlineFit_mm || stations.size() >= kMostOutlineStations) break;
+        if (easing || miss.roomWorst <= kOutlineFit_mm || stations.size() >= kMostOutlineStations) break;
         const auto after =
             std::find_if(stations.begin(), stations.end(), [&](const Station& s) { return s.x_mm > miss.x; });
         stations.insert(after, rounded(shown.at(miss.x)));

@@ -116,8 +116,13 @@ Result<PlaneView> viewThrough(const std::vector<PointPair>& pairs, const Vec2& s
     }
     const Result<PlaneView> bent = with(0.5 * (low + high));
     const double before = missOf(*plain, pairs);
-    constexpr double kWorthIt = 1.0 / 3, kLeastMiss_mm = 0.08;
-    if (bent && before > kLeastMiss_mm && missOf(*bent, pairs) < kWorthIt * before) return bent;
+    // One parameter more: it must explain far more than its share of the misses (an F test). Misses of the
+    // marks are small even where the lens moves what lies between them by several times as much.
+    constexpr double kLeastMiss_mm = 0.012, kF = 20;
+    const double after = bent ? missOf(*bent, pairs) : before;
+    const double freedom = 2 * static_cast<double>(pairs.size()) - 9;
+    if (before > kLeastMiss_mm && (before * before - after * after) * freedom > kF * after * after)
+        return bent;
     return plain;
 }
 

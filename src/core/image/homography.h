@@ -53,7 +53,7 @@ struct PlaneView {
 };
 
 /// The view that maps `from` (mm) to `to` (pixels) best; the lens is fitted only with six pairs or more and
-/// only when it brings the misses down to a third. `size_px` is that of the picture.
+/// only where it explains the misses (F test at 20). `size_px` is that of the picture.
 Result<PlaneView> viewThrough(const std::vector<PointPair>& pairs, const Vec2& size_px);
 /// Root mean square of the misses on the plane, mm.
 double missOf(const PlaneView& view, const std::vector<PointPair>& pairs);

@@ -128,22 +128,91 @@ void growTogether(Regions& r, const PixelSet& line) {
     }
 }
 
-/// Moves each point to the middle of the ink across the line, where there is ink.
-void centreOnInk(Polyline2& line, const Plane& ink, double reach, double level) {
-    const Polyline2 before = line;
-    const std::size_t n = line.size();
-    for (std::size_t i = 0; i < n; ++i) {
-        const Vec2 along = (before[(i + 3) % n] - before[(i + n - 3) % n]).normalized(),
-                   across(-along.y(), along.x());
-        double sum = 0, moment = 0, most = 0;
-        for (double t = -reach; t <= reach; t += 0.25) {
-            const double raw = ink.sample(before[i] + t * across), v = std::max(0.0, raw - 0.35 * level);
-            sum += v;
-            moment += v * t;
-            most = std::max(most, raw);
+/// Ink across the outline at one of its points, in pixels from the point, outwards positive. NaN where there
+/// is no end within reach.
+struct InkAcross {
+    Vec2 outward = Vec2::Zero();
+    double inner = 0, outer = 0;  ///< where the ink ends
+    double middle = 0;            ///< of the ink near the point
+    bool inked = false;
+};
+InkAcross inkAcross(const Plane& ink, const Vec2& at, const Vec2& outward, double reach, double level) {
+    constexpr double kStep = 0.25;
+    InkAcross across{outward, std::nan(""), std::nan("")};
+    double sum = 0, moment = 0, most = 0, peak = 0;
+    for (double t = -reach; t <= reach; t += kStep) {
+        const double raw = ink.sample(at + t * outward), v = std::max(0.0, raw - 0.35 * level);
+        sum += v;
+        moment += v * t;
+        if (raw > most) {
+            most = raw;
+            peak = t;
         }
-        if (most > level && sum > 0) line[i] = before[i] + moment / sum * across;
     }
+    across.inked = most > level && sum > 0;
+    if (!across.inked) return across;
+    across.middle = moment / sum;
+    const auto edge = [&](double direction) {
+        double before = most;
+        for (double t = 0; t <= 2 * reach; t += kStep) {
+            const double raw = ink.sample(at + (peak + direction * t) * outward);
+            if (raw < level)
+                return peak + direction * (t - kStep * (level - raw) / std::max(1e-9, before - raw));
+            before = raw;
+        }
+        return std::nan("");
+    };
+    across.inner = edge(-1);
+    across.outer = edge(1);
+    return across;
+}
+
+/// Moves each point to the middle of the ink across the line, where there is ink. Where the ink is wider than
+/// the line, something joins it: from outside, and the point lies half a line from the inner edge; or from
+/// within - at a pointed end the lines of both sides run into each other, and their middle would cut the
+/// point off - and it lies half a line from the outer edge.
+/// `pointsOnly` moves only what lies at pointed ends.
+void centreOnInk(Polyline2& line, const Plane& ink, double reach, double level, bool pointsOnly = false) {
+    constexpr double kJoined = 1.4;  // widths of the line
+    constexpr double kTurn = 0.7;    // cosine
+    const std::size_t n = line.size();
+    const double side = polygonArea(line) > 0 ? 1 : -1;
+    std::vector<InkAcross> all(n);
+    std::vector<double> widths;
+    for (std::size_t i = 0; i < n; ++i) {
+        const Vec2 along = (line[(i + 3) % n] - line[(i + n - 3) % n]).normalized();
+        all[i] = inkAcross(ink, line[i], side * Vec2(along.y(), -along.x()), reach, level);
+        if (all[i].inked && all[i].outer > all[i].inner) widths.push_back(all[i].outer - all[i].inner);
+    }
+    if (widths.empty()) return;
+    std::nth_element(widths.begin(), widths.begin() + static_cast<long>(widths.size() / 2), widths.end());
+    const double width = widths[widths.size() / 2];
+    const auto joined = [&](std::size_t i) {
+        return all[i % n].inked && !(all[i % n].outer - all[i % n].inner < kJoined * width);
+    };
+    // At a point the line turns back on itself; where another only crosses it, it goes straight on.
+    const auto apart =
+        std::min(n / 4, static_cast<std::size_t>(std::ceil(1.5 * width / (line[1] - line[0]).norm())));
+    const auto turns = [&](std::size_t i) {
+        const Vec2 in = line[i] - line[(i + n - apart) % n], out = line[(i + apart) % n] - line[i];
+        return in.dot(out) < kTurn * in.norm() * out.norm();
+    };
+    Polyline2 moved = line;
+    for (std::size_t i = 0; i < n; ++i) {
+        const InkAcross& a = all[i];
+        if (!a.inked || (pointsOnly && !(joined(i) && turns(i)))) continue;
+        double by = a.middle;
+        if (joined(i)) {
+            if (std::abs(a.inner) < 0.8 * width) {
+                by = a.inner + 0.5 * width;
+            } else if (std::abs(a.outer) < 0.8 * width ||
+                       (std::abs(a.outer - 0.5 * width) < reach + width && turns(i))) {
+                by = a.outer - 0.5 * width;
+            }
+        }
+        moved[i] += by * a.outward;
+    }
+    line = std::move(moved);
 }
 
 /// The longest stretch of the outline without ink: its middle and its length, pixels.
@@ -170,12 +239,21 @@ Gap longestGap(const Polyline2& line, const PixelSet& mask) {
     return gap;
 }
 
+/// The curve midway between outside and inside. At a pointed end both lines run into one before they meet,
+/// and midway lies short of the point: there the body goes on as long as the ink is wider than a line.
 Polyline2 boundaryOf(const Regions& r) {
-    Plane side = distanceTo(r.outside);
-    const Plane inner = distanceTo(r.inside);
+    constexpr double kWiderThanLine = 1.1;
+    const Plane outer = distanceTo(r.outside), inner = distanceTo(r.inside);
+    Plane side = outer;
     for (std::size_t i = 0; i < side.values.size(); ++i) side.values[i] -= inner.values[i];
     const std::vector<Polyline2> lines = levelLines(side, 0);
-    return lines.empty() ? Polyline2{} : lines.front();
+    if (lines.empty()) return {};
+    std::vector<float> halves;
+    for (const Vec2& p : lines.front()) halves.push_back(static_cast<float>(outer.sample(p)));
+    const auto half = static_cast<float>(kWiderThanLine * quantile(halves, 0.5));
+    for (std::size_t i = 0; i < side.values.size(); ++i)
+        side.values[i] = std::max(side.values[i], outer.values[i] - half);
+    return levelLines(side, 0).front();
 }
 
 /// One part of a line mask as a polyline: means along its long direction, in pixels. Curves that turn back
@@ -322,6 +400,8 @@ Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const T
             centreOnInk(line, lines->ink, 0.7 * perMm, lines->level);
             TracedBox found;
             found.outline = evenlySpaced(line, 0.2 * perMm, 0.25 * perMm);
+            // Evening out has rounded points off.
+            centreOnInk(found.outline, lines->ink, 0.7 * perMm, lines->level, true);
             // Lines well inside are guides: what is within the outline less a strip along it.
             const PixelSet inside = shrunk(inverse(grown(regions->outside, 0.6 * perMm)), 0.9 * perMm);
             PixelSet inner = lines->mask;

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 #include "image/regions.h"
 #include "image/tracing_sheet.h"
@@ -12,6 +13,7 @@ namespace {
 constexpr int kLookAt_px = 2400;    // longer side of the picture that is searched
 constexpr double kInkShare = 0.75;  // ink is darker than this share of what is round it
 constexpr std::size_t kMostRings = 14;
+constexpr std::size_t kEnoughToJudge = 6;  // of marks: with fewer none can be told to be wrong
 
 bool looksLikeRing(const Part& part) {
     const double w = part.width(), h = part.height();
@@ -19,23 +21,28 @@ bool looksLikeRing(const Part& part) {
     return w >= 14 && h >= 14 && w / h < 2 && h / w < 2 && fill > 0.25 && fill < 0.72;
 }
 
-/// Centre of darkness within a box, weighed against its own paper and ink.
+/// Centre of darkness within a box, each place weighed against the paper beside it: an edge of shadow across
+/// the ring does not draw it aside.
 Vec2 centreOfInk(const Plane& grey, const Vec2& middle, double half) {
     const int left = std::max(0, static_cast<int>(middle.x() - half)),
               right = std::min(grey.width - 1, static_cast<int>(middle.x() + half));
     const int top = std::max(0, static_cast<int>(middle.y() - half)),
               bottom = std::min(grey.height - 1, static_cast<int>(middle.y() + half));
-    std::vector<float> values;
-    for (int y = top; y <= bottom; ++y)
-        for (int x = left; x <= right; ++x) values.push_back(grey.at(x, y));
-    const double paper = quantile(values, 0.8), ink = quantile(values, 0.1);
-    if (paper - ink < 1e-3) return middle;
+    Plane box(right - left + 1, bottom - top + 1);
+    for (int y = 0; y < box.height; ++y)
+        for (int x = 0; x < box.width; ++x) box.at(x, y) = grey.at(left + x, top + y);
+    constexpr double kWiderThanStroke = 0.25;  // of half the box: strokes are filled in with paper
+    const Plane paper = closed(box, static_cast<int>(std::ceil(kWiderThanStroke * half)));
+    for (std::size_t i = 0; i < box.values.size(); ++i)
+        box.values[i] = 1 - box.values[i] / std::max(1e-3F, paper.values[i]);
+    const double ink = quantile(box.values, 0.9);
+    if (ink < 1e-2) return middle;
     Vec2 sum = Vec2::Zero();
     double all = 0;
-    for (int y = top; y <= bottom; ++y) {
-        for (int x = left; x <= right; ++x) {
-            const double weight = std::clamp((paper - grey.at(x, y)) / (paper - ink) - 0.1, 0.0, 1.0);
-            sum += weight * Vec2(x + 0.5, y + 0.5);
+    for (int y = 0; y < box.height; ++y) {
+        for (int x = 0; x < box.width; ++x) {
+            const double weight = std::clamp(box.at(x, y) / ink - 0.1, 0.0, 1.0);
+            sum += weight * Vec2(left + x + 0.5, top + y + 0.5);
             all += weight;
         }
     }
@@ -119,6 +126,31 @@ bool sameTurns(const Vec2* px, const Vec2* mm) {
         if (!(a * b < 0)) return false;
     }
     return true;
+}
+
+/// Without the mark that does not agree with the others: half in a shadow, or touched by the pencil, its
+/// middle is not where it seems.
+Result<SeenPage> seenThrough(std::vector<PointPair> pairs, const Vec2& size_px) {
+    constexpr double kAgree_mm = 0.03, kDisagrees = 1.0 / 3;
+    for (;;) {
+        const Result<PlaneView> view = viewThrough(pairs, size_px);
+        if (!view) return view.error();
+        SeenPage page{*view, pairs, missOf(*view, pairs)};
+        if (page.miss_mm < kAgree_mm || pairs.size() <= kEnoughToJudge) return page;
+        double least = kDisagrees * page.miss_mm;
+        std::optional<std::size_t> odd;
+        for (std::size_t i = 0; i < pairs.size(); ++i) {
+            std::vector<PointPair> others = pairs;
+            others.erase(others.begin() + static_cast<long>(i));
+            const Result<PlaneView> without = viewThrough(others, size_px);
+            const double miss = without ? missOf(*without, others) : 1e9;
+            if (miss >= least) continue;
+            least = miss;
+            odd = i;
+        }
+        if (!odd) return page;
+        pairs.erase(pairs.begin() + static_cast<long>(*odd));
+    }
 }
 
 /// Every choice of four rings laid on every four marks: the right one brings the others onto marks too.
@@ -208,10 +240,9 @@ Result<SeenPage> seePage(const std::vector<Vec2>& rings, const Vec2& size_px) {
     if (n < kFewestMarks) return missing;
     const Match best = bestMatch(rings);
     if (best.count < kFewestMarks) return missing;
-    const Result<PlaneView> view = viewThrough(best.pairs, size_px);
-    if (!view) return view.error();
-    SeenPage page{*view, best.pairs, missOf(*view, best.pairs)};
-    if (page.miss_mm > kFlat_mm)
+    Result<SeenPage> page = seenThrough(best.pairs, size_px);
+    if (!page) return page;
+    if (page->miss_mm > kFlat_mm)
         return Error{
             "page_not_flat",
             "The page is bent or folded: its marks do not fit a flat page. Lay it flat, under glass if need "

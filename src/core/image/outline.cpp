@@ -86,7 +86,9 @@ Vec2 tipAlong(const Polyline2& line, const Vec2& towards, double height) {
         bestAt = at;
         bestTop = c(0);
     }
-    return line[far] + bestAt * across + bestTop * towards;
+    // A pointed end does not fall back by squares: its fit ends short of it.
+    constexpr double kTipNoise_mm = 0.05;
+    return line[far] + bestAt * across + std::max(bestTop, -kTipNoise_mm) * towards;
 }
 
 }  // namespace

@@ -132,8 +132,15 @@ Shadow takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, dou
     const EdgeWidth of = edgeWidth(mask, shadow, true, soft, level),
                     other = edgeWidth(mask, shadow, false, soft, level);
     const std::size_t border = of.count + other.count;
-    const bool softBorder = of.count > 0 && of.median > kSoftEdge_px &&
-                            static_cast<double>(of.count) > 0.02 * static_cast<double>(border);
+    const auto isSoft = [border](const EdgeWidth& edge) {
+        return edge.count > 0 && edge.median > kSoftEdge_px &&
+               static_cast<double>(edge.count) > 0.02 * static_cast<double>(border);
+    };
+    // Along a body's own sharp edge its colour is mixed with the ground's: where such seams outnumber the
+    // shadow's border, its broad parts are asked.
+    constexpr double kSeam_px = 4;
+    const bool softBorder =
+        isSoft(of) || isSoft(edgeWidth(mask, opened(shadow, kSeam_px), true, soft, level));
     if (softBorder && static_cast<double>(dark) < kMostShadow * static_cast<double>(all)) {
         for (std::size_t i = 0; i < mask.on.size(); ++i) mask.on[i] = mask.on[i] && !shadow.on[i];
         mask = filled(mask);
@@ -187,6 +194,36 @@ void placeEdge(Polyline2& line, const Plane& difference) {
     }
 }
 
+/// The largest part of the opened mask with what tapers off from it. Opening takes the end of a pointed tail
+/// with the wires; but a tail gets steadily thinner, and a wire or a bill does not.
+PixelSet withoutThinThings(const PixelSet& mask, double radius) {
+    const std::vector<Part> thick = partsOf(opened(mask, radius), false);
+    if (thick.empty()) return PixelSet(mask.width, mask.height);
+    PixelSet body = pixelsOf(thick.front(), mask.width, mask.height);
+    const Plane half = distanceTo(inverse(mask)), away = distanceTo(body);
+    PixelSet rest = mask;
+    for (std::size_t i = 0; i < rest.on.size(); ++i) rest.on[i] = rest.on[i] && !body.on[i];
+    for (const Part& part : partsOf(rest, false)) {
+        // Half the thickness at each distance from the body.
+        std::vector<double> thickness;
+        for (const std::size_t i : part.pixels) {
+            const auto at = static_cast<std::size_t>(away.values[i]);
+            if (at >= thickness.size()) thickness.resize(at + 1, 0);
+            thickness[at] = std::max<double>(thickness[at], half.values[i]);
+        }
+        constexpr double kTapers = 0.85;
+        std::size_t kept = 1;  // the first ring of pixels is the border's own roughness
+        while (kept < thickness.size()) {
+            const auto ahead = kept + static_cast<std::size_t>(std::ceil(std::max(3.0, 2 * thickness[kept])));
+            if (ahead < thickness.size() && thickness[ahead] > kTapers * thickness[kept]) break;
+            ++kept;
+        }
+        for (const std::size_t i : part.pixels)
+            if (static_cast<std::size_t>(away.values[i]) < kept) body.on[i] = 1;
+    }
+    return body;
+}
+
 }  // namespace
 
 Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wish, const Task& task) {
@@ -238,7 +275,7 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
                          Vec2(parts.front().right, parts.front().bottom)};
     const double thin = wish.thin_px > 0 ? wish.thin_px / factor : kThinShare * extent.size().norm();
     const std::size_t whole = static_cast<std::size_t>(std::count(body.on.begin(), body.on.end(), 1));
-    body = opened(body, std::max(1.0, 0.5 * thin));
+    body = withoutThinThings(body, std::max(1.0, 0.5 * thin));
     parts = partsOf(body, false);
     if (parts.empty() || parts.front().area() < 400)
         return Error{"nothing_found", "No body was found in the picture; it should fill a good part of it.",

@@ -11,12 +11,13 @@
 namespace nine {
 namespace {
 
-constexpr double kFlatPerMm = 8;        // pixels of a flattened box: a pencil line is four or more wide
-constexpr double kCoveredChroma = 17;   // L*a*b*: skin, cloth or wood, not grey shadow on paper
-constexpr double kCoveredLight = 0.3;   // of the paper: darker broad things are not paper in shadow
-constexpr double kTrustScan = 0.15;     // a density off by more is no scanner's
-constexpr double kSquareEnough = 0.01;  // a scanner sees no perspective
-constexpr double kWorthSaying = 0.004;  // a scale that differs by less is within the ruler's own error
+constexpr double kFlatPerMm = 8;         // pixels of a flattened box: a pencil line is four or more wide
+constexpr double kCoveredChroma = 17;    // L*a*b*: skin, cloth or wood, not grey shadow on paper
+constexpr double kCoveredLight = 0.3;    // of the paper: darker broad things are not paper in shadow
+constexpr double kTrustScan = 0.15;      // a density off by more is no scanner's
+constexpr double kSquareEnough = 0.01;   // a scanner sees no perspective
+constexpr double kStraightLens = 0.003;  // nor a lens
+constexpr double kWorthSaying = 0.004;   // a scale that differs by less is within the ruler's own error
 
 /// One box of the page, looked at squarely.
 FlatBox flatten(const Picture& picture, int factor, const PlaneView& view, const Box2& box) {
@@ -69,7 +70,7 @@ bool seenSquarely(const SeenPage& page) {
         least = std::min(least, s);
         most = std::max(most, s);
     }
-    return page.view.lens.k == 0 && most / least < 1 + kSquareEnough;
+    return std::abs(page.view.lens.k) < kStraightLens && most / least < 1 + kSquareEnough;
 }
 
 }  // namespace

@@ -170,7 +170,17 @@ Result<MadeBlank> blankOfPhotos(const PhotoOutline& side, const std::optional<Ph
     if (above) o.top = above->outline;
     o.noseFlat = side.axis_px.noseFlat;
     o.tailFlat = side.axis_px.tailFlat;
-    return madeOf(o, wish, "photo", {});
+    Result<MadeBlank> made = madeOf(o, wish, "photo", {});
+    if (!made) return made;
+    Warnings& warnings = made->body.warnings;
+    warnings.insert(warnings.end(), side.warnings.begin(), side.warnings.end());
+    if (above)
+        for (Warning w : above->warnings) {
+            w.text = "From above: " + w.text;
+            w.where = "top";
+            warnings.push_back(std::move(w));
+        }
+    return made;
 }
 
 Result<MadeBlank> blankOfTracing(const TracingReading& reading, const BodyWish& wish) {
@@ -187,7 +197,11 @@ Result<MadeBlank> blankOfTracing(const TracingReading& reading, const BodyWish& 
     }
     // A rubbing lies with the nose at the left edge of its box and the axis along its middle.
     for (const GuideLine& guide : reading.rubbing) guides.push_back(guide);
-    return madeOf(o, wish, "tracing", guides);
+    Result<MadeBlank> made = madeOf(o, wish, "tracing", guides);
+    if (made)
+        made->body.warnings.insert(made->body.warnings.end(), reading.warnings.begin(),
+                                   reading.warnings.end());
+    return made;
 }
 
 BackPicturePtr backPicture(const Picture& picture, const Vec2& nose_px, const Vec2& tail_px, std::string file,

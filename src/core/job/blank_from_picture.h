@@ -50,7 +50,7 @@ struct MadeBlank {
 
 /// Errors of bodyFromOutlines and Skin. Landmarks are the kind's usual ones, marked as assumed, but for what
 /// was drawn: a closed ring on the head is the eye, a steep line behind it the gill plate, others become
-/// guide_1 ...
+/// guide_1 ... What was warned of in the pictures is among the body's warnings.
 Result<MadeBlank> blankOfTracing(const TracingReading& reading, const BodyWish& wish);
 Result<MadeBlank> blankOfPhotos(const PhotoOutline& side, const std::optional<PhotoOutline>& above,
                                 const BodyWish& wish);

@@ -16,7 +16,8 @@ namespace {
 std::string tagsOf(const BlankChapter& blank) {
     const BodyFamily* family = findFamily(blank.family);
     const double length = blank.table.stations.back().x_mm - blank.table.stations.front().x_mm;
-    return blank.family + " " + (family ? std::string(family->name) : "") + " " + numberText(std::round(100 * length) / 100) + "mm";
+    return blank.family + " " + (family ? std::string(family->name) : "") + " " +
+           numberText(std::round(100 * length) / 100) + "mm";
 }
 
 /// The length is the last word of the tags.

@@ -2,9 +2,9 @@
 
 #include "base/files.h"
 #include "base/number_text.h"
+#include "job/blank_file.h"
 #include "job/json_fields.h"
 #include "job/json_place.h"
-#include "job/blank_file.h"
 
 namespace nine {
 namespace {
@@ -418,7 +418,8 @@ Error withLine(Error error, const std::string& path) {
 }
 
 Job jobOfBlank(std::string name, StationTable table) {
-    return withBlank(Job{}, BlankChapter{std::move(name), std::move(table), {}, {}, {}, {}, "readings", {}, {}});
+    return withBlank(Job{},
+                     BlankChapter{std::move(name), std::move(table), {}, {}, {}, {}, "readings", {}, {}});
 }
 
 }  // namespace nine

@@ -43,7 +43,10 @@ void BlankPage::layOut() {
     const BodyResult& body = context_.results.body();
     if (body.skin) {
         const double w = width(), h = height();
-        const double stripHeight = 92;
+        const BlankLayers::WrapAnswer& wrap = layers_.wrap();
+        const bool map = context_.view.wrapMap() && wrap.colours && wrap.skin == body.skin;
+        constexpr double kStrip_px = 92, kMapLegend_px = 22;
+        const double stripHeight = kStrip_px + (context_.view.wrapMap() ? kMapLegend_px : 0);
         const QSizeF room(w - 250, h - stripHeight - 148);
         const Extent2 e = extents(*body.skin);
         const double perMm =
@@ -54,14 +57,12 @@ void BlankPage::layOut() {
         const double y0 = 62 + 0.3 * spare, y1 = y0 + tall + 50 + 0.4 * spare;
         const double ratio = devicePixelRatioF();
         BodyResult dressed = body;
-        const BlankLayers::WrapAnswer& wrap = layers_.wrap();
-        const bool map = context_.view.wrapMap() && wrap.colours && wrap.skin == body.skin;
         if (map) dressed.bare = wrap.colours;
         side_.place(dressed, QRectF(left - 8, y0 - 8, len + 16, tall + 16), perMm, context_.view.side(),
                     ratio, false, !map);
         above_.place(dressed, QRectF(left - 8, y1 - 8, len + 16, wide + 16), perMm, Side::Left, ratio, false,
                      !map);
-        strip_ = QRectF(left, h - stripHeight + 16, len, 30);
+        strip_ = QRectF(left, h - kStrip_px + 16, len, 30);
         placeLandmarks();
         requestLayers();
     }

@@ -243,22 +243,20 @@ void BlankPage::paintWrapStrip(QPainter& p) {
 void BlankPage::paintMapLegend(QPainter& p) {
     const Tokens& t = tokens();
     const BlankLayers::WrapAnswer& wrap = layers_.wrap();
-    const double x = 18, y = above_.bounds().bottom() - 62;
-    const double room = above_.bounds().left() - x - 12;
-    ink::text(p, QPointF(x, y),
-              tr("map: %1 × %2").arg(lengthNumber(wrap.along, 0), lengthText(wrap.across, 0)),
-              inter(11, QFont::Medium), t.ink);
-    ink::text(p, QPointF(x, y + 16), tr("lies flat on %1 %").arg(std::lround(100 * wrap.map.share)),
-              inter(11), t.ink);
-    const QRectF bar(x, y + 26, std::min(90.0, room), 9);
+    const double y = strip_.top() - 34;
+    const QString words = tr("A sheet of %1 × %2 lies flat on %3 % of the skin")
+                              .arg(lengthNumber(wrap.along, 0), lengthText(wrap.across, 0))
+                              .arg(std::lround(100 * wrap.map.share));
+    ink::text(p, QPointF(18, y), words, inter(11.5, QFont::Medium), t.ink);
+    const double zero = 18 + ink::widthOf(words, inter(11.5, QFont::Medium)) + 16;
+    ink::text(p, QPointF(zero, y), "0", inter(11), t.muted);
+    const QRectF bar(zero + 12, y - 8, 80, 9);
     const double limit = 0.75 * bar.width();
     for (int i = 0; i < static_cast<int>(bar.width()); ++i)
         p.fillRect(QRectF(bar.left() + i, bar.top(), 1.5, bar.height()),
                    rampColour(Ramp::Stretch, i < limit ? BlankLayers::kLimitOfRamp * i / limit : 1));
-    ink::text(p, QPointF(bar.left(), bar.bottom() + 14), "0", inter(10.5), t.muted);
-    ink::text(p, QPointF(bar.left() + limit, bar.bottom() + 14), "100 %", inter(10.5), t.muted,
-              Qt::AlignHCenter);
-    ink::text(p, QPointF(x, bar.bottom() + 30), tr("of what it stretches"), inter(10.5), t.muted);
+    p.fillRect(QRectF(bar.left() + limit, bar.top() - 2, 1, bar.height() + 4), t.ink);
+    ink::text(p, QPointF(bar.right() + 8, y), tr("tick: 100 % of what it stretches"), inter(11), t.muted);
 }
 
 void BlankPage::paintHeading(QPainter& p) {

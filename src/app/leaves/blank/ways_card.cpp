@@ -157,12 +157,7 @@ void WaysCard::addMake(Card& card) {
     if (desk_.above().error) card.framed(said(*desk_.above().error), true);
     if (desk_.made() && !*desk_.made()) card.framed(said(desk_.made()->error()), true);
     if (desk_.made() && *desk_.made()) {
-        Warnings warnings = (**desk_.made()).body.warnings;
-        if (side.reading)
-            warnings.insert(warnings.end(), side.reading->warnings.begin(), side.reading->warnings.end());
-        if (side.outline)
-            warnings.insert(warnings.end(), side.outline->warnings.begin(), side.outline->warnings.end());
-        for (const Warning& w : warnings) card.framed(said(w), false);
+        for (const Warning& w : (**desk_.made()).body.warnings) card.framed(said(w), false);
         addName(card);
         card.button(tr("Make the body"), Card::Look::Primary, [this] { (void)desk_.make(); });
     }
