@@ -146,6 +146,10 @@ void BlankPage::paintLandmarks(QPainter& p) {
     const Tokens& t = tokens();
     int labelled = 0;
     const std::string& held = context_.view.landmark();
+    // The map is darker than the ink in places: there lines and words bring some paper with them.
+    const bool overMap = context_.view.wrapMap() && layers_.wrap().colours;
+    QColor paper = t.paper;
+    paper.setAlpha(170);
     for (const auto& [name, landmark, line, quiet] : landmarks_) {
         const bool on = name == held;
         const QColor line_ = on ? t.select : landmark.assumed || quiet ? t.muted : t.ink;
@@ -161,12 +165,16 @@ void BlankPage::paintLandmarks(QPainter& p) {
                               after = line[std::min<int>(line.size() - 1, i + 1)];
                 path.cubicTo(a + (b - before) / 6, b - (after - a) / 6, b);
             }
+            if (overMap) p.strokePath(path, QPen(paper, 3.5));
             p.drawPath(path);
         }
         const QPointF at = landmarkHandle(name);
         if (landmark.diameter_mm > 0) {
-            p.drawEllipse(at, 0.5 * landmark.diameter_mm * side_.perMm(),
-                          0.5 * landmark.diameter_mm * side_.perMm());
+            QPainterPath ring;
+            const double radius = 0.5 * landmark.diameter_mm * side_.perMm();
+            ring.addEllipse(at, radius, radius);
+            if (overMap) p.strokePath(ring, QPen(paper, 3.5));
+            p.drawPath(ring);
         }
         if (landmark.isCurve() && on) {
             for (const QPointF& point : line) ink::diamond(p, point, 3.4, t.select);
@@ -183,7 +191,11 @@ void BlankPage::paintLandmarks(QPainter& p) {
         if (landmark.isCurve() && !landmark.isOutline()) {
             const bool steep =
                 std::abs(line.last().y() - line.first().y()) > std::abs(line.last().x() - line.first().x());
-            ink::text(p, steep ? line.last() + QPointF(8, 6) : at + QPointF(9, -7), words, inter(11), t.ink);
+            const QPointF foot = steep ? line.last() + QPointF(8, 6) : at + QPointF(9, -7);
+            if (overMap)
+                p.fillRect(QRectF(foot.x() - 3, foot.y() - 11, ink::widthOf(words, inter(11)) + 6, 15),
+                           paper);
+            ink::text(p, foot, words, inter(11), t.ink);
             continue;
         }
         // A bill hangs below the nose: labels there stay close to their places.
