@@ -145,6 +145,50 @@ TEST(FromOutlines, StringsGiveTheWidthsOrTheFullness) {
     EXPECT_EQ(bodyFromOutlines(o).error().code, "contradiction");
 }
 
+/// A flat spindle that ends in a point, its last millimetre thinner than an axis is drawn.
+Polyline2 spindle(double high, double tailOff) {
+    Polyline2 line;
+    for (const double side : {1.0, -1.0})
+        for (int i = 0; i <= 200; ++i) {
+            const double t = 0.5 * (1 - std::cos(kPi * (side > 0 ? i : 200 - i) / 200));
+            line.emplace_back(70 * t, side * high * std::sqrt(t) * (1 - t) / 0.3849 + tailOff * t * t);
+        }
+    return line;
+}
+
+TEST(FromOutlines, AFineTipMayLieBesideTheAxis) {
+    Outlines o;
+    o.side = spindle(7, 0.06);  // the axis leaves the body in its last half millimetre
+    o.top = spindle(3, 0);
+    const OutlinedBody made = test::need(bodyFromOutlines(o));
+    const Skin skin = test::need(Skin::of(made.table));
+    EXPECT_NEAR(skin.length_mm(), 70, 0.05);
+    EXPECT_NEAR(skin.loft().sectionAt(30).top, 7 * std::sqrt(3 / 7.0) * (4 / 7.0) / 0.3849 + 0.06 * 9 / 49,
+                0.06);
+    EXPECT_LT(made.miss_mm, 0.1);
+    // Farther in it is no tip: the axis must be drawn again.
+    o.side = spindle(7, 3);
+    EXPECT_EQ(bodyFromOutlines(o).error().code, "zero_inside");
+}
+
+TEST(FromOutlines, NoiseAtATipIsSmoothedNotRefused) {
+    // Whatever the noise of an outline, a pointed body comes back, or is refused by what is said of it.
+    std::mt19937 random(11);
+    std::normal_distribution<double> noise(0, 0.05);
+    for (int k = 0; k < 40; ++k) {
+        Outlines o;
+        o.side = spindle(7, 0);
+        o.top = spindle(3, 0);
+        for (Polyline2* line : {&o.side, &*o.top})
+            for (Vec2& p : *line)
+                if (p.x() > 0.5 && p.x() < 69.9) p.y() += noise(random);
+        const auto made = bodyFromOutlines(o);
+        ASSERT_TRUE(made) << k << ": " << made.error().text;
+        EXPECT_LT(made->miss_mm, 0.15) << k;
+        EXPECT_TRUE(Skin::of(made->table)) << k;
+    }
+}
+
 TEST(FromOutlines, WithoutWidthsTheyAreAssumedAndSaid) {
     Outlines o;
     o.side = outlineOf(test::sampleSkin("sedge60"), false);

@@ -192,6 +192,9 @@ TEST(TracingSheet, AMarkThatDisagreesIsLeftOut) {
     const TracingReading reading = test::need(readTracing(picture, {}));
     EXPECT_EQ(reading.page.marks.size(), 7u);
     EXPECT_LT(reading.page.miss_mm, 0.05);
+    ASSERT_FALSE(reading.warnings.empty());
+    EXPECT_NE(reading.warnings.front().text.find("do not agree with the others"), std::string::npos);
+    EXPECT_NE(reading.warnings.front().text.find("upper right"), std::string::npos);
     EXPECT_LT(missOf(bodyFrom(picture), body, true).rms, 0.05);
 }
 

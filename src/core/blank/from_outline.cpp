@@ -175,21 +175,19 @@ double asymmetryOf(const Polyline2& top, double length) {
     return 0.5 * worst;
 }
 
-/// Near a tip the noise of an outline can ask for what no smooth curve does. Takes the reading nearest the
-/// tip out, where the loft failed there; false where it failed elsewhere.
+/// Near a tip the noise of an outline can ask for what no smooth curve does. Takes out the one of the two
+/// readings, between which the loft failed, that is nearer the tip; false where it failed elsewhere.
 bool eased(std::vector<Station>& stations, const Error& failure) {
-    constexpr double kNearTip = 0.06;  // of the length
+    constexpr double kNearTip = 0.15;  // of the length
     const std::size_t bracket = failure.where.find('[');
     if (failure.code != "no_skin" || bracket == std::string::npos || stations.size() < 6) return false;
-    const auto at = static_cast<std::size_t>(std::stoul(failure.where.substr(bracket + 1)));
-    const double x = stations[std::min(at, stations.size() - 1)].x_mm, length = stations.back().x_mm;
-    if (x < kNearTip * length) {
-        stations.erase(stations.begin() + 1);
-    } else if (x > (1 - kNearTip) * length) {
-        stations.erase(stations.end() - 2);
-    } else {
-        return false;
-    }
+    const std::size_t last = stations.size() - 1,
+                      at = std::min<std::size_t>(std::stoul(failure.where.substr(bracket + 1)), last);
+    const double x = stations[at].x_mm, length = stations.back().x_mm;
+    if (x > kNearTip * length && x < (1 - kNearTip) * length) return false;
+    const bool nose = x < 0.5 * length;
+    const std::size_t out = std::clamp<std::size_t>(nose ? at : at + 1, 1, last - 1);
+    stations.erase(stations.begin() + static_cast<std::ptrdiff_t>(out));
     return true;
 }
 

@@ -170,8 +170,8 @@ InkAcross inkAcross(const Plane& ink, const Vec2& at, const Vec2& outward, doubl
 /// Moves each point to the middle of the ink across the line, where there is ink. Where the ink is wider than
 /// the line, something joins it: from outside, and the point lies half a line from the inner edge; or from
 /// within - at a pointed end the lines of both sides run into each other, and their middle would cut the
-/// point off - and it lies half a line from the outer edge.
-/// `pointsOnly` moves only what lies at pointed ends.
+/// point off - and it lies half a line from the outer edge. `pointsOnly` moves only what lies at pointed
+/// ends.
 void centreOnInk(Polyline2& line, const Plane& ink, double reach, double level, bool pointsOnly = false) {
     constexpr double kJoined = 1.4;  // widths of the line
     constexpr double kTurn = 0.7;    // cosine
@@ -188,7 +188,7 @@ void centreOnInk(Polyline2& line, const Plane& ink, double reach, double level, 
     std::nth_element(widths.begin(), widths.begin() + static_cast<long>(widths.size() / 2), widths.end());
     const double width = widths[widths.size() / 2];
     const auto joined = [&](std::size_t i) {
-        return all[i % n].inked && !(all[i % n].outer - all[i % n].inner < kJoined * width);
+        return all[i].inked && !(all[i].outer - all[i].inner < kJoined * width);
     };
     // At a point the line turns back on itself; where another only crosses it, it goes straight on.
     const auto apart =

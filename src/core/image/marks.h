@@ -13,7 +13,7 @@ std::vector<Vec2> findRings(const Picture& picture, const Task& task = {});
 
 struct SeenPage {
     PlaneView view;                ///< mm of the frame to pixels
-    std::vector<PointPair> marks;  ///< mm, pixels
+    std::vector<PointPair> marks;  ///< that are used: mm, pixels
     double miss_mm = 0;            ///< root mean square of the marks
 };
 
@@ -21,7 +21,8 @@ struct SeenPage {
 /// missing), page_not_flat (they do not fit a flat page within kFlat_mm).
 Result<SeenPage> seePage(const std::vector<Vec2>& rings, const Vec2& size_px);
 
-/// Where the marks stand that were not seen, in words; empty when all were.
+/// Where the marks stand that were not seen, or left out because they do not agree with the others, in words;
+/// empty when all are used.
 std::string missingMarks(const SeenPage& page);
 
 constexpr std::size_t kFewestMarks = 5;

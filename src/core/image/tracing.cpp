@@ -95,9 +95,10 @@ Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wi
                          " pixels for a millimetre. Scan at 150 dpi or more, or go nearer.",
                      "picture"};
     if (const std::string missing = missingMarks(reading.page); !missing.empty())
-        reading.warnings.push_back({"marks_missing",
-                                    "These marks cannot be seen, the others are enough: " + missing + ".",
-                                    "marks"});
+        reading.warnings.push_back(
+            {"marks_missing",
+             "These marks are hidden or do not agree with the others, which are enough: " + missing + ".",
+             "marks"});
     if (wish.ruler_mm) {
         reading.scale = *wish.ruler_mm / tracing_sheet::kRuler_mm;
         reading.scaleMeasured = true;
