@@ -12,9 +12,16 @@ Result<Reply> blankLibrary(const Words& words, const Task&) {
     const Result<Args> args = Args::parse(words, {"file", "blank", "id", "out", "search"}, {}, 1);
     if (!args) return args.error();
     const std::string action = args->word(0);
+    const bool known = action == "list" || action == "seed" || action == "import" || action == "export" ||
+                       action == "remove";
+    if (!known) return Error{"usage", "Say blank library list, seed, import, export or remove.", action};
     const Result<std::string> file = args->need("file");
     if (!file) return file.error();
-    Result<Workshop> workshop = Workshop::open(*file);
+    constexpr int kPatience_ms = 20'000;  // many imports at once wait their turn
+    Result<Workshop> workshop =
+        action == "list" || action == "export"
+            ? Workshop::open(*file, Workshop::Access::Read)
+            : Workshop::open(*file, Workshop::Access::Write, kPatience_ms);
     if (!workshop) return workshop.error();
     Reply reply;
     if (action == "seed") {
@@ -40,8 +47,6 @@ Result<Reply> blankLibrary(const Words& words, const Task&) {
         const Result<std::string> id = args->need("id");
         if (!id) return id.error();
         if (Status ok = workshop->remove(kBlankKind, *id); !ok) return ok.error();
-    } else if (action != "list") {
-        return Error{"usage", "Say blank library list, seed, import, export or remove.", action};
     }
     const Result<std::vector<LibraryBlank>> blanks =
         libraryBlanks(*workshop, args->value("search").value_or(""));

@@ -1,6 +1,3 @@
-#include <sys/mount.h>
-#include <unistd.h>
-
 #include <limits>
 
 #include "base/memo.h"
@@ -11,8 +8,6 @@
 
 namespace nine {
 namespace {
-
-using test::TemporaryFolder;
 
 TEST(NumberText, ReadsWholeNumbersOnly) {
     EXPECT_EQ(parseNumber("12.5"), 12.5);
@@ -31,56 +26,6 @@ TEST(NumberText, WritesShortestAndFixed) {
     EXPECT_EQ(fixedText(-0.0004, 2), "0.00");
     EXPECT_EQ(fixedText(1e300, 0).size(), 301u);
     EXPECT_EQ(parseNumber(numberText(1.0 / 3)), 1.0 / 3);
-}
-
-TEST(Files, WriteReplacesWholeFile) {
-    const TemporaryFolder folder;
-    const std::string path = folder / "a.txt";
-    ASSERT_TRUE(writeFileAtomically(path, "first"));
-    ASSERT_TRUE(writeFileAtomically(path, "2"));
-    EXPECT_EQ(test::read(path), "2");
-    EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder.path()), {}), 1);  // no temporary left
-}
-
-TEST(Files, MissingFolderIsSaidAndNothingIsMade) {
-    const TemporaryFolder folder;
-    const Status written = writeFileAtomically(folder / "none/a.txt", "x");
-    ASSERT_FALSE(written);
-    EXPECT_EQ(written.error().code, "cannot_write");
-    EXPECT_FALSE(std::filesystem::exists(folder / "none"));
-}
-
-TEST(Files, SeveralAreWrittenAllOrNone) {
-    const TemporaryFolder folder;
-    test::write(folder / "a", "old");
-    // The second name lies in a folder that does not exist, so neither may change.
-    EXPECT_FALSE(writeFilesAtomically(folder.path(), {{"a", "new"}, {"none/b", "new"}}));
-    EXPECT_EQ(test::read(folder / "a"), "old");
-    EXPECT_TRUE(writeFilesAtomically(folder / "deep/er", {{"a", "1"}, {"b", "2"}}));
-    EXPECT_EQ(test::read(folder / "deep/er/b"), "2");
-}
-
-TEST(Files, FullDiskKeepsThePreviousFile) {
-    const TemporaryFolder folder;
-    if (::mount("none", folder.path().c_str(), "tmpfs", 0, "size=64k") != 0) {
-        GTEST_SKIP() << "a small tmpfs cannot be mounted here (not root)";
-    }
-    const std::string path = folder / "job.json";
-    ASSERT_TRUE(writeFileAtomically(path, "previous"));
-    const Status written = writeFileAtomically(path, std::string(1 << 20, 'x'));
-    ASSERT_FALSE(written);
-    EXPECT_NE(written.error().text.find("full"), std::string::npos) << written.error().text;
-    EXPECT_EQ(test::read(path), "previous");
-    EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder.path()), {}), 1);
-    ::umount(folder.path().c_str());
-}
-
-TEST(Files, TooLargeAndFoldersAreRefused) {
-    const TemporaryFolder folder;
-    test::write(folder / "big", std::string(2000, 'x'));
-    EXPECT_EQ(readFile(folder / "big", 1000).error().code, "file_too_large");
-    EXPECT_EQ(readFile(folder.path()).error().code, "cannot_read");
-    EXPECT_EQ(readFile(folder / "none").error().code, "cannot_read");
 }
 
 TEST(NumberTable, UnderstandsOfficeFiles) {
