@@ -74,11 +74,14 @@ Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats,
         pieces.push_back(&placed.piece);
         Json openings = Json::array();
         for (const PieceWindow& window : placed.piece.windows) {
-            const Vec2 at = svgPoint(drawings[placed.page], centroid(window.outline));
+            PolygonSet open{window.outline};
+            open.insert(open.end(), window.islands.begin(), window.islands.end());
+            const Vec2 at = svgPoint(drawings[placed.page], centroid(open));
             openings.push_back({{"element", window.element},
                                 {"x_mm", at.x()},
                                 {"y_mm", at.y()},
-                                {"area_mm2", polygonArea(window.outline)}});
+                                {"area_mm2", area(open)},
+                                {"islands", window.islands.size()}});
         }
         // Of the piece as it was drawn, before the layout turned it.
         const Vec2 size = boxAround({(*masks[i].mask)->outline}).size();
@@ -141,7 +144,12 @@ Result<Reply> cut(const Words& words, const Task& task) {
     if (sheet) {  // places by hand belong to the sheet they were made on
         const SheetSize& own = job.cut->sheet;
         const bool same = own.width_mm == size->width_mm && own.height_mm == size->height_mm;
-        if (!same) job = withCut(std::move(job), {*size, {}, {}});
+        if (!same) {
+            CutChapter cut = *job.cut;
+            cut.sheet = *size;
+            cut.places.clear();
+            job = withCut(std::move(job), std::move(cut));
+        }
     }
     Derivations derived;
     Result<CutReply> result = cutJob(job, *formats, *tool, derived, task);

@@ -49,7 +49,6 @@ Result<std::string> mapText(const Skin& skin, const FlatPatch& flat, bool right,
 
 std::string patchSvg(const FlatPatch& flat, const Skin& skin, bool right, const std::string& title) {
     Mask mask;
-    mask.flat = flat;
     mask.outline = borderOf(flat);
     const SheetCarrier sheet(flat.patch.pairedWith(flat.map));
     for (const auto& [name, at] : {std::pair{'A', flat.patch.markA}, {'B', flat.patch.markB}}) {
@@ -212,9 +211,7 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
         replies.text += verdictOf(*result.spec, mask.report) + "\n";
         for (const RegistrationMark& m : mask.marks) replies.text += "    mark " + markSentence(m) + "\n";
         replies.allLieFlat = replies.allLieFlat && mask.report.liesFlat;
-        if (result.spec->side == Side::Left || replies.warnings.empty()) {
-            replies.warnings.insert(replies.warnings.end(), mask.warnings.begin(), mask.warnings.end());
-        }
+        replies.warnings.insert(replies.warnings.end(), result.warnings.begin(), result.warnings.end());
     }
     if (results.empty()) replies.text = "The pattern is empty: there are no masks to fit.\n";
     return replies;

@@ -186,7 +186,7 @@ TEST_F(SprayTest, AMaskThatStandsOffShowsWhereAndTheFlagKeyLeadsThere) {
     EXPECT_TRUE(verdict().contains("opening 3 of parr-bars")) << verdict().toStdString();
     // Away from the worst place the sheet stands off less and the edge is sharper.
     const auto worst = window.sprayLeaf().desk().edgeAt(study().worst.skin);
-    const auto end = window.sprayLeaf().desk().edgeAt(study().mask->flat.patch.high);
+    const auto end = window.sprayLeaf().desk().edgeAt(study().mask->flat->patch.high);
     ASSERT_TRUE(worst && end);
     EXPECT_GT(worst->edge.width_mm, end->edge.width_mm + 0.5);
     ASSERT_NE(button("See the mask"), nullptr);

@@ -1,11 +1,9 @@
 #include <algorithm>
 #include <nlohmann/json.hpp>
-#include <random>
 
 #include "job/bench_file.h"
 #include "job/demo_job.h"
 #include "job/export.h"
-#include "job/json_place.h"
 #include "job/spray_job.h"
 #include "tests/bodies.h"
 
@@ -42,23 +40,6 @@ TEST(JobFile, EveryVersionLoads) {
         ++files;
     }
     EXPECT_GE(files, 1);
-}
-
-TEST(JobFile, UnknownKeysArePreservedEverywhere) {
-    nlohmann::ordered_json json = nlohmann::ordered_json::parse(demoText());
-    json["spray"] = nlohmann::ordered_json::parse(
-        R"([{"mask":"red-dots-L","paint":"ink","pins":{"distance_mm":64.5},"film":[1,2,{"b":null}]}])");
-    json["spray"].push_back({{"mask", "parr-bars-L"}, {"paint", "opaque"}, {"lamp", nullptr}});
-    json["bench"] = nlohmann::ordered_json::parse(R"({"days":[1,2,{"b":null}]})");
-    json["blank"]["maker"] = "invented";
-    json["blank"]["stations"][3]["note"] = "dent";
-    json["blank"]["landmarks"]["eye"]["glue"] = true;
-    json["pattern"]["seed"] = 7;
-    json["pattern"]["elements"][1]["wobble"] = 0.25;
-    json["masks"][2]["pads"] = nlohmann::ordered_json::array({"a"});
-    const Job job = need(parseJob(json.dump(), "f")).job;
-    const auto again = nlohmann::json::parse(jobText(job));
-    EXPECT_EQ(again, nlohmann::json::parse(json.dump()));
 }
 
 TEST(JobFile, NumbersSurviveToTheLastBit) {
@@ -101,7 +82,6 @@ TEST(JobFile, ErrorsNameLineAndField) {
     const auto line =
         1 + std::count(text.begin(), text.begin() + static_cast<long>(text.find("\"top_mm\": 10.7")), '\n');
     EXPECT_EQ(number.where, "f.json:" + std::to_string(line) + " blank.stations[3].top_mm");
-    EXPECT_EQ(errorOf(replaced(text, "\"dot_row\"", "\"stars\"")).code, "unknown_kind");
     EXPECT_EQ(errorOf(replaced(text, "\"count\": 8", "\"count\": 8.5")).code, "bad_value");
     EXPECT_EQ(errorOf(replaced(text, "\"count\": 8", "\"count\": -8")).code, "out_of_range");
     EXPECT_EQ(errorOf(replaced(text, "\"material\": \"tape\"", "\"material\": \"jelly\"")).code,
@@ -121,36 +101,6 @@ TEST(JobFile, CutShortAnywhereIsAnErrorWithALine) {
         EXPECT_EQ(error.where.rfind("f.json:", 0), 0u) << length;
     }
     EXPECT_NE(errorOf(text.substr(0, 700)).text.find("cut short"), std::string::npos);
-}
-
-TEST(JobFile, RandomBytesNeverCrash) {
-    std::mt19937 random(3);
-    std::uniform_int_distribution<int> byte(0, 255);
-    const std::string text = demoText();
-    std::uniform_int_distribution<std::size_t> place(0, text.size() - 1);
-    int refused = 0;
-    for (int i = 0; i < 300; ++i) {
-        std::string broken = text;
-        for (int k = 0; k < 3; ++k) broken[place(random)] = static_cast<char>(byte(random));
-        const auto loaded = parseJob(broken, "f");
-        if (loaded) {
-            EXPECT_FALSE(jobText(loaded->job).empty());
-        } else {
-            ++refused;
-            EXPECT_FALSE(loaded.error().text.empty());
-        }
-    }
-    EXPECT_GT(refused, 100);
-    EXPECT_FALSE(parseJob(std::string(100000, '['), "f"));
-}
-
-TEST(JsonPlace, FindsLines) {
-    const std::string text = "{\n \"a\": {\n  \"b\": [1,\n   {\"c\": \"x,]}\"},\n   3]\n }\n}";
-    EXPECT_EQ(lineOfField(text, "a.b[0]"), 3u);
-    EXPECT_EQ(lineOfField(text, "a.b[1].c"), 4u);
-    EXPECT_EQ(lineOfField(text, "a.b[2]"), 5u);
-    EXPECT_EQ(lineOfField(text, "a.missing"), 2u);  // its nearest ancestor
-    EXPECT_EQ(lastKeyBefore(text, 40), "c");
 }
 
 TEST(Job, EditsShareWhatTheyDoNotTouch) {
@@ -211,7 +161,7 @@ TEST(Derive, SketchesComeNearTheExactMask) {
     const MaskPtr preview = need(derived.cutOnly(job, spec, Precision::Preview));
     const MaskPtr exact = need(derived.cutOnly(job, spec, Precision::Exact));
     const MaskPtr judged = need(derived.mask(job, spec));
-    EXPECT_LT(preview->flat.rest.vertexCount, exact->flat.rest.vertexCount / 2);
+    EXPECT_LT(preview->flat->rest.vertexCount, exact->flat->rest.vertexCount / 2);
     ASSERT_EQ(preview->windows.size(), exact->windows.size());
     for (std::size_t i = 0; i < exact->windows.size(); ++i) {
         const auto along = [i](const MaskPtr& mask) {
@@ -311,7 +261,6 @@ TEST(JobSpray, ChapterIsKeptAndCheckedByField) {
     EXPECT_EQ(field(R"([{"mask":"red-dots-L","relief_mm":50}])"), "out_of_range spray[0].relief_mm");
     EXPECT_EQ(field(R"([{"mask":"red-dots-L","pins":{"distance_mm":3}}])"),
               "out_of_range spray[0].pins.distance_mm");
-    EXPECT_EQ(field(R"([{"mask":"red-dots-L","pins":{"luck":7}}])"), "bad_value spray[0].pins");
     EXPECT_EQ(field(R"([{"mask":"red-dots-L","pins":{"stroke":"round"}}])"),
               "bad_value spray[0].pins.stroke");
     EXPECT_EQ(field(R"([{"mask":"red-dots-L","pins":{"reduction":[4]}}])"),
@@ -353,7 +302,7 @@ TEST(JobSpray, LiftIsMostInTheMiddleOfWhatIsBridged) {
     const MaskPtr mask = need(derived.mask(job, film));
     const auto art = need(derived.artOf(job, film));
     ASSERT_FALSE(mask->report.liesFlat);
-    const PatchMesh& patch = mask->flat.patch;
+    const PatchMesh& patch = mask->flat->patch;
     const Vec2 middle = 0.5 * (patch.low + patch.high);
     EXPECT_NEAR(liftAt(*mask, middle), mask->report.lift_mm, 1e-9);
     const bool across = patch.turnAcross_rad * patch.width_mm <= patch.turnAlong_rad * patch.length_mm;

@@ -2,7 +2,8 @@
 //
 // A key is the list of shared pointers the result was computed from, plus a text for plain arguments.
 // The memo HOLDS the pointers: an address alone could be freed and reused by another value, and the stale
-// result would then be found for it. Least recently used entries beyond `capacity` are dropped.
+// result would then be found for it. Least recently used entries beyond `capacity` are dropped; who asks for many
+// at a time says so with makeRoomFor(), or the first ones are gone when they are asked for again.
 // Safe from several threads; two threads that miss at once both compute, which is only wasted work.
 //
 //     Memo<Skin> skins(4);
@@ -24,6 +25,12 @@ class Memo {
     using Held = std::shared_ptr<const void>;
 
     explicit Memo(std::size_t capacity) : capacity_(capacity) {}
+
+    /// At least so many are remembered from now on.
+    void makeRoomFor(std::size_t count) {
+        const std::lock_guard lock(mutex_);
+        capacity_ = std::max(capacity_, count);
+    }
 
     /// The remembered value, or null.
     std::shared_ptr<const Value> find(const std::vector<Held>& keys, const std::string& plain) {

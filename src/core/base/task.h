@@ -26,9 +26,15 @@ class Task {
     void cancel() const {
         if (state_) state_->cancelled.store(true, std::memory_order_relaxed);
     }
+    /// The same work for a part of it: cancelled together, but how far the part has come is not told as the whole's.
+    Task silent() const {
+        Task part = *this;
+        part.told_ = false;
+        return part;
+    }
     bool cancelled() const { return state_ && state_->cancelled.load(std::memory_order_relaxed); }
     void progress(double fraction) const {
-        if (state_ && state_->onProgress) state_->onProgress(fraction);
+        if (told_ && state_ && state_->onProgress) state_->onProgress(fraction);
     }
 
     static Error cancelledError() {
@@ -41,6 +47,7 @@ class Task {
         std::function<void(double)> onProgress;
     };
     std::shared_ptr<State> state_;
+    bool told_ = true;
 };
 
 }  // namespace nine

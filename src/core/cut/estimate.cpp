@@ -56,15 +56,24 @@ double narrowestWidth(const Polygon2& polygon) {
 CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& tool) {
     CutEstimate estimate;
     double smallest = std::numeric_limits<double>::infinity();
-    for (const Piece* piece : pieces) {
-        estimate.length_mm += perimeter(piece->outline);
+    const auto contour = [&](const Polygon2& line) {
+        estimate.length_mm += perimeter(line);
         estimate.time_s += tool.perContour_s;
+    };
+    for (const Piece* piece : pieces) {
+        contour(piece->outline);
+        std::vector<Box2> boxes;
+        for (const PieceWindow& window : piece->windows) boxes.push_back(boxAround({window.outline}));
         for (std::size_t i = 0; i < piece->windows.size(); ++i) {
             const Polygon2& window = piece->windows[i].outline;
-            estimate.length_mm += perimeter(window);
-            estimate.time_s += tool.perContour_s;
+            contour(window);
             smallest = std::min({smallest, narrowestWidth(window), borderDistance(window, piece->outline)});
+            for (const Polygon2& island : piece->windows[i].islands) {
+                contour(island);
+                smallest = std::min({smallest, narrowestWidth(island), borderDistance(window, island)});
+            }
             for (std::size_t j = i + 1; j < piece->windows.size(); ++j) {
+                if (apart(boxes[i], boxes[j]) >= smallest) continue;
                 smallest = std::min(smallest, borderDistance(window, piece->windows[j].outline));
             }
         }

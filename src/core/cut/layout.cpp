@@ -29,7 +29,10 @@ void transform(Piece& piece, F f) {
         for (Vec2& p : line) p = f(p);
     };
     all(piece.outline);
-    for (PieceWindow& w : piece.windows) all(w.outline);
+    for (PieceWindow& w : piece.windows) {
+        all(w.outline);
+        for (Polyline2& island : w.islands) all(island);
+    }
     for (Polyline2& line : piece.pen) all(line);
 }
 
@@ -39,7 +42,10 @@ bool overlapping(const Piece& a, const Piece& b) {
 
 void addPiece(const Piece& piece, Layer& cut, Layer& pen) {
     // Windows first: a piece that has been cut free cannot be held while its windows are cut.
-    for (const PieceWindow& w : piece.windows) cut.lines.push_back({w.outline, true});
+    for (const PieceWindow& w : piece.windows) {
+        for (const Polygon2& island : w.islands) cut.lines.push_back({island, true});
+        cut.lines.push_back({w.outline, true});
+    }
     cut.lines.push_back({piece.outline, true});
     for (const Polyline2& line : piece.pen) pen.lines.push_back({line, false});
 }

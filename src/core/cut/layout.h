@@ -31,6 +31,7 @@ struct PiecePlace {
     std::string piece;  ///< its id
     std::size_t page = 0;
     Vec2 middle_mm = Vec2::Zero();  ///< of the piece's box on the page
+    std::string unknownJson = {};   ///< keys of the file this version does not know
     bool operator==(const PiecePlace&) const = default;
 };
 constexpr std::size_t kMaxPages = 100;

@@ -13,6 +13,7 @@ namespace nine {
 struct PieceWindow {
     std::string element;  ///< id of what it was cut for
     Polygon2 outline;
+    PolygonSet islands = {};  ///< pieces of sheet that stand free inside
 };
 
 struct Piece {

@@ -83,6 +83,17 @@ Vec2 centroid(const Polygon2& polygon) {
     return twice == 0 ? origin : Vec2(origin + moment / (3 * twice));
 }
 
+Vec2 centroid(const PolygonSet& set) {
+    Vec2 moment = Vec2::Zero();
+    double whole = 0;
+    for (const Polygon2& polygon : set) {
+        const double part = polygonArea(polygon);
+        whole += part;
+        moment += part * centroid(polygon);
+    }
+    return whole == 0 ? centroid(set.front()) : Vec2(moment / whole);
+}
+
 double perimeter(const Polygon2& polygon) {
     double sum = 0;
     for (std::size_t i = 0; i < polygon.size(); ++i)
@@ -100,6 +111,10 @@ Box2 boxAround(const PolygonSet& lines) {
         }
     }
     return box;
+}
+
+double apart(const Box2& a, const Box2& b) {
+    return (a.low - b.high).cwiseMax(b.low - a.high).cwiseMax(Vec2::Zero()).norm();
 }
 
 PolygonSet united(const PolygonSet& a, const PolygonSet& b) {

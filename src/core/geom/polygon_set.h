@@ -19,6 +19,8 @@ double polygonArea(const Polygon2& polygon);
 double area(const PolygonSet& set);
 /// Centre of area.
 Vec2 centroid(const Polygon2& polygon);
+/// Of a set whose holes run clockwise; that of its first polygon if nothing is left of it.
+Vec2 centroid(const PolygonSet& set);
 double perimeter(const Polygon2& polygon);
 
 struct Box2 {
@@ -27,6 +29,8 @@ struct Box2 {
 };
 /// Box around all points; at least one.
 Box2 boxAround(const PolygonSet& lines);
+/// How far two boxes stand apart; 0 when they touch. No line of one is nearer to a line of the other.
+double apart(const Box2& a, const Box2& b);
 
 /// Outer boundaries counter-clockwise, holes clockwise.
 PolygonSet united(const PolygonSet& a, const PolygonSet& b = {});

@@ -13,58 +13,64 @@ using namespace json;
 
 constexpr int kBenchFormat = 1;
 
-PracticeRange readRange(const Json& json, const std::string& path) {
-    if (!json.is_array() || json.size() != 3 || !json[0].is_number() || !json[1].is_number() ||
-        !json[2].is_number())
-        fail("bad_value", "A range is [low, start, high].", path);
-    return {json[0].get<double>(), json[1].get<double>(), json[2].get<double>()};
+PracticeRange readRange(const Value& json, const std::string& path) {
+    const auto three = numbersIn(json, 3);
+    if (!three) fail("bad_value", "A range is [low, start, high].", path);
+    return {(*three)[0], (*three)[1], (*three)[2]};
 }
 
-void readPractice(const Json& json, SprayPractice& p) {
+void readPractice(const Value& json, SprayPractice& p) {
     Fields f(json, "practice." + std::string(p.id));
-    if (const Json* v = f.find("pressure_psi")) p.pressure_psi = readRange(*v, f.at("pressure_psi"));
-    if (const Json* v = f.find("distance_mm")) p.distance_mm = readRange(*v, f.at("distance_mm"));
-    if (const Json* v = f.find("reduction")) p.reduction = readReduction(*v, f.at("reduction"));
-    if (const Json* v = f.find("coats")) {
-        if (!v->is_array() || v->size() != 2 || !(*v)[0].is_number_integer() || !(*v)[1].is_number_integer())
+    if (const Value* v = f.find("pressure_psi")) p.pressure_psi = readRange(*v, f.at("pressure_psi"));
+    if (const Value* v = f.find("distance_mm")) p.distance_mm = readRange(*v, f.at("distance_mm"));
+    if (const Value* v = f.find("reduction")) p.reduction = readReduction(*v, f.at("reduction"));
+    if (const Value* v = f.find("coats")) {
+        constexpr double kMost = 1000;
+        const auto range = numbersIn(*v, 2);
+        if (!range || std::any_of(range->begin(), range->end(), [](double n) {
+                return n != std::floor(n) || std::abs(n) > kMost;
+            }))
             fail("bad_value", "coats is [least, most].", f.at("coats"));
-        p.leastCoats = (*v)[0].get<int>();
-        p.mostCoats = (*v)[1].get<int>();
+        p.leastCoats = static_cast<int>((*range)[0]);
+        p.mostCoats = static_cast<int>((*range)[1]);
     }
     f.read("passes", p.passes);
     f.read("flow_ml_min", p.flow_ml_min);
     f.read("speed_mm_s", p.speed_mm_s);
+    p.unknownJson = f.unknown();
 }
 
-SprayBench readBench(const Json& json) {
+SprayBench readBench(const Value& json) {
     Fields f(json, "");
-    int format = 0;
-    f.read("format", format);
-    if (format < 1) fail("bad_value", "This is not a bench file: it has no format number.", "format");
-    if (format > kBenchFormat)
+    const Value* format = f.find("format");
+    const auto version = format ? format->number() : std::nullopt;
+    if (!version || *version < 1)
+        fail("bad_value", "This is not a bench file: it has no format number.", "format");
+    if (*version > kBenchFormat)
         fail("newer_format", "This bench was written by a newer version. Open it with that version.",
              "format");
     SprayBench bench;
-    if (const Json* guns = f.find("guns")) {
+    if (const Value* guns = f.find("guns")) {
         bench.guns.clear();
-        needArray(*guns, "guns");
-        for (std::size_t i = 0; i < guns->size(); ++i) {
-            Fields g((*guns)[i], indexed("guns", i));
+        for (const Value& item : needArray(*guns, "guns")) {
+            Fields g(item, indexed("guns", bench.guns.size()));
             Gun gun;
             g.read("name", gun.name);
             gun.needle_mm = g.number("needle_mm");
             g.read("lowest_psi", gun.lowest_psi);
             g.read("highest_psi", gun.highest_psi);
+            gun.unknownJson = g.unknown();
             bench.guns.push_back(std::move(gun));
         }
     }
-    if (const Json* practice = f.find("practice")) {
-        if (!practice->is_object()) fail("bad_value", "practice must be an object.", "practice");
-        for (SprayPractice& p : bench.practices) {
-            const auto found = practice->find(std::string(p.id));
-            if (found != practice->end()) readPractice(*found, p);
+    if (const Value* practice = f.find("practice")) {
+        Fields p(*practice, "practice");
+        for (SprayPractice& own : bench.practices) {
+            if (const Value* found = p.find(std::string(own.id).c_str())) readPractice(*found, own);
         }
+        bench.unknownPracticesJson = p.unknown();
     }
+    bench.unknownJson = f.unknown();
     if (Status ok = checkBench(bench); !ok) throw Bad{ok.error()};
     return bench;
 }
@@ -72,42 +78,36 @@ SprayBench readBench(const Json& json) {
 }  // namespace
 
 Result<SprayBench> parseBench(std::string_view text, const std::string& source) {
-    const auto at = [&](std::size_t line) { return source + ":" + std::to_string(line); };
-    try {
-        return readBench(Json::parse(text));
-    } catch (const Bad& bad) {
-        Error error = bad.error;
-        error.where = at(lineOfField(text, error.where)) + " " + error.where;
-        return error;
-    } catch (const Json::parse_error& problem) {
-        return Error{"bad_json", "The bench file is damaged here: this is not well-formed JSON.",
-                     at(lineAt(text, std::min(problem.byte > 0 ? problem.byte - 1 : 0, text.size())))};
-    } catch (const Json::exception&) {
-        return Error{"bad_json", "The bench file holds a number or text that cannot be read.", at(1)};
-    }
+    return readText<SprayBench>(text, source, "bench file", readBench);
 }
 
 std::string benchText(const SprayBench& bench) {
     Json json{{"format", kBenchFormat}, {"guns", Json::array()}};
     for (const Gun& gun : bench.guns) {
-        json["guns"].push_back({{"name", gun.name},
-                                {"needle_mm", gun.needle_mm},
-                                {"lowest_psi", gun.lowest_psi},
-                                {"highest_psi", gun.highest_psi}});
+        Json entry{{"name", gun.name},
+                   {"needle_mm", gun.needle_mm},
+                   {"lowest_psi", gun.lowest_psi},
+                   {"highest_psi", gun.highest_psi}};
+        addUnknown(entry, gun.unknownJson);
+        json["guns"].push_back(std::move(entry));
     }
     const auto range = [](const PracticeRange& r) { return Json::array({r.low, r.start, r.high}); };
     const SprayBench shipped;
     for (const SprayPractice& p : bench.practices) {
         if (p == shipped.practiceFor(p.work)) continue;
-        json["practice"][std::string(p.id)] = {{"pressure_psi", range(p.pressure_psi)},
+        Json& entry = json["practice"][std::string(p.id)];
+        entry = {{"pressure_psi", range(p.pressure_psi)},
                                                {"distance_mm", range(p.distance_mm)},
                                                {"reduction", {p.reduction.paint, p.reduction.reducer}},
                                                {"coats", {p.leastCoats, p.mostCoats}},
                                                {"passes", p.passes},
                                                {"flow_ml_min", p.flow_ml_min},
                                                {"speed_mm_s", p.speed_mm_s}};
+        addUnknown(entry, p.unknownJson);
     }
-    return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+    if (!bench.unknownPracticesJson.empty()) addUnknown(json["practice"], bench.unknownPracticesJson);
+    addUnknown(json, bench.unknownJson);
+    return textOf(json);
 }
 
 Result<SprayBench> loadBench(const std::string& path) {

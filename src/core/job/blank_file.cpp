@@ -10,7 +10,7 @@ constexpr std::pair<const char*, unsigned> kAssumedNames[] = {{"top_mm", kAssume
                                                               {"half_width_mm", kAssumedWidth},
                                                               {"section", kAssumedSection}};
 
-Station readStation(const Json& json, const std::string& path) {
+Station readStation(const Value& json, const std::string& path) {
     Fields f(json, path);
     Station s;
     s.x_mm = f.number("x_mm");
@@ -21,12 +21,11 @@ Station readStation(const Json& json, const std::string& path) {
     s.sectionLower = s.section;
     f.read("section_lower", s.sectionLower);
     f.read("girth_mm", s.girth_mm);
-    if (const Json* list = f.find("assumed")) {
-        needArray(*list, f.at("assumed"));
-        for (const Json& name : *list) {
+    if (const Value* list = f.find("assumed")) {
+        for (const Value& name : needArray(*list, f.at("assumed"))) {
             bool known = false;
             for (const auto& [word, bit] : kAssumedNames) {
-                if (!name.is_string() || name.get<std::string>() != word) continue;
+                if (name.text() != word) continue;
                 s.assumed |= bit;
                 known = true;
             }
@@ -54,16 +53,18 @@ Json writeStation(const Station& s) {
 }
 
 /// Corners as pairs [x_mm, g_mm].
-std::vector<Vec2> readCurve(const Json& json, const std::string& path) {
+std::vector<Vec2> readCurve(const Value& json, const std::string& path) {
+    constexpr std::size_t kMostCorners = 5000;
     std::vector<Vec2> points;
-    needArray(json, path);
-    for (std::size_t i = 0; i < json.size(); ++i) {
-        const Json& p = json[i];
-        if (!p.is_array() || p.size() != 2 || !p[0].is_number() || !p[1].is_number()) {
-            fail("bad_value", "A point of a curve is a pair of numbers [x_mm, g_mm].", indexed(path, i));
-        }
-        points.emplace_back(p[0].get<double>(), p[1].get<double>());
+    for (const Value& item : needArray(json, path)) {
+        const auto pair = numbersIn(item, 2);
+        if (!pair)
+            fail("bad_value", "A point of a curve is a pair of numbers [x_mm, g_mm].",
+                 indexed(path, points.size()));
+        points.emplace_back((*pair)[0], (*pair)[1]);
     }
+    if (points.size() > kMostCorners)
+        fail("out_of_range", "A curve has at most 5000 points; thin them out.", path);
     return points;
 }
 
@@ -73,15 +74,15 @@ Json writeCurve(const std::vector<Vec2>& points) {
     return list;
 }
 
-Landmark readLandmark(const Json& json, const std::string& path) {
+Landmark readLandmark(const Value& json, const std::string& path) {
     Landmark landmark;
-    if (json.is_array()) {
+    if (json.isArray()) {
         landmark.points = readCurve(json, path);
         if (landmark.points.size() < 2) fail("bad_value", "A curve needs two points or more.", path);
         return landmark;
     }
     Fields f(json, path);
-    if (const Json* points = f.find("points")) {
+    if (const Value* points = f.find("points")) {
         landmark.points = readCurve(*points, f.at("points"));
         if (landmark.points.empty()) fail("bad_value", "A landmark needs a point.", f.at("points"));
     } else {
@@ -100,8 +101,9 @@ Landmark readLandmark(const Json& json, const std::string& path) {
 }
 
 Json writeLandmark(const Landmark& landmark) {
-    const bool plain =
-        !landmark.assumed && landmark.angle_deg == 0 && landmark.length_mm == 0 && landmark.width_mm == 0;
+    const bool plain = !landmark.assumed && landmark.angle_deg == 0 && landmark.length_mm == 0 &&
+                       landmark.width_mm == 0 && landmark.diameter_mm == 0 && landmark.buildUp_mm == 0 &&
+                       landmark.eyeType.empty() && landmark.unknownJson.empty();
     if (landmark.isCurve() && plain) return writeCurve(landmark.points);
     Json json = Json::object();
     if (landmark.isCurve()) {
@@ -121,7 +123,7 @@ Json writeLandmark(const Landmark& landmark) {
     return json;
 }
 
-Zone readZone(const Json& json, const std::string& path) {
+Zone readZone(const Value& json, const std::string& path) {
     Fields f(json, path);
     Zone zone;
     f.read("id", zone.id);
@@ -143,7 +145,7 @@ Json writeZone(const Zone& zone) {
     return json;
 }
 
-BackPicturePtr readPicture(const Json& json, const std::string& path) {
+BackPicturePtr readPicture(const Value& json, const std::string& path) {
     Fields f(json, path);
     BackPicture picture;
     f.read("file", picture.file);
@@ -159,6 +161,7 @@ BackPicturePtr readPicture(const Json& json, const std::string& path) {
     if (ends.size() != 2) fail("bad_value", "ends_px holds two points, nose and tail.", f.at("ends_px"));
     picture.nose_px = ends[0];
     picture.tail_px = ends[1];
+    picture.unknownJson = f.unknown();
     return std::make_shared<const BackPicture>(std::move(picture));
 }
 
@@ -167,40 +170,39 @@ Json writePicture(const BackPicture& picture) {
     if (picture.fromAbove) json["from_above"] = true;
     json["ends_px"] = writeCurve({picture.nose_px, picture.tail_px});
     json["jpeg"] = base64Of(picture.jpeg);
+    addUnknown(json, picture.unknownJson);
     return json;
 }
 
 }  // namespace
 
-BlankChapter readBlank(const Json& json) {
+BlankChapter readBlank(const Value& json) {
     Fields f(json, "blank");
     BlankChapter blank;
     f.read("name", blank.name);
-    const Json& stations = needArray(f.need("stations"), "blank.stations");
+    const std::vector<Value> stations = needArray(f.need("stations"), "blank.stations");
     for (std::size_t i = 0; i < stations.size(); ++i) {
         blank.table.stations.push_back(readStation(stations[i], indexed("blank.stations", i)));
     }
-    if (const Json* landmarks = f.find("landmarks")) {
-        if (!landmarks->is_object()) fail("bad_value", "landmarks must be an object.", "blank.landmarks");
-        for (const auto& [name, value] : landmarks->items()) {
-            blank.landmarks[name] = readLandmark(value, "blank.landmarks." + name);
-        }
+    if (const Value* landmarks = f.find("landmarks")) {
+        if (!landmarks->isObject()) fail("bad_value", "landmarks must be an object.", "blank.landmarks");
+        for (const Member& member : landmarks->members())
+            blank.landmarks[member.key] = readLandmark(member.value, "blank.landmarks." + member.key);
     }
     f.read("family", blank.family);
     f.read("source", blank.source);
-    if (const Json* zones = f.find("zones")) {
-        needArray(*zones, "blank.zones");
-        for (std::size_t i = 0; i < zones->size(); ++i)
-            blank.zones.push_back(readZone((*zones)[i], indexed("blank.zones", i)));
+    if (const Value* zones = f.find("zones")) {
+        for (const Value& zone : needArray(*zones, "blank.zones"))
+            blank.zones.push_back(readZone(zone, indexed("blank.zones", blank.zones.size())));
     }
-    if (const Json* pictures = f.find("pictures")) {
-        needArray(*pictures, "blank.pictures");
-        for (std::size_t i = 0; i < pictures->size(); ++i)
-            blank.pictures.push_back(readPicture((*pictures)[i], indexed("blank.pictures", i)));
+    if (const Value* pictures = f.find("pictures")) {
+        for (const Value& picture : needArray(*pictures, "blank.pictures"))
+            blank.pictures.push_back(readPicture(picture, indexed("blank.pictures", blank.pictures.size())));
     }
-    if (const Json* tail = f.find("soft_tail")) {
+    if (const Value* tail = f.find("soft_tail")) {
         Fields t(*tail, "blank.soft_tail");
-        blank.softTail = {t.number("length_mm"), t.number("height_mm")};
+        blank.softTail = {t.number("length_mm"), t.number("height_mm"), {}};
+        blank.softTail.unknownJson = t.unknown();
         if (!(blank.softTail.length_mm > 0 && blank.softTail.length_mm <= kMaxBody_mm &&
               blank.softTail.height_mm > 0 && blank.softTail.height_mm <= kMaxBody_mm))
             fail("out_of_range", "A soft tail has a length and a height above 0.", "blank.soft_tail");
@@ -219,9 +221,11 @@ Json writeBlank(const BlankChapter& blank) {
     for (const auto& [name, landmark] : blank.landmarks) landmarks[name] = writeLandmark(landmark);
     json["landmarks"] = std::move(landmarks);
     for (const Zone& zone : blank.zones) json["zones"].push_back(writeZone(zone));
-    if (blank.softTail.length_mm > 0)
+    if (blank.softTail.length_mm > 0) {
         json["soft_tail"] = {{"length_mm", blank.softTail.length_mm},
                              {"height_mm", blank.softTail.height_mm}};
+        addUnknown(json["soft_tail"], blank.softTail.unknownJson);
+    }
     for (const BackPicturePtr& picture : blank.pictures) json["pictures"].push_back(writePicture(*picture));
     addUnknown(json, blank.unknownJson);
     return json;

@@ -8,7 +8,7 @@
 namespace nine::json {
 
 /// Throws Bad.
-BlankChapter readBlank(const Json& json);
+BlankChapter readBlank(const Value& json);
 Json writeBlank(const BlankChapter& blank);
 
 }  // namespace nine::json

@@ -2,7 +2,8 @@
 
 #include <algorithm>
 #include <cassert>
-#include <cctype>
+#include <map>
+#include <mutex>
 #include <optional>
 
 #include "base/number_text.h"
@@ -12,7 +13,9 @@
 namespace nine {
 namespace {
 
-constexpr std::size_t kSkinsKept = 4, kArtsKept = 256, kMasksKept = 64;
+constexpr std::size_t kSkinsKept = 4, kArtsKept = 256, kMasksKept = 64;  // at least
+/// This job, the one before the last edit, and that of another window.
+constexpr std::size_t kJobsHeld = 3;
 
 /// Lettering longer than this would outgrow the piece it stands on.
 constexpr std::size_t kLabelLetters = 22;
@@ -30,9 +33,26 @@ std::string shortened(const std::string& name) {
 
 constexpr double kTick_mm = 1.2;  // half the tick that shows how far to move a sheet for a second pass
 
+/// Of plain letters only, in every locale.
 std::string upperCase(std::string text) {
-    for (char& c : text) c = static_cast<char>(std::toupper(static_cast<unsigned char>(c)));
+    for (char& c : text) c = c >= 'a' && c <= 'z' ? static_cast<char>(c - 'a' + 'A') : c;
     return text;
+}
+
+std::string placeOfElement(std::size_t index) {
+    return "pattern.elements[" + std::to_string(index) + "]";
+}
+
+Error placed(Error error, const std::string& place) {
+    error.where = place + error.where;
+    return error;
+}
+
+/// Ids of a pattern's elements and where they stand.
+std::map<std::string_view, std::size_t> placesOf(const PatternChapter& pattern) {
+    std::map<std::string_view, std::size_t> places;
+    for (std::size_t i = 0; i < pattern.elements.size(); ++i) places.emplace(pattern.elements[i]->id, i);
+    return places;
 }
 
 /// What a mask is solved from, apart from its side, name and id: the memo's key in plain text.
@@ -66,7 +86,7 @@ void warnOfBareSkin(const std::vector<Zone>& zones, ElementArt& art) {
                                     "Opening " + std::to_string(k + 1) + " of " + art.element +
                                         " reaches over the " + zone.name +
                                         ", where no paint goes; move it or cover the place.",
-                                    art.element});
+                                    ""});
             break;
         }
     }
@@ -94,10 +114,10 @@ Result<ArtPtr> Derivations::art(const Job& job, std::size_t index) {
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
     const ElementPtr& element = job.pattern->elements[index];
+    arts_.makeRoomFor(kJobsHeld * job.pattern->elements.size());
     std::optional<Error> problem;
-    ArtPtr art = arts_.get({job.blank, element}, std::to_string(index), [&]() -> ArtPtr {
-        Result<ElementArt> drawn = drawElement(**body, job.blank->landmarks, *element,
-                                               "pattern.elements[" + std::to_string(index) + "]");
+    ArtPtr art = arts_.get({job.blank, element}, "", [&]() -> ArtPtr {
+        Result<ElementArt> drawn = drawElement(**body, job.blank->landmarks, *element, "");
         if (drawn) {
             warnOfBareSkin(allZones(**body, *job.blank), *drawn);
             return std::make_shared<const ElementArt>(std::move(*drawn));
@@ -105,7 +125,7 @@ Result<ArtPtr> Derivations::art(const Job& job, std::size_t index) {
         problem = drawn.error();
         return nullptr;
     });
-    if (problem) return *problem;
+    if (problem) return placed(*problem, placeOfElement(index));
     return art;
 }
 
@@ -113,10 +133,9 @@ Result<ArtPtr> Derivations::artAtAGlance(const Job& job, std::size_t index) {
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
     const ElementPtr& element = job.pattern->elements[index];
-    if (ArtPtr exact = arts_.find({job.blank, element}, std::to_string(index))) return exact;
+    if (ArtPtr exact = arts_.find({job.blank, element}, "")) return exact;
     Result<ElementArt> drawn =
-        drawElement(**body, job.blank->landmarks, *element, "pattern.elements[" + std::to_string(index) + "]",
-                    Fineness::Glance);
+        drawElement(**body, job.blank->landmarks, *element, placeOfElement(index), Fineness::Glance);
     if (!drawn) return drawn.error();
     return std::make_shared<const ElementArt>(std::move(*drawn));
 }
@@ -131,25 +150,28 @@ Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSp
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
     Sources from{*body, {}, {job.blank}, 0};
+    const std::map<std::string_view, std::size_t> places = placesOf(*job.pattern);
     for (const std::string& id : spec.elements) {
-        const auto& elements = job.pattern->elements;
-        const auto found =
-            std::find_if(elements.begin(), elements.end(), [&](const auto& e) { return e->id == id; });
-        if (found == elements.end()) {
+        const auto found = places.find(id);
+        if (found == places.end())
             return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.",
-                         "masks." + spec.id};
-        }
-        const auto index = static_cast<std::size_t>(found - elements.begin());
-        Result<ArtPtr> drawn = fineness == Fineness::Cut ? art(job, index) : artAtAGlance(job, index);
+                         placeOf(job, spec)};
+        if (!job.pattern->elements[found->second]->known()) continue;  // drawn as nothing
+        Result<ArtPtr> drawn =
+            fineness == Fineness::Cut ? art(job, found->second) : artAtAGlance(job, found->second);
         if (!drawn) return drawn.error();
-        from.keys.push_back(*found);
+        from.keys.push_back(job.pattern->elements[found->second]);
         from.art.push_back(std::move(*drawn));
     }
     const auto material = findMaterial(spec.material);
-    if (from.art.empty() || !material) {
-        return Error{"bad_value", "The mask \"" + spec.id + "\" has no elements or an unknown material.",
-                     "masks." + spec.id};
-    }
+    if (!material)
+        return Error{"bad_value", "The mask \"" + spec.id + "\" has an unknown material.", placeOf(job, spec)};
+    if (from.art.empty())
+        return Error{"nothing_to_open",
+                     "The mask \"" + spec.shownName() +
+                         "\" opens only marks of kinds that this version of the program does not know. Open the job "
+                         "with a newer version, or take the mask out.",
+                     placeOf(job, spec)};
     from.strainLimit = material->strainLimit;
     return from;
 }
@@ -165,7 +187,7 @@ Result<MaskPtr> Derivations::cutLeft(const Job& job, const MaskSpec& spec, const
     std::optional<Error> problem;
     const auto cutIt = [&]() -> MaskPtr {
         Result<Mask> made = cutMask(*from.skin, job.blank->landmarks, from.artPointers(), spec,
-                                    from.strainLimit, vertices, precision, "masks." + spec.id, task);
+                                    from.strainLimit, vertices, precision, "", task);
         if (made) return std::make_shared<const Mask>(std::move(*made));
         problem = made.error();
         return nullptr;
@@ -173,7 +195,7 @@ Result<MaskPtr> Derivations::cutLeft(const Job& job, const MaskSpec& spec, const
     // Previews are drawn once, while something is dragged: nobody asks for them again.
     const MaskPtr cut =
         precision == Precision::Preview ? cutIt() : cuts_.get(from.keys, solveKey(spec, vertices), cutIt);
-    if (problem) return *problem;
+    if (problem) return placed(*problem, placeOf(job, spec));
     return cut;
 }
 
@@ -205,35 +227,66 @@ Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vert
             made->report.relief_mm = deepestUnder(job.blank->zones, from->artPointers());
             return std::make_shared<const Mask>(std::move(*made));
         }
-        problem = made.error();
+        problem = cut ? placed(made.error(), placeOf(job, spec)) : made.error();
         return nullptr;
     });
     if (problem) return *problem;
     return onSideOf(spec, left);
 }
 
-std::vector<MaskResult> Derivations::masks(const Job& job, int vertices, const Task& task) {
+Warnings Derivations::warnings(const Job& job, const MaskSpec& spec, const Mask& mask) {
+    Warnings all;
+    for (const Warning& w : mask.warnings) all.push_back(placed(w, placeOf(job, spec)));
+    const std::map<std::string_view, std::size_t> places = placesOf(*job.pattern);
+    for (const std::string& id : spec.elements) {
+        const auto found = places.find(id);
+        if (found == places.end()) continue;
+        const Result<ArtPtr> drawn = art(job, found->second);
+        if (!drawn) continue;
+        for (const Warning& w : (*drawn)->warnings) all.push_back(placed(w, placeOfElement(found->second)));
+    }
+    return all;
+}
+
+void Derivations::makeRoomFor(const Job& job) {
+    const std::size_t masks = job.masks->masks.empty() ? 2 * job.pattern->elements.size() : job.masks->masks.size();
+    for (Memo<Mask>* memo : {&cuts_, &masks_, &mirrored_}) memo->makeRoomFor(kJobsHeld * masks);
+}
+
+std::vector<MaskResult> Derivations::masks(
+    const Job& job, int vertices, const Task& task,
+    const std::function<void(std::size_t, const MaskResult&)>& finished) {
+    makeRoomFor(job);
     std::vector<MaskResult> results;
-    for (const MaskSpecPtr& spec : maskSpecs(job)) results.push_back({spec, Task::cancelledError()});
+    for (const MaskSpecPtr& spec : maskSpecs(job)) results.push_back({spec, Task::cancelledError(), {}});
     // Twins of the two sides share one solution: solve one of each first, then the others come from memory.
     std::vector<std::size_t> first, second;
+    std::map<std::pair<std::vector<std::string>, std::string>, std::size_t> seen;
     for (std::size_t i = 0; i < results.size(); ++i) {
         const MaskSpec& spec = *results[i].spec;
-        const bool seen = std::any_of(first.begin(), first.end(), [&](std::size_t j) {
-            const MaskSpec& other = *results[j].spec;
-            return other.elements == spec.elements && solveKey(other, vertices) == solveKey(spec, vertices);
-        });
-        (seen ? second : first).push_back(i);
+        const bool fresh = seen.emplace(std::pair{spec.elements, solveKey(spec, vertices)}, i).second;
+        (fresh ? first : second).push_back(i);
     }
-    std::atomic<std::size_t> done{0};
+    std::size_t done = 0;
+    std::mutex telling;
     for (const auto& group : {first, second}) {
         forEachInParallel(group.size(), [&](std::size_t k) {
             MaskResult& result = results[group[k]];
-            if (!task.cancelled()) result.mask = mask(job, *result.spec, vertices, task);
-            task.progress(static_cast<double>(++done) / static_cast<double>(results.size()));
+            if (!task.cancelled()) result.mask = mask(job, *result.spec, vertices, task.silent());
+            if (result.mask) result.warnings = warnings(job, *result.spec, **result.mask);
+            const std::lock_guard lock(telling);
+            ++done;
+            if (finished && result.mask) finished(group[k], result);
+            task.progress(static_cast<double>(done) / static_cast<double>(results.size()));
         });
     }
     return results;
+}
+
+std::string placeOf(const Job& job, const MaskSpec& spec) {
+    const auto& masks = job.masks->masks;
+    const auto found = std::find_if(masks.begin(), masks.end(), [&](const auto& m) { return m->id == spec.id; });
+    return found == masks.end() ? "masks." + spec.id : "masks[" + std::to_string(found - masks.begin()) + "]";
 }
 
 Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
@@ -242,7 +295,7 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
     piece.name = spec.shownName();
     piece.side = sideLetter(spec.side);
     piece.outline = mask.outline;
-    for (const Window& window : mask.windows) piece.windows.push_back({window.element, window.outline});
+    for (const Window& window : mask.windows) piece.windows.push_back({window.element, window.outline, window.islands});
     const Vec2 middle = centroid(mask.outline);
     for (const RegistrationMark& mark : mask.marks) {
         for (Polyline2& stroke : crossMark(mark.flat, mark.name, middle - mark.flat)) {
@@ -283,7 +336,7 @@ std::string verdictOf(const MaskSpec& spec, const FitReport& report) {
     const auto percent = [](double v) { return fixedText(100 * v, v < 0.01 ? 2 : 1) + " %"; };
     const std::string name = (spec.shownName()) + " " + sideLetter(spec.side);
     std::string material(findMaterial(spec.material)->name);
-    material[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(material[0])));
+    if (material[0] >= 'A' && material[0] <= 'Z') material[0] = static_cast<char>(material[0] - 'A' + 'a');
     const std::string stretch = "stretch " + percent(report.strainFeasibleMax) + ", " + material + " takes " +
                                 percent(report.strainLimit);
     if (!report.liesFlat) {

@@ -2,9 +2,14 @@
 // remembered by stage, so that moving one dot row solves one mask again and a right-hand mask costs nothing
 // beside its left twin.
 //
+// What is remembered hangs on values alone, never on where they stand in the job: moving, adding or taking out one
+// element draws no other again, and places in errors and warnings are put in when they are handed out.
+//
 // One Derivations object serves one document (or one run of the command line) and may be asked from several
 // threads. Errors are those of the rooms below, with field paths of the job file.
 #pragma once
+
+#include <functional>
 
 #include "base/memo.h"
 #include "base/task.h"
@@ -21,6 +26,7 @@ using MaskPtr = std::shared_ptr<const Mask>;
 struct MaskResult {
     MaskSpecPtr spec;
     Result<MaskPtr> mask;
+    Warnings warnings = {};  ///< of the mask and its art, with their places in this job
 };
 
 constexpr int kPreviewVertices = 300;
@@ -41,12 +47,16 @@ class Derivations {
 
     Result<MaskPtr> mask(const Job& job, const MaskSpec& spec, int vertices = kFitVertices,
                          const Task& task = {});
+    /// Of a mask that was made from this job, and of the art in it, with their places.
+    Warnings warnings(const Job& job, const MaskSpec& spec, const Mask& mask);
 
     /// The mask as it is cut, without its verdict: soon there, for drawing. A preview has kPreviewVertices.
     Result<MaskPtr> cutOnly(const Job& job, const MaskSpec& spec, Precision precision, const Task& task = {});
 
-    /// All masks in force, in order; solved on all cores. Cost: 0.5-1 s a mask on one core.
-    std::vector<MaskResult> masks(const Job& job, int vertices = kFitVertices, const Task& task = {});
+    /// All masks in force, in order; solved on all cores. Cost: 0.5-1 s a mask on one core. `finished(i, result)` is
+    /// called for each as it comes, one at a time, on a worker's thread.
+    std::vector<MaskResult> masks(const Job& job, int vertices = kFitVertices, const Task& task = {},
+                                  const std::function<void(std::size_t, const MaskResult&)>& finished = {});
 
   private:
     struct Sources {  ///< what a mask is made from
@@ -60,12 +70,17 @@ class Derivations {
     /// Of the left side, whichever side the spec is for.
     Result<MaskPtr> cutLeft(const Job& job, const MaskSpec& spec, const Sources& from, int vertices,
                             Precision precision, const Task& task);
+    void makeRoomFor(const Job& job);
     MaskPtr onSideOf(const MaskSpec& spec, const MaskPtr& left);
 
     Memo<Skin> skins_;
     Memo<ElementArt> arts_;
     Memo<Mask> cuts_, masks_, mirrored_;
 };
+
+/// Where a mask stands in the job file: "masks[2]", or "masks.ID" when the job gives none and it follows from the
+/// pattern.
+std::string placeOf(const Job& job, const MaskSpec& spec);
 
 /// The piece of sheet that a mask is cut from, marked and labelled.
 Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask);

@@ -1,6 +1,7 @@
 #include "job/job.h"
 
 #include <algorithm>
+#include <map>
 #include <set>
 
 namespace nine {
@@ -85,7 +86,7 @@ Job withMasksInStep(const Job& job) {
                 };
                 const auto here = [&](const auto& m) { return opens(m, side); };
                 const auto there = [&](const auto& m) { return opens(m, otherSide(side)); };
-                if (!element->standsOn(side) || std::any_of(masks.begin(), masks.end(), here)) continue;
+                if (!element->known() || !element->standsOn(side) || std::any_of(masks.begin(), masks.end(), here)) continue;
                 const auto twin = std::find_if(masks.begin(), masks.end(), there);
                 MaskSpec spec = twin != masks.end() ? **twin : MaskSpec{};
                 if (twin == masks.end() && !masks.empty()) spec.material = masks.front()->material;
@@ -117,7 +118,7 @@ std::vector<MaskSpecPtr> maskSpecs(const Job& job) {
     std::vector<MaskSpecPtr> specs;
     for (const ElementPtr& element : job.pattern->elements) {
         for (const Side side : {Side::Left, Side::Right}) {
-            if (!element->standsOn(side)) continue;
+            if (!element->known() || !element->standsOn(side)) continue;
             MaskSpec spec;
             spec.id = element->id + "-" + sideLetter(side);
             spec.name = element->shownName();
@@ -131,13 +132,51 @@ std::vector<MaskSpecPtr> maskSpecs(const Job& job) {
 
 namespace {
 
+/// Names go on sheets and cards: longer ones are a mistake, and would be written a thousand times.
+Status checkName(const std::string& name, const std::string& path) {
+    const auto letters =
+        std::count_if(name.begin(), name.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0u) != 0x80u; });
+    if (letters <= kMostNameLetters) return Done{};
+    return Error{"out_of_range",
+                 "This name has " + std::to_string(letters) + " letters; it may have " +
+                     std::to_string(kMostNameLetters) + ". Shorten it.",
+                 path};
+}
+
+Status checkNames(const Job& job) {
+    std::vector<std::pair<const std::string*, std::string>> names{{&job.blank->name, "blank.name"},
+                                                                  {&job.pattern->name, "pattern.name"}};
+    for (std::size_t i = 0; i < job.blank->zones.size(); ++i) {
+        const std::string path = "blank.zones[" + std::to_string(i) + "]";
+        names.emplace_back(&job.blank->zones[i].name, path + ".name");
+        names.emplace_back(&job.blank->zones[i].id, path + ".id");
+    }
+    for (const auto& [name, landmark] : job.blank->landmarks) names.emplace_back(&name, "blank.landmarks");
+    for (std::size_t i = 0; i < job.pattern->elements.size(); ++i) {
+        const Element& e = *job.pattern->elements[i];
+        const std::string path = "pattern.elements[" + std::to_string(i) + "]";
+        names.emplace_back(&e.name, path + ".name");
+        names.emplace_back(&e.id, path + ".id");
+    }
+    for (std::size_t i = 0; i < job.masks->masks.size(); ++i) {
+        const std::string path = "masks[" + std::to_string(i) + "]";
+        names.emplace_back(&job.masks->masks[i]->name, path + ".name");
+        names.emplace_back(&job.masks->masks[i]->id, path + ".id");
+    }
+    for (const auto& [name, path] : names)
+        if (Status ok = checkName(*name, path); !ok) return ok;
+    return Done{};
+}
+
 Status checkSpray(const Job& job) {
+    std::set<std::string_view> maskIds;
     const std::vector<MaskSpecPtr> masks = maskSpecs(job);
+    for (const MaskSpecPtr& m : masks) maskIds.insert(m->id);
     std::set<std::string> seen;
     for (std::size_t i = 0; i < job.spray->masks.size(); ++i) {
         const SpraySpec& spec = job.spray->masks[i];
         const std::string path = "spray[" + std::to_string(i) + "]";
-        if (std::none_of(masks.begin(), masks.end(), [&](const auto& m) { return m->id == spec.mask; }))
+        if (!maskIds.count(spec.mask))
             return Error{"unknown_mask", "There is no mask \"" + spec.mask + "\" to spray through.",
                          path + ".mask"};
         if (!seen.insert(spec.mask).second)
@@ -161,7 +200,9 @@ Status checkJob(const Job& job) {
     const auto place = [](const char* list, std::size_t i, const std::string& field) {
         return std::string(list) + "[" + std::to_string(i) + "]" + (field.empty() ? "" : "." + field);
     };
+    if (Status ok = checkNames(job); !ok) return ok;
     const auto& elements = job.pattern->elements;
+    std::map<std::string_view, ElementPtr> byId;
     std::set<std::string> ids;
     for (std::size_t i = 0; i < elements.size(); ++i) {
         const std::string path = place("pattern.elements", i, "");
@@ -170,6 +211,7 @@ Status checkJob(const Job& job) {
             return Error{"bad_id", "The id \"" + elements[i]->id + "\" is used twice.", path + ".id"};
         }
         if (Status ok = checkElement(*elements[i], path); !ok) return ok;
+        byId.emplace(elements[i]->id, elements[i]);
     }
     std::set<std::string> maskIds;
     for (std::size_t i = 0; i < job.masks->masks.size(); ++i) {
@@ -194,14 +236,17 @@ Status checkJob(const Job& job) {
         }
         if (spec.elements.empty())
             return Error{"empty_mask", "A mask needs an element to open.", path("elements")};
+        std::set<std::string_view> opened;
         for (const std::string& id : spec.elements) {
-            const auto found =
-                std::find_if(elements.begin(), elements.end(), [&](const auto& e) { return e->id == id; });
-            if (found == elements.end()) {
+            if (!opened.insert(id).second)
+                return Error{"bad_id", "This mask names the element \"" + id + "\" twice; once is enough.",
+                             path("elements")};
+            const auto found = byId.find(id);
+            if (found == byId.end()) {
                 return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.",
                              path("elements")};
             }
-            if (!(*found)->standsOn(spec.side)) {
+            if (!found->second->standsOn(spec.side)) {
                 return Error{
                     "wrong_side",
                     "\"" + id +

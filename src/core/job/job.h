@@ -22,6 +22,7 @@ struct BackPicture {
     std::string jpeg;          ///< the copy, up to kMostPictureBytes
     Vec2 nose_px, tail_px;     ///< of the copy, where the ends of the body lie
     bool fromAbove = false;
+    std::string unknownJson = {};
 };
 using BackPicturePtr = std::shared_ptr<const BackPicture>;
 constexpr std::size_t kMostPictureBytes = 2u << 20;
@@ -29,6 +30,7 @@ constexpr std::size_t kMostPictureBytes = 2u << 20;
 /// A part of rubber that is put on later: never painted, in no area, no mask reaches over it.
 struct SoftTail {
     double length_mm = 0, height_mm = 0;
+    std::string unknownJson = {};
 };
 
 struct BlankChapter {
@@ -50,7 +52,7 @@ struct PatternChapter {
     std::string name;
     std::string groundBack, groundSide, groundBelly;  ///< "#rrggbb" of the body under the marks; empty: bare
     std::vector<ElementPtr> elements;
-    std::string unknownJson;
+    std::string unknownJson, groundUnknownJson;
 };
 
 /// Given masks; with none, every element gets one on each side it stands on.
@@ -62,7 +64,7 @@ struct MasksChapter {
 struct CutChapter {
     SheetSize sheet;
     std::vector<PiecePlace> places;
-    std::string unknownJson;
+    std::string unknownJson, sheetUnknownJson;
 };
 
 /// How one mask is sprayed: what it shall look like, and what the painter has settled.
@@ -73,13 +75,14 @@ struct SpraySpec {
     double pads_mm = 0;             ///< held off on purpose
     double relief_mm = 0;           ///< depth of carving under the mask
     SprayPins pins;
-    std::string unknownJson;
+    std::string unknownJson, unknownPinsJson;
 };
 
 struct SprayChapter {
     std::vector<SpraySpec> masks;  ///< those that differ from the usual
 };
 
+constexpr std::ptrdiff_t kMostNameLetters = 200;
 constexpr double kSharp_mm = 0.2, kMostPads_mm = 20, kMostRelief_mm = 5;
 
 using CutPtr = std::shared_ptr<const CutChapter>;

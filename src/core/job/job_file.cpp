@@ -14,15 +14,40 @@ using namespace json;
 // Pattern
 // --------------------------------------------------------------------------------------------------------
 
-Element readElement(const Json& json, const std::string& path) {
+constexpr const char* kKinds[] = {"dot_row", "bars", "gill_mark"};
+
+/// Of an element whose kind is not known only what others refer to is read, and nothing of it can be wrong.
+Element unknownElement(const Value& json, Fields& f, std::string id, std::string kind) {
+    Element e;
+    e.id = std::move(id);
+    const auto text = [&](const char* key) {
+        const Value* v = f.find(key);
+        return v ? v->text() : std::string();
+    };
+    e.name = text("name");
+    e.side = text("side") == "R" ? Side::Right : Side::Left;
+    if (const Value* linked = f.find("linked"); linked && linked->isBool()) e.linked = linked->truth();
+    e.shape = UnknownShape{std::move(kind), std::string(json.raw())};
+    return e;
+}
+
+Element readElement(const Value& json, const std::string& path, Warnings& warnings) {
     Fields f(json, path);
     Element e;
     std::string kind;
     f.need("id");
     f.need("kind");
     f.read("id", e.id);
-    f.read("name", e.name);
     f.read("kind", kind);
+    if (std::find(std::begin(kKinds), std::end(kKinds), kind) == std::end(kKinds)) {
+        warnings.push_back({"unknown_kind",
+                            "\"" + e.id + "\" is a \"" + kind +
+                                "\", which this version of the program does not know. It is kept as it is, but not "
+                                "drawn and in no mask; open the job with a newer version to see it.",
+                            f.at("kind")});
+        return unknownElement(json, f, e.id, kind);
+    }
+    f.read("name", e.name);
     f.read("side", e.side);
     f.read("linked", e.linked);
     f.read("anchor", e.anchor);
@@ -48,7 +73,7 @@ Element readElement(const Json& json, const std::string& path) {
         f.read("g0_mm", bars.g0_mm);
         f.read("g1_mm", bars.g1_mm);
         e.shape = bars;
-    } else if (kind == "gill_mark") {
+    } else {
         GillMark mark;
         f.read("width_mm", mark.width_mm);
         f.read("from", mark.from);
@@ -56,16 +81,13 @@ Element readElement(const Json& json, const std::string& path) {
         f.read("pair_mm", mark.pair_mm);
         f.read("pair_colour", mark.pairColour);
         e.shape = mark;
-    } else {
-        fail("unknown_kind",
-             "\"" + kind + "\" is not an element this version knows; it knows dot_row, bars and gill_mark.",
-             f.at("kind"));
     }
     e.unknownJson = f.unknown();
     return e;
 }
 
 Json writeElement(const Element& e) {
+    if (const auto* unknown = std::get_if<UnknownShape>(&e.shape)) return asItStood(unknown->json);
     Json json{{"id", e.id}};
     if (!e.name.empty()) json["name"] = e.name;
     json["kind"] = kindName(e);
@@ -100,22 +122,21 @@ Json writeElement(const Element& e) {
     return json;
 }
 
-PatternChapter readPattern(const Json& json) {
+PatternChapter readPattern(const Value& json, Warnings& warnings) {
     Fields f(json, "pattern");
     PatternChapter pattern;
     f.read("name", pattern.name);
-    if (const Json* ground = f.find("ground")) {
+    if (const Value* ground = f.find("ground")) {
         Fields g(*ground, "pattern.ground");
         g.read("back", pattern.groundBack);
         g.read("side", pattern.groundSide);
         g.read("belly", pattern.groundBelly);
+        pattern.groundUnknownJson = g.unknown();
     }
-    if (const Json* elements = f.find("elements")) {
-        needArray(*elements, "pattern.elements");
-        for (std::size_t i = 0; i < elements->size(); ++i) {
-            pattern.elements.push_back(
-                std::make_shared<const Element>(readElement((*elements)[i], indexed("pattern.elements", i))));
-        }
+    if (const Value* elements = f.find("elements")) {
+        for (const Value& element : needArray(*elements, "pattern.elements"))
+            pattern.elements.push_back(std::make_shared<const Element>(
+                readElement(element, indexed("pattern.elements", pattern.elements.size()), warnings)));
     }
     pattern.unknownJson = f.unknown();
     return pattern;
@@ -124,9 +145,10 @@ PatternChapter readPattern(const Json& json) {
 Json writePattern(const PatternChapter& pattern) {
     Json json = Json::object();
     if (!pattern.name.empty()) json["name"] = pattern.name;
-    if (!pattern.groundSide.empty()) {
+    if (!(pattern.groundSide + pattern.groundBack + pattern.groundBelly + pattern.groundUnknownJson).empty()) {
         json["ground"] = {
             {"back", pattern.groundBack}, {"side", pattern.groundSide}, {"belly", pattern.groundBelly}};
+        addUnknown(json["ground"], pattern.groundUnknownJson);
     }
     json["elements"] = Json::array();
     for (const ElementPtr& e : pattern.elements) json["elements"].push_back(writeElement(*e));
@@ -137,17 +159,16 @@ Json writePattern(const PatternChapter& pattern) {
 // Masks
 // ----------------------------------------------------------------------------------------------------------
 
-MaskSpec readMask(const Json& json, const std::string& path) {
+MaskSpec readMask(const Value& json, const std::string& path) {
     Fields f(json, path);
     MaskSpec spec;
     f.need("id");
     f.read("id", spec.id);
     f.read("name", spec.name);
-    const Json& elements = needArray(f.need("elements"), f.at("elements"));
-    for (const Json& id : elements) {
-        if (!id.is_string())
+    for (const Value& id : needArray(f.need("elements"), f.at("elements"))) {
+        if (!id.isText())
             fail("bad_value", "elements lists the ids of elements, in quotes.", f.at("elements"));
-        spec.elements.push_back(id.get<std::string>());
+        spec.elements.push_back(id.text());
     }
     f.read("side", spec.side);
     f.read("material", spec.material);
@@ -180,18 +201,18 @@ Json writeMask(const MaskSpec& spec) {
 // Cut
 // ------------------------------------------------------------------------------------------------------------
 
-CutChapter readCut(const Json& json) {
+CutChapter readCut(const Value& json) {
     Fields f(json, "cut");
     CutChapter cut;
-    if (const Json* sheet = f.find("sheet")) {
+    if (const Value* sheet = f.find("sheet")) {
         Fields s(*sheet, "cut.sheet");
         cut.sheet = {s.number("width_mm"), s.number("height_mm")};
         if (Status ok = checkSheet(cut.sheet, "cut.sheet"); !ok) throw Bad{ok.error()};
+        cut.sheetUnknownJson = s.unknown();
     }
-    if (const Json* places = f.find("places")) {
-        needArray(*places, "cut.places");
-        for (std::size_t i = 0; i < places->size(); ++i) {
-            Fields p((*places)[i], indexed("cut.places", i));
+    if (const Value* places = f.find("places")) {
+        for (const Value& item : needArray(*places, "cut.places")) {
+            Fields p(item, indexed("cut.places", cut.places.size()));
             PiecePlace place;
             p.need("mask");
             p.read("mask", place.piece);
@@ -201,6 +222,7 @@ CutChapter readCut(const Json& json) {
                 fail("bad_value", "Sheets count from 1 to " + std::to_string(kMaxPages) + ".", p.at("sheet"));
             place.page = static_cast<std::size_t>(page - 1);
             place.middle_mm = {p.number("x_mm"), p.number("y_mm")};
+            place.unknownJson = p.unknown();
             cut.places.push_back(std::move(place));
         }
     }
@@ -212,13 +234,18 @@ CutChapter readCut(const Json& json) {
 Json writeCut(const CutChapter& cut) {
     Json json = Json::object();
     const SheetSize usual;
-    if (cut.sheet.width_mm != usual.width_mm || cut.sheet.height_mm != usual.height_mm)
+    if (cut.sheet.width_mm != usual.width_mm || cut.sheet.height_mm != usual.height_mm ||
+        !cut.sheetUnknownJson.empty()) {
         json["sheet"] = {{"width_mm", cut.sheet.width_mm}, {"height_mm", cut.sheet.height_mm}};
+        addUnknown(json["sheet"], cut.sheetUnknownJson);
+    }
     for (const PiecePlace& place : cut.places) {
-        json["places"].push_back({{"mask", place.piece},
-                                  {"sheet", place.page + 1},
-                                  {"x_mm", place.middle_mm.x()},
-                                  {"y_mm", place.middle_mm.y()}});
+        Json entry{{"mask", place.piece},
+                   {"sheet", place.page + 1},
+                   {"x_mm", place.middle_mm.x()},
+                   {"y_mm", place.middle_mm.y()}};
+        addUnknown(entry, place.unknownJson);
+        json["places"].push_back(std::move(entry));
     }
     addUnknown(json, cut.unknownJson);
     return json;
@@ -227,8 +254,7 @@ Json writeCut(const CutChapter& cut) {
 // Spray
 // ----------------------------------------------------------------------------------------------------------
 
-SprayPins readPins(const Json& json, const std::string& path) {
-    Fields f(json, path);
+SprayPins readPins(Fields& f) {
     SprayPins pins;
     f.read("pressure_kpa", pins.pressure_kpa);
     f.read("needle_mm", pins.needle_mm);
@@ -237,15 +263,13 @@ SprayPins readPins(const Json& json, const std::string& path) {
     f.read("flow_ml_min", pins.flow_ml_min);
     f.read("speed_mm_s", pins.speed_mm_s);
     f.read("aim_mm", pins.aim_mm);
-    if (const Json* drops = f.find("reduction")) pins.reduction = readReduction(*drops, f.at("reduction"));
+    if (const Value* drops = f.find("reduction")) pins.reduction = readReduction(*drops, f.at("reduction"));
     if (f.find("coats")) f.read("coats", pins.coats.emplace());
     std::string stroke;
     f.read("stroke", stroke);
     if (!stroke.empty() && stroke != "along" && stroke != "across")
         fail("bad_value", "stroke is \"along\" or \"across\" the edge.", f.at("stroke"));
     if (!stroke.empty()) pins.stroke = stroke == "along" ? Stroke::Along : Stroke::Across;
-    const std::string unknown = f.unknown();
-    if (!unknown.empty()) fail("bad_value", "There is no such pin: " + unknown + ".", path);
     return pins;
 }
 
@@ -267,11 +291,10 @@ Json writePins(const SprayPins& pins) {
     return json;
 }
 
-SprayChapter readSpray(const Json& json) {
+SprayChapter readSpray(const Value& json, Warnings& warnings) {
     SprayChapter spray;
-    needArray(json, "spray");
-    for (std::size_t i = 0; i < json.size(); ++i) {
-        Fields f(json[i], indexed("spray", i));
+    for (const Value& item : needArray(json, "spray")) {
+        Fields f(item, indexed("spray", spray.masks.size()));
         SpraySpec spec;
         f.need("mask");
         f.read("mask", spec.mask);
@@ -279,9 +302,18 @@ SprayChapter readSpray(const Json& json) {
         f.read("soft_mm", spec.soft_mm);
         f.read("pads_mm", spec.pads_mm);
         f.read("relief_mm", spec.relief_mm);
-        if (const Json* pins = f.find("pins")) spec.pins = readPins(*pins, f.at("pins"));
+        if (const Value* pins = f.find("pins")) {
+            Fields p(*pins, f.at("pins"));
+            spec.pins = readPins(p);
+            spec.unknownPinsJson = p.unknown();
+            if (!spec.unknownPinsJson.empty())
+                warnings.push_back({"unknown_pin",
+                                    "Something is pinned here that this version of the program does not know: " +
+                                        spec.unknownPinsJson + ". It is kept, but the plan does not heed it.",
+                                    f.at("pins")});
+        }
         // Also understood beside the pins: a reduction of one's own is one.
-        if (const Json* drops = f.find("reduction"))
+        if (const Value* drops = f.find("reduction"))
             spec.pins.reduction = readReduction(*drops, f.at("reduction"));
         spec.unknownJson = f.unknown();
         spray.masks.push_back(std::move(spec));
@@ -296,7 +328,10 @@ Json writeSpray(const SprayChapter& spray) {
         if (spec.soft_mm) json["soft_mm"] = *spec.soft_mm;
         if (spec.pads_mm != 0) json["pads_mm"] = spec.pads_mm;
         if (spec.relief_mm != 0) json["relief_mm"] = spec.relief_mm;
-        if (!spec.pins.empty()) json["pins"] = writePins(spec.pins);
+        if (!spec.pins.empty() || !spec.unknownPinsJson.empty()) {
+            json["pins"] = writePins(spec.pins);
+            addUnknown(json["pins"], spec.unknownPinsJson);
+        }
         addUnknown(json, spec.unknownJson);
         list.push_back(std::move(json));
     }
@@ -310,20 +345,21 @@ void raise(const Status& status) {
     if (!status) throw Bad{status.error()};
 }
 
-LoadedJob readJob(const Json& json) {
+LoadedJob readJob(const Value& json) {
     Fields f(json, "");
     LoadedJob loaded;
-    const Json* format = f.find("format");
-    if (!format || !format->is_number_integer()) {
+    const Value* format = f.find("format");
+    if (!format || !format->isNumber())
         fail("not_a_job", "This is not a Nine Leaves job: it has no format number.", "format");
-    }
-    if (format->get<int>() > kJobFormat) {
+    const auto version = format->whole();
+    const auto about = format->number();  // of one beyond 64 bits
+    if (version ? *version > kJobFormat : about && *about > kJobFormat) {
         fail("newer_format",
-             "This job was written by a newer version (format " + std::to_string(format->get<int>()) +
+             "This job was written by a newer version (format " + std::string(format->raw()) +
                  "; this one knows up to " + std::to_string(kJobFormat) + "). Open it with that version.",
              "format");
     }
-    if (format->get<int>() < 1) fail("not_a_job", "The format number must be 1 or more.", "format");
+    if (!version || *version < 1) fail("not_a_job", "The format number must be a whole one from 1 on.", "format");
 
     BlankChapter blank = readBlank(f.need("blank"));
     const Result<Skin> skin = Skin::of(blank.table);
@@ -332,21 +368,20 @@ LoadedJob readJob(const Json& json) {
     raise(checkZones(*skin, blank.zones));
     loaded.warnings = doubtsAbout(blank.table);
     loaded.job.blank = std::make_shared<const BlankChapter>(std::move(blank));
-    if (const Json* pattern = f.find("pattern")) {
-        loaded.job.pattern = std::make_shared<const PatternChapter>(readPattern(*pattern));
+    if (const Value* pattern = f.find("pattern")) {
+        loaded.job.pattern =
+            std::make_shared<const PatternChapter>(readPattern(*pattern, loaded.warnings));
     }
-    if (const Json* masks = f.find("masks")) {
+    if (const Value* masks = f.find("masks")) {
         MasksChapter chapter;
-        needArray(*masks, "masks");
-        for (std::size_t i = 0; i < masks->size(); ++i) {
+        for (const Value& mask : needArray(*masks, "masks"))
             chapter.masks.push_back(
-                std::make_shared<const MaskSpec>(readMask((*masks)[i], indexed("masks", i))));
-        }
+                std::make_shared<const MaskSpec>(readMask(mask, indexed("masks", chapter.masks.size()))));
         loaded.job.masks = std::make_shared<const MasksChapter>(std::move(chapter));
     }
-    if (const Json* cut = f.find("cut")) loaded.job.cut = std::make_shared<const CutChapter>(readCut(*cut));
-    if (const Json* spray = f.find("spray"))
-        loaded.job.spray = std::make_shared<const SprayChapter>(readSpray(*spray));
+    if (const Value* cut = f.find("cut")) loaded.job.cut = std::make_shared<const CutChapter>(readCut(*cut));
+    if (const Value* spray = f.find("spray"))
+        loaded.job.spray = std::make_shared<const SprayChapter>(readSpray(*spray, loaded.warnings));
     loaded.job.unknownJson = f.unknown();
     raise(checkJob(loaded.job));
     return loaded;
@@ -355,32 +390,7 @@ LoadedJob readJob(const Json& json) {
 }  // namespace
 
 Result<LoadedJob> parseJob(std::string_view text, const std::string& source) {
-    const auto at = [&](std::size_t line) { return source + ":" + std::to_string(line); };
-    Json json;
-    try {
-        json = Json::parse(text);
-    } catch (const Json::parse_error& problem) {
-        const std::size_t offset = std::min(problem.byte > 0 ? problem.byte - 1 : 0, text.size());
-        const std::string key = lastKeyBefore(text, offset);
-        const bool cutShort = text.find_first_not_of(" \t\r\n", offset) == std::string_view::npos;
-        std::string sentence = text.empty() ? "The file is empty; a job file was expected."
-                               : cutShort
-                                   ? "The job file breaks off before its end; it was probably cut short. Use "
-                                     "a backup or the autosaved copy."
-                                   : "The job file is damaged here: this is not well-formed JSON.";
-        return Error{"bad_json", sentence, at(lineAt(text, offset)) + (key.empty() ? "" : " " + key)};
-    } catch (const Json::exception&) {
-        return Error{"bad_json", "The job file holds a number or text that cannot be read.", at(1)};
-    }
-    try {
-        return readJob(json);
-    } catch (const Bad& bad) {
-        Error error = bad.error;
-        error.where = at(lineOfField(text, error.where)) + " " + error.where;
-        return error;
-    } catch (const Json::exception&) {
-        return Error{"bad_json", "The job file holds a number or text that cannot be read.", at(1)};
-    }
+    return readText<LoadedJob>(text, source, "job file", readJob);
 }
 
 std::string jobText(const Job& job) {
@@ -393,7 +403,7 @@ std::string jobText(const Job& job) {
     if (Json cut = writeCut(*job.cut); !cut.empty()) json["cut"] = std::move(cut);
     if (!job.spray->masks.empty()) json["spray"] = writeSpray(*job.spray);
     addUnknown(json, job.unknownJson);
-    return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+    return textOf(json);
 }
 
 Result<LoadedJob> loadJob(const std::string& path) {
@@ -402,8 +412,15 @@ Result<LoadedJob> loadJob(const std::string& path) {
     return parseJob(*text, path);
 }
 
-Status saveJob(const Job& job, const std::string& path) {
-    return writeFileAtomically(path, jobText(job));
+Status saveJob(const Job& job, const std::string& path, Readers readers) {
+    const std::string text = jobText(job);
+    if (text.size() > kMaxTextFileBytes)
+        return Error{"too_large",
+                     "The job takes " + std::to_string(text.size() >> 20) + " MB, more than the " +
+                         std::to_string(kMaxTextFileBytes >> 20) +
+                         " MB that can be read again; nothing was written. Leave out a picture or what was pasted in.",
+                     path};
+    return writeFileAtomically(path, text, readers);
 }
 
 Error withLine(Error error, const std::string& path) {

@@ -1,17 +1,20 @@
 // Reading JSON objects field by field: what is missing or wrong is thrown as Bad, with the path of the field;
-// what is not known is kept. Only files in this room that read or write JSON include this.
+// what is not known is kept as it stands and written back. Internal to job/; only files that read or write JSON include
+// this.
 #pragma once
 
 #include <algorithm>
-#include <cmath>
 #include <nlohmann/json.hpp>
 #include <optional>
+#include <unordered_map>
 
 #include "blank/skin.h"
+#include "job/json_text.h"
 #include "paint/paint.h"
 
 namespace nine::json {
 
+/// What is written. Reading uses Value.
 using Json = nlohmann::ordered_json;
 
 /// Thrown only while a file is read and turned into a Result at the edge of its parse function.
@@ -23,41 +26,47 @@ struct Bad {
     throw Bad{{code, std::move(text), std::move(where)}};
 }
 
-/// One JSON object while it is read: hands out known fields and keeps the rest.
+/// One JSON object while it is read: hands out known fields and keeps the rest. Of a key that stands twice the last
+/// one counts.
 class Fields {
   public:
-    Fields(const Json& json, std::string path) : json_(json), path_(std::move(path)) {
-        if (!json.is_object()) fail("bad_value", "Here should stand an object in braces { }.", path_);
+    Fields(const Value& object, std::string path) : path_(std::move(path)) {
+        if (!object.isObject()) fail("bad_value", "Here should stand an object in braces { }.", path_);
+        members_ = object.members();
+        for (std::size_t i = 0; i < members_.size(); ++i) places_[members_[i].key] = i;
+        known_.resize(members_.size());
     }
+    Fields(const Fields&) = delete;  // places_ looks into members_
+    Fields& operator=(const Fields&) = delete;
 
     std::string at(const char* key) const { return path_.empty() ? key : path_ + "." + key; }
 
-    const Json* find(const char* key) {
-        known_.push_back(key);
-        const auto it = json_.find(key);
-        return it == json_.end() ? nullptr : &*it;
+    const Value* find(const char* key) {
+        const auto found = places_.find(key);
+        if (found == places_.end()) return nullptr;
+        known_[found->second] = true;
+        return &members_[found->second].value;
     }
-    const Json& need(const char* key) {
-        const Json* found = find(key);
+    const Value& need(const char* key) {
+        const Value* found = find(key);
         if (!found) fail("missing", std::string("The field ") + key + " is missing.", at(key));
         return *found;
     }
 
-    double number(const Json& value, const char* key) const {
-        if (!value.is_number() || !std::isfinite(value.get<double>())) {
-            fail("bad_value", std::string(key) + " must be a number.", at(key));
-        }
-        return value.get<double>();
+    double number(const Value& value, const char* key) const {
+        const auto number = value.number();
+        if (!number) fail("bad_value", std::string(key) + " must be a number.", at(key));
+        return *number;
     }
     double number(const char* key) { return number(need(key), key); }
     void read(const char* key, double& into) {
-        if (const Json* v = find(key)) into = number(*v, key);
+        if (const Value* v = find(key)) into = number(*v, key);
     }
     void read(const char* key, std::optional<double>& into) {
-        if (const Json* v = find(key)) into = number(*v, key);
+        if (const Value* v = find(key)) into = number(*v, key);
     }
     void read(const char* key, int& into) {
-        const Json* v = find(key);
+        const Value* v = find(key);
         if (!v) return;
         const double value = number(*v, key);
         if (value != std::floor(value) || std::abs(value) > 1e6) {
@@ -66,16 +75,16 @@ class Fields {
         into = static_cast<int>(value);
     }
     void read(const char* key, std::string& into) {
-        const Json* v = find(key);
+        const Value* v = find(key);
         if (!v) return;
-        if (!v->is_string()) fail("bad_value", std::string(key) + " must be a text in quotes.", at(key));
-        into = v->get<std::string>();
+        if (!v->isText()) fail("bad_value", std::string(key) + " must be a text in quotes.", at(key));
+        into = v->text();
     }
     void read(const char* key, bool& into) {
-        const Json* v = find(key);
+        const Value* v = find(key);
         if (!v) return;
-        if (!v->is_boolean()) fail("bad_value", std::string(key) + " must be true or false.", at(key));
-        into = v->get<bool>();
+        if (!v->isBool()) fail("bad_value", std::string(key) + " must be true or false.", at(key));
+        into = v->truth();
     }
     void read(const char* key, Side& into) {
         std::string text;
@@ -86,42 +95,86 @@ class Fields {
         into = text == "L" ? Side::Left : Side::Right;
     }
 
+    /// The members nobody asked for, as they stand, as the text of an object; empty if there are none.
     std::string unknown() const {
-        Json rest = Json::object();
-        for (const auto& [key, value] : json_.items()) {
-            if (std::find(known_.begin(), known_.end(), key) == known_.end()) rest[key] = value;
+        std::string rest;
+        for (std::size_t i = 0; i < members_.size(); ++i) {
+            if (known_[i] || (places_.at(members_[i].key) != i && known_[places_.at(members_[i].key)])) continue;
+            rest += rest.empty() ? "{" : ",";
+            rest.append(members_[i].rawKey).append(": ").append(members_[i].value.raw());
         }
-        return rest.empty() ? std::string() : rest.dump();
+        return rest.empty() ? rest : rest + "}";
     }
 
   private:
-    const Json& json_;
     std::string path_;
-    std::vector<std::string> known_;
+    std::vector<Member> members_;
+    std::unordered_map<std::string_view, std::size_t> places_;
+    std::vector<bool> known_;
 };
 
+/// Members that were not known, to be written after the known ones as they stood.
 inline void addUnknown(Json& object, const std::string& unknownJson) {
-    if (unknownJson.empty()) return;
-    const Json rest = Json::parse(unknownJson);
-    for (const auto& [key, value] : rest.items()) object[key] = value;
+    if (!unknownJson.empty()) object[""] = Json::binary({unknownJson.begin(), unknownJson.end()});
+}
+/// A value that was not known, to be written as it stood.
+inline Json asItStood(std::string_view raw) {
+    constexpr std::uint64_t kWhole = 1;
+    return Json::binary({raw.begin(), raw.end()}, kWhole);
 }
 
-inline const Json& needArray(const Json& value, const std::string& path) {
-    if (!value.is_array()) fail("bad_value", "Here should stand a list in brackets [ ].", path);
-    return value;
+/// The text of what was put together: one blank a level, known keys first, then what addUnknown() and asItStood() say.
+/// Characters that are no UTF-8 are replaced. Cost: linear in the text.
+std::string textOf(const Json& json);
+
+inline std::vector<Value> needArray(const Value& value, const std::string& path) {
+    if (!value.isArray()) fail("bad_value", "Here should stand a list in brackets [ ].", path);
+    return value.items();
 }
 
 inline std::string indexed(const std::string& path, std::size_t i) {
     return path + "[" + std::to_string(i) + "]";
 }
 
-inline Reduction readReduction(const Json& json, const std::string& path) {
-    if (!json.is_array() || json.size() != 2 || !json[0].is_number() || !json[1].is_number())
-        fail("bad_value", "A reduction is [drops of paint, drops of reducer].", path);
-    const Reduction r{json[0].get<double>(), json[1].get<double>()};
+/// `count` numbers in brackets; nothing if it is anything else.
+inline std::optional<std::vector<double>> numbersIn(const Value& value, std::size_t count) {
+    std::vector<double> numbers;
+    for (const Value& item : value.items()) {
+        const auto number = item.number();
+        if (!number) return std::nullopt;
+        numbers.push_back(*number);
+    }
+    return value.isArray() && numbers.size() == count ? std::optional(numbers) : std::nullopt;
+}
+
+inline Reduction readReduction(const Value& json, const std::string& path) {
+    const auto drops = numbersIn(json, 2);
+    if (!drops) fail("bad_value", "A reduction is [drops of paint, drops of reducer].", path);
+    const Reduction r{(*drops)[0], (*drops)[1]};
     if (!(r.paint > 0 && r.reducer >= 0))
         fail("bad_value", "A reduction counts drops of paint and drops of reducer.", path);
     return r;
 }
 
+/// Runs `read(value)` on the whole text and turns what it throws into an error with the line of its field. Errors: those
+/// of parseText besides, internal.
+template <typename T, typename Read>
+Result<T> readText(std::string_view text, const std::string& source, const std::string& what, const Read& read);
+
 }  // namespace nine::json
+
+#include "job/json_place.h"
+
+template <typename T, typename Read>
+nine::Result<T> nine::json::readText(std::string_view text, const std::string& source, const std::string& what,
+                                     const Read& read) {
+    const Result<Value> whole = parseText(text, source, what);
+    if (!whole) return whole.error();
+    try {
+        return read(*whole);
+    } catch (const Bad& bad) {
+        Error error = bad.error;
+        error.where = source + ":" + std::to_string(lineOfField(text, error.where)) + " " + error.where;
+        return error;
+    }
+}

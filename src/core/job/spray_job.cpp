@@ -28,7 +28,7 @@ MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const SpraySp
 }
 
 double liftAt(const Mask& mask, const Vec2& skin) {
-    const PatchMesh& patch = mask.flat.patch;
+    const PatchMesh& patch = mask.flat->patch;
     const bool across = patch.turnAcross_rad * patch.width_mm <= patch.turnAlong_rad * patch.length_mm;
     const double low = across ? patch.low.y() : patch.low.x(),
                  high = across ? patch.high.y() : patch.high.x();

@@ -41,34 +41,81 @@ RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmark
     return mark;
 }
 
+/// Which of the outlines touch each other, directly or through others: the number of the first of its group, for each.
+std::vector<std::size_t> groupsOf(const PolygonSet& outlines) {
+    std::vector<Box2> boxes;
+    for (const Polygon2& outline : outlines) boxes.push_back(boxAround({outline}));
+    std::vector<std::size_t> group(outlines.size());
+    for (std::size_t i = 0; i < outlines.size(); ++i) {
+        group[i] = i;
+        for (std::size_t j = 0; j < i; ++j) {
+            if (group[j] == group[i] || apart(boxes[i], boxes[j]) > 0) continue;
+            const bool touching = contains(outlines[i], outlines[j].front()) ||
+                                  contains(outlines[j], outlines[i].front()) ||
+                                  borderDistance(outlines[i], outlines[j]) == 0;
+            if (!touching) continue;
+            const std::size_t first = std::min(group[i], group[j]), second = std::max(group[i], group[j]);
+            for (std::size_t k = 0; k <= i; ++k)
+                if (group[k] == second) group[k] = first;
+        }
+    }
+    return group;
+}
+
+Window windowOf(std::string element, Polygon2 outline, PolygonSet islands) {
+    PolygonSet open{outline};
+    open.insert(open.end(), islands.begin(), islands.end());
+    return {std::move(element), centroid(open), area(open), std::move(outline), std::move(islands)};
+}
+
 std::vector<Window> cutWindows(const std::vector<const ElementArt*>& art, const SheetCarrier& sheet) {
-    std::vector<Window> windows;
+    PolygonSet outlines;
+    std::vector<const std::string*> owners;
     for (const ElementArt* element : art) {
-        PolygonSet outlines;
         for (const Outline& outline : element->outlines) {
             Polygon2 flat;
             for (const SurfacePoint& p : outline.points) flat.push_back(sheet.at(p));
             outlines.push_back(std::move(flat));
+            owners.push_back(&element->element);
         }
-        // Windows that run into each other are one window; otherwise nothing changes but the start point.
-        bool touching = false;
-        for (std::size_t i = 1; i < outlines.size(); ++i) {
-            touching = touching || borderDistance(outlines[i - 1], outlines[i]) == 0;
+    }
+    // What stands alone is cut as it was drawn; uniting would only move its start point.
+    const std::vector<std::size_t> group = groupsOf(outlines);
+    std::vector<Window> windows;
+    for (std::size_t i = 0; i < outlines.size(); ++i) {
+        if (group[i] != i) continue;
+        PolygonSet together;
+        for (std::size_t k = i; k < outlines.size(); ++k)
+            if (group[k] == i) together.push_back(outlines[k]);
+        if (together.size() == 1) {
+            windows.push_back(windowOf(*owners[i], std::move(outlines[i]), {}));
+            continue;
         }
-        for (const Polygon2& outline : touching ? united(outlines) : outlines) {
-            windows.push_back({element->element, centroid(outline), polygonArea(outline), outline});
+        PolygonSet rims, holes;
+        for (Polygon2& ring : united(together)) (polygonArea(ring) > 0 ? rims : holes).push_back(std::move(ring));
+        std::vector<PolygonSet> islands(rims.size());
+        for (Polygon2& hole : holes) {  // of the rims round it the innermost has it
+            std::size_t owner = rims.size();
+            for (std::size_t r = 0; r < rims.size(); ++r) {
+                if (contains(rims[r], hole.front()) &&
+                    (owner == rims.size() || polygonArea(rims[r]) < polygonArea(rims[owner])))
+                    owner = r;
+            }
+            if (owner < rims.size()) islands[owner].push_back(std::move(hole));
         }
+        for (std::size_t r = 0; r < rims.size(); ++r)
+            windows.push_back(windowOf(*owners[i], std::move(rims[r]), std::move(islands[r])));
     }
     return windows;
 }
 
 void warnOfThinWebs(const std::vector<Window>& windows, const std::string& where, Warnings& warnings) {
     double thinnest = kThinnestWeb_mm;
+    std::vector<Box2> boxes;
+    for (const Window& window : windows) boxes.push_back(boxAround({window.outline}));
     for (std::size_t i = 0; i < windows.size(); ++i) {
         for (std::size_t j = i + 1; j < windows.size(); ++j) {
-            const double reach = 0.5 * (boxAround({windows[i].outline}).size().norm() +
-                                        boxAround({windows[j].outline}).size().norm());
-            if ((windows[i].centre - windows[j].centre).norm() > reach + kThinnestWeb_mm) continue;
+            if (apart(boxes[i], boxes[j]) >= thinnest) continue;
             thinnest = std::min(thinnest, borderDistance(windows[i].outline, windows[j].outline));
         }
     }
@@ -80,6 +127,23 @@ void warnOfThinWebs(const std::vector<Window>& windows, const std::string& where
                  "more.",
              where});
     }
+}
+
+void warnOfIslands(const std::vector<Window>& windows, const std::string& where, Warnings& warnings) {
+    std::size_t count = 0;
+    const Window* first = nullptr;
+    for (const Window& window : windows) {
+        count += window.islands.size();
+        if (!first && !window.islands.empty()) first = &window;
+    }
+    if (!first) return;
+    warnings.push_back(
+        {"island",
+         (count == 1 ? std::string("A piece of sheet stands") : std::to_string(count) + " pieces of sheet stand") +
+             " free inside the window of \"" + first->element +
+             "\" and will fall out when it is cut. Move the marks apart, or put them into two masks; bridges that "
+             "hold such pieces are not made yet.",
+         where});
 }
 
 }  // namespace
@@ -192,23 +256,23 @@ Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::ve
     mesh->markA = insetFrom(band.x0_mm, 1);
     mesh->markB = insetFrom(band.x1_mm, -1);
     mask.warnings.insert(mask.warnings.end(), mesh->warnings.begin(), mesh->warnings.end());
-    for (const ElementArt* a : art)
-        mask.warnings.insert(mask.warnings.end(), a->warnings.begin(), a->warnings.end());
 
     Result<FlatPatch> flat = precision == Precision::Exact ? flattenPatch(std::move(*mesh), task)
                                                            : previewPatch(std::move(*mesh), task);
     if (!flat) return flat.error();
-    mask.flat = std::move(*flat);
-    mask.report.vertices = mask.flat.rest.vertexCount;
-    mask.report.strainMax = mask.flat.strain.max;
-    mask.report.strainP95 = mask.flat.strain.p95;
+    mask.flat = std::make_shared<const FlatPatch>(std::move(*flat));
+    mask.map = mask.flat->map;
+    mask.report.vertices = mask.flat->rest.vertexCount;
+    mask.report.strainMax = mask.flat->strain.max;
+    mask.report.strainP95 = mask.flat->strain.p95;
     mask.report.strainLimit = strainLimit;
-    const SheetCarrier sheet(mask.flat.patch.pairedWith(mask.flat.map));
-    mask.outline = borderOf(mask.flat);
+    const SheetCarrier sheet(mask.flat->patch.pairedWith(mask.map));
+    mask.outline = borderOf(*mask.flat);
     mask.windows = cutWindows(art, sheet);
-    mask.marks = {makeMark('A', skin, landmarks, mask.flat.patch.markA, sheet),
-                  makeMark('B', skin, landmarks, mask.flat.patch.markB, sheet)};
+    mask.marks = {makeMark('A', skin, landmarks, mask.flat->patch.markA, sheet),
+                  makeMark('B', skin, landmarks, mask.flat->patch.markB, sheet)};
     warnOfThinWebs(mask.windows, where, mask.warnings);
+    warnOfIslands(mask.windows, where, mask.warnings);
     return mask;
 }
 
@@ -222,7 +286,7 @@ Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& 
                 probes.push_back(outline.points[i]);
         }
     }
-    Result<FitReport> report = judgeFit(skin, mask.flat, mask.report.strainLimit, layingOf(spec.apply),
+    Result<FitReport> report = judgeFit(skin, *mask.flat, mask.report.strainLimit, layingOf(spec.apply),
                                         std::move(probes), task);
     if (!report) return report.error();
     mask.report = std::move(*report);
@@ -244,10 +308,11 @@ Mask mirrored(Mask mask) {
         for (Vec2& p : ring) flip(p);
         std::reverse(ring.begin(), ring.end());
     };
-    for (Vec2& p : mask.flat.map) flip(p);
+    for (Vec2& p : mask.map) flip(p);
     flipRing(mask.outline);
     for (Window& w : mask.windows) {
         flipRing(w.outline);
+        for (Polygon2& island : w.islands) flipRing(island);
         flip(w.centre);
     }
     for (RegistrationMark& m : mask.marks) flip(m.flat);

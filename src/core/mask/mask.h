@@ -33,11 +33,14 @@ using MaskSpecPtr = std::shared_ptr<const MaskSpec>;
 
 constexpr double kMinMargin_mm = 1, kMaxMargin_mm = 60;
 
+/// An opening. Outlines that touch, of whatever elements, are one window; sheet that stands free inside it is an
+/// island, which falls out when the window is cut.
 struct Window {
-    std::string element;
-    Vec2 centre;  ///< centre of area on the sheet, mm
-    double area_mm2;
-    Polygon2 outline;  ///< on the sheet, counter-clockwise
+    std::string element;  ///< the first of those that made it
+    Vec2 centre;          ///< centre of area on the sheet, islands taken out, mm
+    double area_mm2;      ///< islands taken out
+    Polygon2 outline;     ///< on the sheet, counter-clockwise
+    PolygonSet islands;   ///< clockwise
 };
 
 /// A place on the sheet that must lie on a known place of the body.
@@ -50,12 +53,13 @@ struct RegistrationMark {
 };
 
 struct Mask {
-    FlatPatch flat;
+    std::shared_ptr<const FlatPatch> flat;  ///< of the left side; shared by all that came from it
+    FlatMap map;                            ///< its map as this sheet lies: turned over on the right
     Polygon2 outline;  ///< of the sheet, corners rounded
     std::vector<Window> windows;
     std::vector<RegistrationMark> marks;
     FitReport report;
-    Warnings warnings;
+    Warnings warnings;  ///< of the mask itself, its art has its own; places count from the mask
 };
 
 /// How good the flat map of a mask is: conformal and rigid, for drawing while something is dragged, or relaxed,

@@ -243,9 +243,8 @@ bool windowsMerge(const Element& element) {
     if (const auto* dots = std::get_if<DotRow>(&element.shape)) {
         return dots->count > 1 && dots->spacing_mm <= std::max(dots->first_mm, dots->last_mm);
     }
-    if (!std::holds_alternative<Bars>(element.shape)) return false;
-    const Bars& bars = std::get<Bars>(element.shape);
-    return bars.count > 1 && bars.spacing_mm <= std::max(bars.widthBack_mm, bars.widthBelly_mm);
+    const auto* bars = std::get_if<Bars>(&element.shape);
+    return bars && bars->count > 1 && bars->spacing_mm <= std::max(bars->widthBack_mm, bars->widthBelly_mm);
 }
 
 }  // namespace
@@ -253,6 +252,14 @@ bool windowsMerge(const Element& element) {
 Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, const Element& element,
                                const std::string& path, Fineness fineness) {
     if (Status ok = checkElement(element, path); !ok) return ok.error();
+    if (!element.known()) {
+        const Vec2 nowhere = Vec2::Zero();
+        return ElementArt{element.id, nowhere, {}, {}, nowhere, nowhere,
+                          {{"unknown_kind",
+                            "\"" + element.id + "\" is a \"" + kindName(element) +
+                                "\", which this version of the program does not know; it is kept, but not drawn.",
+                            path}}};
+    }
     const Result<Vec2> origin = originOf(skin, landmarks, element, path);
     if (!origin) return origin.error();
     const Steps steps = stepsOf(fineness);

@@ -26,11 +26,11 @@ struct ElementArt {
     Vec2 origin;          ///< x, g
     std::vector<Outline> outlines;
     std::vector<Outline> second;  ///< of the same openings when the mask is moved for a second pass
-    Vec2 low, high;               ///< box around all, in x, g
-    Warnings warnings;            ///< crosses_midline, windows_merge
+    Vec2 low, high;               ///< box around all, in x, g; both the origin when there is nothing
+    Warnings warnings;            ///< crosses_midline, windows_merge, unknown_kind
 };
 
-/// Errors: out_of_range, unknown_landmark, not_a_curve, off_body, with the field path; `path` is that of the
+/// An element of a kind this version does not know gives art without outlines. Errors: out_of_range, unknown_landmark, not_a_curve, off_body, with the field path; `path` is that of the
 /// element.
 Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, const Element& element,
                                const std::string& path, Fineness fineness = Fineness::Cut);

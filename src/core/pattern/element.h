@@ -43,6 +43,12 @@ struct GillMark {
     std::string pairColour = "#f2efe2";  ///< of the first pass; the second, over it, has the element's colour
 };
 
+/// A kind this version does not know: kept as it stands in the file, drawn as nothing.
+struct UnknownShape {
+    std::string kind;
+    std::string json;  ///< the whole element
+};
+
 struct Element {
     std::string id;
     std::string name;  ///< as shown and written on masks; the id if empty
@@ -50,11 +56,12 @@ struct Element {
     bool linked = true;
     std::string anchor;  ///< landmark name; empty for none
     double dx_mm = 0, dg_mm = 0;
-    std::variant<DotRow, Bars, GillMark> shape;
+    std::variant<DotRow, Bars, GillMark, UnknownShape> shape;
     std::string colour;       ///< "#rrggbb", as it is shown; empty for the program's choice
     std::string unknownJson;  ///< keys of the file this version does not know
 
     const std::string& shownName() const { return name.empty() ? id : name; }
+    bool known() const { return !std::holds_alternative<UnknownShape>(shape); }
     bool standsOn(Side s) const { return linked || s == side; }
 };
 using ElementPtr = std::shared_ptr<const Element>;
@@ -65,9 +72,9 @@ constexpr double kLargestPair_mm = 2;  ///< a second pass is moved by less than 
 /// How far the mask is moved for a second pass; 0 for elements sprayed once.
 double pairShift_mm(const Element& element);
 
-/// "dot_row", "bars" or "gill_mark": the kind as written in job files.
-const char* kindName(const Element& element);
-/// What to call it on a mask: "dots", "bars", "gill mark".
+/// "dot_row", "bars", "gill_mark" or one this version does not know: the kind as written in job files.
+std::string kindName(const Element& element);
+/// What to call it on a mask: "dots", "bars", "gill mark", "unknown".
 const char* shortName(const Element& element);
 
 /// Whether the numbers make sense by themselves. Errors: out_of_range, with `path` + "." + field.

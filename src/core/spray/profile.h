@@ -28,6 +28,7 @@ struct SprayPractice {
     int leastCoats, mostCoats;
     int passes;  ///< strokes over one spot in a coat
     double flow_ml_min, speed_mm_s;
+    std::string unknownJson = {};  ///< keys of the file this version does not know; also below
     bool operator==(const SprayPractice&) const = default;
 };
 
@@ -47,6 +48,7 @@ struct Gun {
     std::string name;
     double needle_mm = 0.3;
     double lowest_psi = 8, highest_psi = 45;  ///< what its regulator holds
+    std::string unknownJson = {};
     bool operator==(const Gun&) const = default;
 };
 /// Most own one gun or two, one needle each.
@@ -56,6 +58,7 @@ std::vector<Gun> usualBench();
 struct SprayBench {
     std::vector<Gun> guns = usualBench();
     std::vector<SprayPractice> practices = sprayPractices();
+    std::string unknownJson = {}, unknownPracticesJson = {};
 
     const SprayPractice& practiceFor(SprayWork work) const;
     bool operator==(const SprayBench&) const = default;

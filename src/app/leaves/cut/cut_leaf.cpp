@@ -33,7 +33,10 @@ void CutLeaf::exportTo(const QString& folder, PageFormats formats, std::function
 
 void CutLeaf::useSheet(SheetSize sheet) {
     context_.document.beginGesture();
-    context_.document.edit(withCut(job(), {sheet, {}, job().cut->unknownJson}), tr("Change the sheet size"));
+    CutChapter cut = *job().cut;
+    cut.sheet = sheet;
+    cut.places.clear();  // they belong to the sheet they were made on
+    context_.document.edit(withCut(job(), std::move(cut)), tr("Change the sheet size"));
 }
 
 void CutLeaf::rebuildCard() {

@@ -122,7 +122,7 @@ void MasksLeaf::rebuildCard() {
         }
         for (const RegistrationMark& mark : mask.marks)
             card->muted(tr("Mark %1").arg(said(markSentence(mark))));
-        for (const Warning& w : mask.warnings) card->caution(said(w.text));
+        for (const Warning& w : result.warnings) card->caution(said(w.text));
     } else {
         card->framed(said(masks[index].mask.error()), true);
     }

@@ -102,7 +102,7 @@ void MasksPage::paintLanding(QPainter& p, const QRectF& box) const {
 
 void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
     const Tokens& t = tokens();
-    const FlatPatch& flat = shown_.mask->flat;
+    const FlatPatch& flat = *shown_.mask->flat;
     const Skin& skin = *context_.results.body().skin;
     panelBox(p, box);
     // A cut across the body in the middle of the mask, the sheet over it; turned so that the mask is on top.

@@ -60,7 +60,7 @@ std::vector<double> averagedStretch(const FlatPatch& flat) {
 
 MaskDrawing drawMask(const MapRequest& request, const Task& task) {
     const Mask& mask = *request.mask;
-    const FlatPatch& flat = mask.flat;
+    const FlatPatch& flat = *mask.flat;
     const std::vector<double> stretch = averagedStretch(flat);
     const Image ramp = rampTexture();
     MaskDrawing maps;
@@ -70,7 +70,7 @@ MaskDrawing drawMask(const MapRequest& request, const Task& task) {
     std::vector<bool> faces;
     for (std::size_t v = 0; v < stretch.size(); ++v) {
         const Vec2 texture(0.5, std::min(1.0, stretch[v] / mask.report.strainLimit));
-        sheet.points.push_back({Vec3(flat.map[v].x(), 0, flat.map[v].y()), Vec3::UnitY()});
+        sheet.points.push_back({Vec3(mask.map[v].x(), 0, mask.map[v].y()), Vec3::UnitY()});
         sheet.texture.push_back(texture);
         skin.points.push_back(onSide(request.side, flat.patch.mesh.vertices[v]));
         skin.texture.push_back(texture);
@@ -83,7 +83,7 @@ MaskDrawing drawMask(const MapRequest& request, const Task& task) {
         if (seen) skin.triangles.push_back(t);
     }
     const auto worst = std::max_element(stretch.begin(), stretch.end()) - stretch.begin();
-    maps.worst = flat.map[static_cast<std::size_t>(worst)];
+    maps.worst = mask.map[static_cast<std::size_t>(worst)];
     maps.worstOnBody = skin.points[static_cast<std::size_t>(worst)].position;
 
     const Box2 box = boxAround({mask.outline});
@@ -118,7 +118,7 @@ MaskDrawing drawMask(const MapRequest& request, const Task& task) {
     maps.onBody.setDevicePixelRatio(request.ratio);
 
     if (!mask.report.landed.empty()) {
-        const SheetCarrier carrier(flat.patch.pairedWith(flat.map));
+        const SheetCarrier carrier(flat.patch.pairedWith(mask.map));
         for (const LandedProbe& probe : mask.report.landed)
             maps.landed.emplace_back(carrier.at(probe.wanted),
                                      carrier.at(request.skin->project(probe.landed)));

@@ -56,7 +56,7 @@ SectionScene sectionScene(const Skin& skin, const Mask& mask, const std::vector<
     scene.aim = {at.position.y(), at.position.z()};
     scene.normal = flatNormal(at);
 
-    const PatchMesh& patch = mask.flat.patch;
+    const PatchMesh& patch = mask.flat->patch;
     if (x < patch.low.x() || x > patch.high.x()) return scene;
     std::vector<double> ends{patch.low.y()};
     scene.openEdges_mm = crossingsAt(art, x);

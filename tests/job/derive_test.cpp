@@ -1,0 +1,212 @@
+// What follows from a job hangs on values alone; and masks of marks that touch.
+#include "job/derive.h"
+
+#include <array>
+
+#include "job/demo_job.h"
+#include "job/export.h"
+#include "tests/support.h"
+
+namespace nine {
+namespace {
+
+using test::need;
+
+/// A dot row on the skin itself.
+ElementPtr dots(const std::string& id, const Vec2& at, double diameter_mm, int count = 1, double spacing_mm = 4) {
+    Element e;
+    e.id = id;
+    e.dx_mm = at.x();
+    e.dg_mm = at.y();
+    e.shape = DotRow{count, spacing_mm, diameter_mm, diameter_mm, 0};
+    return std::make_shared<const Element>(e);
+}
+
+Job jobOf(std::vector<ElementPtr> elements, std::vector<MaskSpecPtr> masks = {}) {
+    Job job = need(demoJob());
+    PatternChapter pattern;
+    pattern.elements = std::move(elements);
+    job.pattern = std::make_shared<const PatternChapter>(pattern);
+    return withMasks(job, std::move(masks));
+}
+
+MaskSpecPtr maskOf(const std::vector<ElementPtr>& elements, Side side = Side::Left) {
+    MaskSpec spec;
+    spec.id = side == Side::Left ? "all-L" : "all-R";
+    for (const ElementPtr& e : elements) spec.elements.push_back(e->id);
+    spec.material = "tape";
+    spec.side = side;
+    return std::make_shared<const MaskSpec>(spec);
+}
+
+MaskPtr cut(const Job& job) {
+    Derivations derived;
+    return need(derived.cutOnly(job, *maskSpecs(job)[0], Precision::Exact));
+}
+
+TEST(Windows, WhatLiesInsideAnotherIsOneWindow) {
+    const std::vector<ElementPtr> alone{dots("large", {28, 1}, 6)};
+    std::vector<ElementPtr> nested = alone;
+    nested.push_back(dots("small", {26.8, 1}, 1, 3, 1.2));
+    nested.push_back(dots("apart", {38, 1}, 2));
+    const MaskPtr mask = cut(jobOf(nested, {maskOf(nested)}));
+    ASSERT_EQ(mask->windows.size(), 2u);
+    EXPECT_EQ(mask->windows[0].element, "large");
+    EXPECT_EQ(mask->windows[1].element, "apart");
+    EXPECT_TRUE(mask->windows[0].islands.empty());
+    // A disc of 6 mm on a sheet that stretches by a per cent or so.
+    EXPECT_NEAR(mask->windows[0].area_mm2, 9 * 3.14159265, 0.04 * 9 * 3.14159265);
+}
+
+TEST(Windows, OverlappingElementsAreUnited) {
+    const std::vector<ElementPtr> both{dots("a", {28, 1}, 4), dots("b", {30, 1}, 4)};
+    const MaskPtr mask = cut(jobOf(both, {maskOf(both)}));
+    ASSERT_EQ(mask->windows.size(), 1u);
+    // Two discs of radius 2, 2 mm apart: the lens between them counts once.
+    const double lens = 2 * 4 * std::acos(0.5) - 0.5 * 2 * std::sqrt(16.0 - 4);
+    const double wanted = 2 * 4 * 3.14159265 - lens;
+    EXPECT_NEAR(mask->windows[0].area_mm2, wanted, 0.04 * wanted);
+    EXPECT_NEAR(mask->windows[0].centre.y(), centroid(mask->windows[0].outline).y(), 1e-9);
+}
+
+TEST(Windows, SheetThatStandsFreeIsAnIslandAndTold) {
+    std::vector<ElementPtr> ring;
+    for (int i = 0; i < 10; ++i) {
+        const double turn = 2 * 3.14159265 * i / 10;
+        ring.push_back(dots("d" + std::to_string(i), {28 + 4 * std::cos(turn), 1 + 4 * std::sin(turn)}, 3.2));
+    }
+    const Job job = jobOf(ring, {maskOf(ring), maskOf(ring, Side::Right)});
+    Derivations derived;
+    const auto results = derived.masks(job, 300);
+    for (const MaskResult& result : results) {
+        const Mask& mask = *need(result.mask);
+        ASSERT_EQ(mask.windows.size(), 1u);
+        ASSERT_EQ(mask.windows[0].islands.size(), 1u);
+        EXPECT_GT(mask.windows[0].area_mm2, 0);
+        EXPECT_NEAR(mask.windows[0].area_mm2,
+                    polygonArea(mask.windows[0].outline) + polygonArea(mask.windows[0].islands[0]), 1e-9);
+        EXPECT_LT(polygonArea(mask.windows[0].islands[0]), -4);
+        EXPECT_TRUE(contains(mask.windows[0].outline, mask.windows[0].islands[0].front()));
+        ASSERT_EQ(result.warnings.size(), 1u);
+        EXPECT_EQ(result.warnings[0].code, "island");
+        EXPECT_NE(result.warnings[0].text.find("fall out"), std::string::npos);
+    }
+    EXPECT_EQ(results[0].warnings[0].where, "masks[0]");
+    EXPECT_EQ(results[1].warnings[0].where, "masks[1]");  // not that of its twin
+    // The island is cut like everything else, before the window that frees it.
+    const CutPages pages = need(cutPages(job, results));
+    const Drawing page = drawPage(pages, 0, {"t", {}});
+    EXPECT_EQ(page.layers[0].lines.size(), 6u);
+    EXPECT_GT(area({page.layers[0].lines[1].points}), -2 * area({page.layers[0].lines[0].points}));
+}
+
+TEST(Windows, ApartStayAsTheyWereDrawn) {
+    const std::vector<ElementPtr> row{dots("row", {24, 1}, 2, 4, 4)};
+    const MaskPtr mask = cut(jobOf(row, {maskOf(row)}));
+    ASSERT_EQ(mask->windows.size(), 4u);
+    for (std::size_t i = 1; i < 4; ++i) EXPECT_GT(mask->windows[i].centre.x(), mask->windows[i - 1].centre.x() + 3);
+}
+
+TEST(Derive, TakingOneOutDrawsNoOtherAgain) {
+    std::vector<ElementPtr> elements;
+    for (int i = 0; i < 6; ++i) elements.push_back(dots("d" + std::to_string(i), {20.0 + 3 * i, 1}, 1.5));
+    const Job job = jobOf(elements);
+    Derivations derived;
+    std::vector<ArtPtr> before;
+    for (std::size_t i = 0; i < elements.size(); ++i) before.push_back(need(derived.art(job, i)));
+    elements.erase(elements.begin());
+    const Job fewer = jobOf(elements);
+    Job same = fewer;
+    same.blank = job.blank;
+    for (std::size_t i = 0; i < elements.size(); ++i) EXPECT_EQ(need(derived.art(same, i)), before[i + 1]) << i;
+}
+
+TEST(Derive, PlacesFollowTheJobThatAsks) {
+    std::vector<ElementPtr> elements{dots("a", {30, 1}, 1.5), dots("off", {59.9, 1}, 9)};
+    const Job job = jobOf(elements);
+    Derivations derived;
+    EXPECT_EQ(derived.art(job, 1).error().where, "pattern.elements[1]");
+    Job turned = jobOf({elements[1], elements[0]});
+    turned.blank = job.blank;
+    EXPECT_EQ(derived.art(turned, 0).error().where, "pattern.elements[0]");
+    EXPECT_EQ(derived.masks(turned, 200)[0].mask.error().where, "pattern.elements[0]");
+}
+
+/// Two windows on large jobs take turns: what one has drawn is still there when it is its turn again.
+TEST(Derive, TwoLargeJobsAreRememberedTogether) {
+    std::vector<ElementPtr> first, second;
+    for (int i = 0; i < 200; ++i) {
+        const Vec2 at(15 + 0.15 * i, 1);
+        first.push_back(dots("a" + std::to_string(i), at, 0.5));
+        second.push_back(dots("b" + std::to_string(i), at, 0.6));
+    }
+    const Job one = jobOf(first);
+    Job two = jobOf(second);
+    two.blank = one.blank;
+    Derivations derived;
+    std::vector<ArtPtr> drawn;
+    for (int round = 0; round < 2; ++round) {
+        for (const Job* job : std::array<const Job*, 2>{&one, &two}) {
+            for (std::size_t i = 0; i < 200; ++i) {
+                const ArtPtr art = need(derived.art(*job, i));
+                if (round == 0) {
+                    drawn.push_back(art);
+                } else {
+                    ASSERT_EQ(art, drawn[(job == &one ? 0 : 200) + i]) << i;
+                }
+            }
+        }
+    }
+}
+
+TEST(Derive, MasksAreHandedOutAsTheyCome) {
+    const std::vector<ElementPtr> two{dots("a", {25, 1}, 2), dots("b", {35, 1}, 2)};
+    const Job job = jobOf(two);
+    Derivations derived;
+    std::vector<std::size_t> came;
+    std::vector<double> shares;
+    const Task task = Task::make([&](double share) { shares.push_back(share); });
+    const auto all = derived.masks(job, 200, task, [&](std::size_t i, const MaskResult& r) {
+        EXPECT_TRUE(r.mask);
+        came.push_back(i);
+    });
+    std::sort(came.begin(), came.end());
+    EXPECT_EQ(came, (std::vector<std::size_t>{0, 1, 2, 3}));
+    EXPECT_EQ(shares, (std::vector<double>{0.25, 0.5, 0.75, 1}));
+}
+
+TEST(Derive, AMarginChangedSolvesAgain) {
+    const std::vector<ElementPtr> one{dots("a", {28, 1}, 3)};
+    Derivations derived;
+    MaskSpec spec = *maskOf(one);
+    const Job job = jobOf(one, {std::make_shared<const MaskSpec>(spec)});
+    const double narrow = need(derived.cutOnly(job, spec, Precision::Exact))->report.vertices;
+    const Box2 before = boxAround({need(derived.cutOnly(job, spec, Precision::Exact))->outline});
+    spec.margin_mm = 10;
+    const Box2 after = boxAround({need(derived.cutOnly(job, spec, Precision::Exact))->outline});
+    EXPECT_GT(narrow, 0);
+    EXPECT_NEAR(after.size().y() - before.size().y(), 8, 0.5);
+}
+
+TEST(Derive, BareSkinUnderAnOpeningIsTold) {
+    const std::vector<ElementPtr> row{dots("row", {20, 1}, 2, 6, 4)};
+    Job job = jobOf(row);
+    BlankChapter blank = *job.blank;
+    Zone zone;
+    zone.id = "z";
+    zone.name = "clip place";
+    zone.polygon = {{31, 0}, {33, 0}, {33, 2}, {31, 2}};
+    blank.zones = {zone};
+    job = withBlank(job, blank);
+    Derivations derived;
+    const Warnings told = need(derived.art(job, 0))->warnings;
+    ASSERT_EQ(told.size(), 1u);
+    EXPECT_EQ(told[0].code, "on_bare_skin");
+    EXPECT_NE(told[0].text.find("Opening 4 of row reaches over the clip place"), std::string::npos) << told[0].text;
+    blank.zones[0].noPaint = false;
+    Derivations again;
+    EXPECT_TRUE(need(again.art(withBlank(job, blank), 0))->warnings.empty());
+}
+
+}  // namespace
+}  // namespace nine
