@@ -161,7 +161,7 @@ int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
                .arg(window.document().job().blank->table.stations[5].top_mm)
         << Qt::endl;
     window.showLeaf(PatternNumber);
-    window.view().setElement(1);
+    window.view().setElement(window.document().job().pattern->elements[1]->id);
     const double dx = window.document().job().pattern->elements[1]->dx_mm;
     drag(pattern, pattern->openingAt(1, 0), QPointF(10, 0));
     if (!waitUntilSettled(window)) return 3;

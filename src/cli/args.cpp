@@ -1,6 +1,7 @@
 #include "cli/args.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "base/number_text.h"
 
@@ -63,6 +64,17 @@ std::optional<std::string> Args::value(const std::string& flag) const {
 Result<std::string> Args::need(const std::string& flag) const {
     if (const auto found = value(flag)) return *found;
     return Error{"usage", "The flag --" + flag + " is needed here; see --help.", "--" + flag};
+}
+
+Result<int> Args::whole(const std::string& flag, int fallback, int low, int high) const {
+    const Result<double> value = number(flag, fallback);
+    if (!value) return value.error();
+    if (*value != std::floor(*value) || *value < low || *value > high)
+        return Error{"bad_value",
+                     "--" + flag + " takes a whole number from " + std::to_string(low) + " to " + std::to_string(high) +
+                         ".",
+                     "--" + flag};
+    return static_cast<int>(*value);
 }
 
 Result<double> Args::number(const std::string& flag, double fallback) const {

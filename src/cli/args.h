@@ -25,6 +25,8 @@ class Args {
     Result<std::string> need(const std::string& flag) const;
     /// Errors: bad_value (not a number); `fallback` when the flag is missing.
     Result<double> number(const std::string& flag, double fallback) const;
+    /// Errors: bad_value also for what is no whole number from `low` to `high`.
+    Result<int> whole(const std::string& flag, int fallback, int low, int high) const;
 
   private:
     std::vector<std::string> words_;

@@ -85,7 +85,7 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
         return Error{"out_of_range", "--strain is a fraction above 0 and up to 1 (0.01 is one per cent).",
                      "--strain"};
     }
-    const Result<double> vertices = args.number("vertices", kFitVertices);
+    const Result<int> vertices = args.whole("vertices", kFitVertices, kMinPatchVertices, kMaxPatchVertices);
     if (!vertices) return vertices.error();
     if (!(*vertices >= kMinPatchVertices && *vertices <= kMaxPatchVertices)) {
         return Error{"out_of_range", "--vertices must lie between 60 and 200000.", "--vertices"};
@@ -100,7 +100,7 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
     if (!body) return body.error();
 
     const auto& n = shape->numbers;
-    const int count = static_cast<int>(*vertices);
+    const int count = *vertices;
     Result<PatchMesh> mesh = isDisc
                                  ? meshPatch(body->skin, DiscPatch{n[0], n[1], n[2]}, count, "--disc")
                                  : meshPatch(body->skin, BandPatch{n[0], n[1], n[2], n[3]}, count, "--patch");
@@ -143,12 +143,12 @@ Result<Reply> fitJob(const Args& args, const Task& task) {
             "--patch"};
     }
     const auto started = std::chrono::steady_clock::now();
-    const Result<double> vertices = args.number("vertices", kFitVertices);
+    const Result<int> vertices = args.whole("vertices", kFitVertices, kMinPatchVertices, kMaxPatchVertices);
     if (!vertices) return vertices.error();
     const Result<LoadedJob> loaded = loadJob(args.word(0));
     if (!loaded) return loaded.error();
     Derivations derived;
-    Result<MaskReplies> masks = describeMasks(derived.masks(loaded->job, static_cast<int>(*vertices), task));
+    Result<MaskReplies> masks = describeMasks(derived.masks(loaded->job, *vertices, task));
     if (!masks) return withLine(masks.error(), args.word(0));
     Warnings warnings = loaded->warnings;
     warnings.insert(warnings.end(), masks->warnings.begin(), masks->warnings.end());

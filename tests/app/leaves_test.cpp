@@ -51,7 +51,7 @@ TEST_F(WindowTest, EscapeTakesADragBack) {
     };
     half(blank, blank->stationHandle(5, true));
     window.showLeaf(PatternNumber);
-    window.view().setElement(1);
+    selectElement(1);
     QTest::qWait(50);
     half(pattern, pattern->openingAt(1, 2));
     EXPECT_TRUE(bytes() == before);
@@ -93,7 +93,7 @@ TEST_F(WindowTest, DraggingALandmarkMovesWhatIsAnchoredToIt) {
 
 TEST_F(WindowTest, DraggingDotsMovesThemAlongTheSkin) {
     window.showLeaf(PatternNumber);
-    window.view().setElement(1);
+    selectElement(1);
     const std::string before = bytes();
     const double dx = window.document().job().pattern->elements[1]->dx_mm;
     drag(pattern, pattern->openingAt(1, 2), QPointF(15, 0));
@@ -105,7 +105,7 @@ TEST_F(WindowTest, DraggingDotsMovesThemAlongTheSkin) {
 
 TEST_F(WindowTest, TypedValuesAreTakenWithUnitsAndNonsenseIsRefused) {
     window.showLeaf(PatternNumber);
-    window.view().setElement(1);
+    selectElement(1);
     QApplication::processEvents();
     const auto dots = [&] { return std::get<DotRow>(window.document().job().pattern->elements[1]->shape); };
     type(chip("Count"), "9");
@@ -263,7 +263,7 @@ TEST_F(WindowTest, SinglePointsOfACurveAreDragged) {
 
 TEST_F(WindowTest, HandlesOfARowSpreadAndBowIt) {
     window.showLeaf(PatternNumber);
-    window.view().setElement(1);
+    selectElement(1);
     QTest::qWait(50);
     const auto row = [&] { return std::get<DotRow>(window.document().job().pattern->elements[1]->shape); };
     const std::string before = bytes();
@@ -284,7 +284,7 @@ TEST_F(WindowTest, HandlesOfARowSpreadAndBowIt) {
     drag(pattern, pattern->handleAt(PatternHandle::Middle), QPointF(0, -12));
     EXPECT_GT(row().bow_mm, bow + 0.5);
     EXPECT_EQ(window.document().history().count(), 3);
-    window.view().setElement(0);
+    selectElement(0);
     ASSERT_TRUE(waitUntilSettled(window));
     const double top = std::get<Bars>(window.document().job().pattern->elements[0]->shape).g1_mm;
     drag(pattern, pattern->handleAt(PatternHandle::Upper), QPointF(0, 10));
@@ -295,7 +295,7 @@ TEST_F(WindowTest, HandlesOfARowSpreadAndBowIt) {
 
 TEST_F(WindowTest, AnotherAnchorLeavesTheMarkWhereItIs) {
     window.showLeaf(PatternNumber);
-    window.view().setElement(1);
+    selectElement(1);
     QTest::qWait(50);
     const Vec2 before = window.results().body().art[1]->origin;
     for (const char* name : {"eye", "tail root", "nose", "lateral line"}) {
@@ -314,7 +314,7 @@ TEST_F(WindowTest, AnotherAnchorLeavesTheMarkWhereItIs) {
 
 TEST_F(WindowTest, TheMaskIsSketchedWhileSomethingIsDragged) {
     window.showLeaf(PatternNumber);
-    window.view().setElement(1);
+    selectElement(1);
     ASSERT_TRUE(waitUntilSettled(window));
     const auto widest = [](const MaskPtr& mask) { return boxAround({mask->outline}).size().x(); };
     const double before = widest(window.results().sketch()->mask);
@@ -330,7 +330,7 @@ TEST_F(WindowTest, TheMaskIsSketchedWhileSomethingIsDragged) {
     EXPECT_EQ(seen.front(), Precision::Preview);
     EXPECT_EQ(seen.back(), Precision::Exact);
     EXPECT_GT(widest(window.results().sketch()->mask), before + 1);
-    const auto& judged = window.results().masks().masks[static_cast<std::size_t>(window.view().mask())].mask;
+    const auto& judged = resultInView().mask;
     EXPECT_EQ((*judged)->outline.size(), window.results().sketch()->mask->outline.size());
     EXPECT_NEAR(widest(*judged), widest(window.results().sketch()->mask), 1e-9);
 }
@@ -384,7 +384,7 @@ TEST_F(WindowTest, NonsenseIsRefusedInEveryField) {
     for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber, SprayNumber}) {
         for (const int element : {0, 1}) {
             window.showLeaf(leaf);
-            window.view().setElement(element);
+            selectElement(element);
             QTest::qWait(60);
             QStringList names;
             for (const ValueChip* c : window.findChildren<ValueChip*>()) {

@@ -18,7 +18,7 @@ class SprayTest : public WindowTest {
         WindowTest::SetUp();
         page = window.findChild<SprayPage*>();
         window.showLeaf(SprayNumber);
-        window.view().setMask(4);  // pale spots: nothing is pinned
+        selectMask(4);  // pale spots: nothing is pinned
         QApplication::processEvents();
     }
     const SprayStudy& study() { return window.sprayLeaf().desk().study(); }
@@ -178,7 +178,7 @@ TEST_F(SprayTest, AMaskThatStandsOffShowsWhereAndTheFlagKeyLeadsThere) {
     }
     window.document().edit(withMasks(window.document().job(), masks), "test");
     ASSERT_TRUE(waitUntilSettled(window));
-    window.view().setMask(0);
+    selectMask(0);
     QApplication::processEvents();
     ASSERT_TRUE(study().ready());
     EXPECT_GT(study().worst.lift_mm, 0.9 * study().mask->report.lift_mm);

@@ -102,7 +102,7 @@ TEST_F(TextTest, LongNamesFindRoom) {
     blankChapter.name = "The crankbait that was carved from lime wood on a very long winter evening";
     job = withBlank(job, blankChapter);
     window.document().open(job, {});
-    window.view().setElement(1);
+    selectElement(1);
     window.resize(1024, 700);
     for (const int leaf : kBuilt) {
         window.showLeaf(leaf);

@@ -77,6 +77,19 @@ class WindowTest : public ::testing::Test {
         }
         QTest::mouseRelease(on, Qt::LeftButton, {}, (from + by).toPoint());
     }
+    /// Elements and masks by their place in the demo.
+    void selectElement(int place) {
+        window.view().setElement(window.document().job().pattern->elements[static_cast<std::size_t>(place)]->id);
+    }
+    void selectMask(int place) {
+        window.view().setMask(maskSpecs(window.document().job())[static_cast<std::size_t>(place)]->id);
+    }
+    int elementInView() { return indexOfElement(window.document().job(), window.view().element()); }
+    int maskInView() { return indexOfMask(window.document().job(), window.view().mask()); }
+    const MaskResult& resultInView() {
+        return window.results().masks().masks[static_cast<std::size_t>(
+            indexIn(window.results().masks(), window.view().mask()))];
+    }
     ValueChip* chip(const QString& name) {
         for (ValueChip* c : window.findChildren<ValueChip*>()) {
             if (c->accessibleName() == name && c->isVisible()) return c;

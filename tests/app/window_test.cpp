@@ -51,7 +51,7 @@ TEST_F(WindowTest, ReadingsAreSavedThroughTheDialogAndReadBack) {
 
 TEST_F(WindowTest, InchesEverywhereAtOnce) {
     window.showLeaf(PatternNumber);
-    window.view().setElement(1);
+    selectElement(1);
     useInches(true);
     window.view().refresh();
     QApplication::processEvents();
@@ -79,15 +79,15 @@ TEST_F(WindowTest, StifferSheetIsAFaultAndTheRepairMendsIt) {
 /// Numbers on dimension lines are typed in place: the whole body follows, landmarks with it.
 /// The mask in view follows a drag before it is judged: coarse, then exact, then with its verdict.
 TEST_F(WindowTest, ElementAndMaskAreOneSelection) {
-    window.view().setElement(2);
+    selectElement(2);
     EXPECT_EQ(
-        window.results().masks().masks[static_cast<std::size_t>(window.view().mask())].spec->elements[0],
+        resultInView().spec->elements[0],
         window.document().job().pattern->elements[2]->id);
     window.view().setSides(Sides::Right);
-    EXPECT_EQ(window.results().masks().masks[static_cast<std::size_t>(window.view().mask())].spec->side,
+    EXPECT_EQ(resultInView().spec->side,
               Side::Right);
-    window.view().setMask(0);
-    EXPECT_EQ(window.view().element(), 0);
+    selectMask(0);
+    EXPECT_EQ(elementInView(), 0);
 }
 
 /// A mask that opens several elements stays selected while it is changed.
@@ -100,10 +100,10 @@ TEST_F(WindowTest, ASharedMaskStaysSelected) {
     masks.push_back(std::make_shared<const MaskSpec>(shared));
     window.document().edit(withMasks(job, masks), "add");
     const int index = static_cast<int>(masks.size()) - 1;
-    window.view().setMask(index);
-    EXPECT_EQ(window.view().element(), 0);
+    selectMask(index);
+    EXPECT_EQ(elementInView(), 0);
     window.masksLeaf().useMaterial(4);
-    EXPECT_EQ(window.view().mask(), index);
+    EXPECT_EQ(maskInView(), index);
     EXPECT_EQ(maskSpecs(window.document().job())[static_cast<std::size_t>(index)]->material,
               sheetMaterials()[4].id);
 }
@@ -252,14 +252,14 @@ TEST_F(WindowTest, AJobThatCannotBeSavedIsSaidAndStaysChanged) {
 }
 
 TEST_F(WindowTest, TheFlagKeyGoesToWhatIsWrongAndTheRepairMendsIt) {
-    window.view().setMask(0);
+    selectMask(0);
     window.masksLeaf().useMaterial(0);  // paper cannot follow
     ASSERT_TRUE(waitUntilSettled(window));
     ASSERT_EQ(window.tellTale().verdict().kind, Verdict::Kind::Fault);
     window.showLeaf(BlankNumber);
     QTest::keyClick(&window, Qt::Key_F);
     EXPECT_EQ(window.currentLeaf(), MasksNumber);
-    EXPECT_FALSE((*window.results().masks().masks[static_cast<std::size_t>(window.view().mask())].mask)
+    EXPECT_FALSE((*resultInView().mask)
                      ->report.liesFlat);
     for (QPushButton* b : window.tellTale().findChildren<QPushButton*>()) {
         if (b->isVisible() && b->text() == window.tellTale().verdict().repair) {
@@ -290,7 +290,7 @@ TEST_F(WindowTest, MonkeyUndoesToTheStart) {
                      QPointF(roll(30) - 15, roll(30) - 15));
                 break;
             case 2:
-                window.view().setElement(roll(4));
+                selectElement(roll(4));
                 break;
             case 3: {
                 const int element = roll(3);

@@ -2,6 +2,9 @@
 
 #include <QDir>
 #include <QFile>
+#include <QFileInfo>
+
+#include "base/files.h"
 
 namespace nine::app {
 namespace {
@@ -24,23 +27,29 @@ BenchStore::BenchStore(const QString& folder, QObject* parent)
 }
 
 BenchStore::~BenchStore() {
-    const bool pending = writer_->running();
-    writer_.reset();  // waits for what is being written
-    if (pending) (void)saveBench(bench_, path_.toStdString());
+    writer_.drain();
 }
 
 Status BenchStore::edit(SprayBench bench) {
     if (Status ok = checkBench(bench); !ok) return ok;
     if (bench == bench_) return Done{};
-    bench_ = std::move(bench);
-    QDir().mkpath(QFileInfo(path_).absolutePath());
-    if (problem_) QFile::rename(path_, path_ + ".unread");
+    (void)makePrivateFolder(QFileInfo(path_).absolutePath().toStdString());
+    if (problem_ && QFile::exists(path_)) {
+        QString aside = path_ + ".unread";
+        for (int n = 2; QFile::exists(aside); ++n) aside = QString("%1.unread-%2").arg(path_).arg(n);
+        if (!QFile::rename(path_, aside))
+            return Error{"cannot_write",
+                         tr("My bench could not be read, and what stands in its file cannot be put aside; nothing was "
+                            "changed. See whether its folder can be written.")
+                             .toStdString(),
+                         path_.toStdString()};
+    }
     problem_.reset();
-    writer_->request(
-        [bench = bench_, path = path_.toStdString()](const Task&) { return saveBench(bench, path); },
-        [this](const Status& written) {
-            if (!written) emit notWritten(written.error());
-        });
+    bench_ = std::move(bench);
+    writer_.write([bench = bench_, path = path_.toStdString()] { return saveBench(bench, path); },
+                  [this](const Status& written) {
+                      if (!written) emit notWritten(written.error());
+                  });
     emit changed();
     return Done{};
 }

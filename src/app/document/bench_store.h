@@ -1,7 +1,7 @@
 // My bench: guns and the shop's own starts, kept in a file of the user's, one for all jobs.
 #pragma once
 
-#include "app/document/latest_only.h"
+#include "app/document/writer.h"
 #include "base/result.h"
 #include "job/bench_file.h"
 
@@ -22,7 +22,7 @@ class BenchStore : public QObject {
     const std::optional<Error>& problem() const { return problem_; }
 
     /// Errors: those of checkBench; nothing is changed then. Written in the background; a file that could not
-    /// be read is kept beside as bench.json.unread.
+    /// be read is kept beside as bench.json.unread, with a number when there is one already.
     Status edit(SprayBench bench);
 
   signals:
@@ -33,7 +33,7 @@ class BenchStore : public QObject {
     QString path_;
     SprayBench bench_;
     std::optional<Error> problem_;
-    std::unique_ptr<LatestOnly<Status>> writer_ = std::make_unique<LatestOnly<Status>>(this);
+    Writer writer_;
 };
 
 }  // namespace nine::app

@@ -60,9 +60,11 @@ void JobDocument::cancelGesture() {
     ++gesture_;
 }
 
-void JobDocument::open(Job job, const QString& path) {
+void JobDocument::open(Job job, const QString& path, Kept kept) {
     history_.clear();
     path_ = path;
+    unsaved_ = kept == Kept::Unsaved;
+    doubts_.clear();
     job_ = std::move(job);
     emit changed(BlankPart | PatternPart | MasksPart | CutPart | SprayPart, ++revision_);
     emit fileChanged();
@@ -74,6 +76,7 @@ Status JobDocument::openFile(const QString& path) {
         Result<LoadedJob> loaded = loadJob(file);
         if (!loaded) return loaded.error();
         open(std::move(loaded->job), path);
+        doubts_ = std::move(loaded->warnings);
         return Done{};
     }
     const Result<std::string> text = readFile(file);
@@ -88,6 +91,7 @@ Status JobDocument::openFile(const QString& path) {
 Status JobDocument::save(const QString& path) {
     if (Status saved = saveJob(job_, path.toStdString()); !saved) return saved;
     path_ = path;
+    unsaved_ = false;
     history_.setClean();
     emit fileChanged();
     return Done{};

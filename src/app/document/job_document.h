@@ -24,7 +24,8 @@ class JobDocument : public QObject {
     const Job& job() const { return job_; }
     bool empty() const { return job_.blank->table.stations.empty(); }
     const QString& path() const { return path_; }
-    bool dirty() const { return !history_.isClean(); }
+    /// Whether something would be lost if it were closed now.
+    bool dirty() const { return unsaved_ || !history_.isClean(); }
     QUndoStack& history() { return history_; }
 
     /// Starts a gesture: edits until the next call merge. Every single edit should be preceded by one.
@@ -34,10 +35,14 @@ class JobDocument : public QObject {
     /// Replaces the job as one undoable step. Does nothing if it is the same value.
     void edit(Job job, const QString& label);
 
-    /// A new document: history emptied. With a path the job counts as saved there.
-    void open(Job job, const QString& path);
-    /// Errors: those of loadJob and of station tables; the document is unchanged then.
+    /// A new document: history emptied. A job taken from a recovered copy is unsaved until it is saved, whatever is
+    /// edited and undone.
+    enum class Kept { Saved, Unsaved };
+    void open(Job job, const QString& path, Kept kept = Kept::Saved);
+    /// Errors: those of loadJob and of station tables; the document is unchanged then. What was read but is doubtful
+    /// stands in doubts().
     Status openFile(const QString& path);
+    const Warnings& doubts() const { return doubts_; }
     Status save(const QString& path);
 
   signals:
@@ -50,8 +55,10 @@ class JobDocument : public QObject {
     void set(const Job& job);
 
     Job job_;
+    Warnings doubts_;
     QString path_;
     QUndoStack history_;
+    bool unsaved_ = false;
     quint64 gesture_ = 0, editedIn_ = 0, revision_ = 0;
 };
 

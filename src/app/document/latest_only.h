@@ -2,7 +2,8 @@
 //
 // What overtakes a request cancels it, and its result is dropped; or, where a picture has to follow the hand,
 // it is finished and shown, and the latest request is next: a hand that moves faster than the work would
-// otherwise see nothing until it rests. One slot per derived product. Must be used from the GUI thread and
+// otherwise see nothing until it rests. Never for writing (see Writer). What work throws ends in the error `internal`:
+// as the result where that can be an error, else told by Troubles; the slot goes on. One slot per derived product. Must be used from the GUI thread and
 // outlived by nothing it calls: destroying it cancels and waits.
 #pragma once
 
@@ -16,6 +17,8 @@
 #include <optional>
 #include <utility>
 
+#include "app/document/troubles.h"
+#include "base/guarded.h"
 #include "base/task.h"
 
 namespace nine::app {
@@ -72,6 +75,7 @@ class LatestOnly {
     };
 
     void start(Request request) {
+        using Outcome = decltype(guarded(std::declval<std::function<Result()>>()));
         task_.cancel();
         const quint64 number = ++*latest_;
         const auto latest = latest_;
@@ -89,14 +93,20 @@ class LatestOnly {
         pool_.start([=, this, task = task_, work = std::move(request.work), done = std::move(request.done)] {
             if (task.cancelled()) return;
             ::setpriority(PRIO_PROCESS, 0, static_cast<int>(urgency_));  // of this thread alone (Linux)
-            auto result = std::make_shared<Result>(work(task));
+            auto result = std::make_shared<Outcome>(guarded([&] { return work(task); }));
             QMetaObject::invokeMethod(
                 context,
                 [=, this] {
                     if (*latest != number || task.cancelled()) return;
                     running_ = false;
                     if (next_) start(*std::exchange(next_, std::nullopt));
-                    done(std::move(*result));
+                    if constexpr (std::is_same_v<Outcome, Result>) {
+                        done(std::move(*result));
+                    } else if (*result) {
+                        done(std::move(**result));
+                    } else {
+                        emit Troubles::instance().happened(result->error());
+                    }
                 },
                 Qt::QueuedConnection);
         });

@@ -11,6 +11,29 @@ LibraryStore::LibraryStore(const QString& folder, QObject* parent) : QObject(par
     path_ = QDir(place).filePath("workshop.sqlite");
 }
 
+LibraryStore::~LibraryStore() {
+    writer_.drain();
+}
+
+void LibraryStore::add(BlankChapter blank) {
+    const auto thumbnail = std::make_shared<std::string>();
+    const auto kept = std::make_shared<const BlankChapter>(std::move(blank));
+    writer_.write(
+        [thumbnail, kept]() -> Status {
+            const Result<Skin> skin = Skin::of(kept->table);
+            if (!skin) return skin.error();
+            *thumbnail = thumbnailOf(*skin);
+            return Done{};
+        },
+        // A database connection belongs to one thread, and this one is quick.
+        [this, thumbnail, kept](const Status& drawn) {
+            const Result<std::string> id =
+                drawn ? putInLibrary(*workshop_, *kept, "", *thumbnail) : Result<std::string>(drawn.error());
+            if (!id) emit notAdded(id.error());
+            emit changed();
+        });
+}
+
 void LibraryStore::open() {
     if (workshop_ || opener_.running()) return;
     opener_.request(

@@ -5,6 +5,7 @@
 #include <QObject>
 
 #include "app/document/latest_only.h"
+#include "app/document/writer.h"
 #include "job/blank_library.h"
 
 namespace nine::app {
@@ -14,6 +15,8 @@ class LibraryStore : public QObject {
   public:
     /// `folder` holds workshop.sqlite; the user's data folder if empty.
     LibraryStore(const QString& folder, QObject* parent);
+    /// What was asked to be added is in the file by then.
+    ~LibraryStore() override;
 
     QString path() const { return path_; }
     /// Opens the file unless that was done. Ends with changed(), and problem() when it could not.
@@ -21,15 +24,20 @@ class LibraryStore : public QObject {
     bool ready() const { return workshop_ != nullptr; }
     const std::optional<Error>& problem() const { return problem_; }
     Workshop& workshop() { return *workshop_; }
+    /// Draws the blank's thumbnail in the background and puts it in; ends with changed(), or notAdded(). Goes on when
+    /// the dialog that asked for it is gone. Needs ready().
+    void add(BlankChapter blank);
 
   signals:
     void changed();
+    void notAdded(nine::Error error);
 
   private:
     QString path_;
     std::shared_ptr<Workshop> workshop_;
     std::optional<Error> problem_;
     LatestOnly<std::shared_ptr<Result<Workshop>>> opener_{this, Urgency::Soon};
+    Writer writer_;
 };
 
 }  // namespace nine::app

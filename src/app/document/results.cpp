@@ -1,7 +1,10 @@
 #include "app/document/results.h"
 
 #include <QColor>
+#include <algorithm>
 #include <array>
+
+#include "app/document/selection.h"
 
 namespace nine::app {
 namespace {
@@ -121,12 +124,18 @@ std::uint32_t colourOf(const Element& element, std::size_t index) {
     return colourOf(element.colour, choice[index % choice.size()]);
 }
 
+int indexIn(const MasksResult& masks, const std::string& mask) {
+    const auto found = std::find_if(masks.masks.begin(), masks.masks.end(),
+                                    [&](const MaskResult& m) { return m.spec->id == mask; });
+    return found == masks.masks.end() ? -1 : static_cast<int>(found - masks.masks.begin());
+}
+
 Results::Results(JobDocument& document, ViewState& view, std::shared_ptr<Derivations> derived,
                  QObject* parent)
     : QObject(parent), document_(document), view_(view), derived_(std::move(derived)) {
     connect(&document, &JobDocument::changed, this, [this](Parts parts) { onChanged(parts); });
     connect(&view, &ViewState::changed, this, [this] {
-        if (view_.mask() != sketchedIndex_ && !document_.empty()) requestSketch();
+        if (view_.mask() != sketched_ && !document_.empty()) requestSketch();
     });
     calm_.setSingleShot(true);
     calm_.setInterval(kCalm_ms);
@@ -169,19 +178,20 @@ void Results::onChanged(Parts parts) {
 
 void Results::requestSketch() {
     const std::vector<MaskSpecPtr> specs = maskSpecs(document_.job());
-    sketchedIndex_ = view_.mask();
+    sketched_ = view_.mask();
+    const int index = indexOfMask(document_.job(), sketched_);
     exactSlot_.cancel();
-    if (sketchedIndex_ < 0 || sketchedIndex_ >= static_cast<int>(specs.size())) {
+    if (index < 0) {
         sketchSlot_.cancel();
         sketch_.reset();
         emit sketchChanged();
         return;
     }
-    const MaskSpecPtr spec = specs[static_cast<std::size_t>(sketchedIndex_)];
-    const auto cut = [job = document_.job(), index = sketchedIndex_, spec, derived = derived_](
+    const MaskSpecPtr spec = specs[static_cast<std::size_t>(index)];
+    const auto cut = [job = document_.job(), spec, derived = derived_](
                          Precision precision, const Task& task) {
         const Result<MaskPtr> mask = derived->cutOnly(job, *spec, precision, task);
-        MaskSketch sketch{index, spec, mask ? *mask : nullptr, {}, precision};
+        MaskSketch sketch{spec, mask ? *mask : nullptr, {}, precision};
         if (sketch.mask && precision == Precision::Exact) sketch.piece = pieceOf(job, *spec, **mask);
         return sketch;
     };

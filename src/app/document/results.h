@@ -42,10 +42,12 @@ struct MasksResult {
     std::optional<Error> pagesError;
 };
 
+/// Where a mask stands among those of a result; -1 if it is not there.
+int indexIn(const MasksResult& masks, const std::string& mask);
+
 /// The selected mask as it would be cut now: coarse while something is dragged, then exact, before its
 /// verdict is there.
 struct MaskSketch {
-    int index = -1;  ///< among the masks in force
     MaskSpecPtr spec;
     MaskPtr mask;
     Piece piece;  ///< lettered only once it is exact: finding room for letters takes its time
@@ -113,7 +115,7 @@ class Results : public QObject {
     Measured measured_;
     double progress_ = 1;
     std::optional<MaskSketch> sketch_;
-    int sketchedIndex_ = -1;
+    std::string sketched_;  ///< id
     QTimer calm_, quiet_;
     LatestOnly<BodyResult> bodySlot_{this, Urgency::Now, Overtaken::Shown}, fineSlot_{this, Urgency::Soon};
     LatestOnly<MaskSketch> sketchSlot_{this, Urgency::Soon, Overtaken::Shown},

@@ -20,10 +20,14 @@ QString stateFolder() {
     return state + "/nine-leaves";
 }
 
-bool write(const QString& base, const Job& job, const QString& original) {
-    const bool copied =
-        static_cast<bool>(writeFileAtomically((base + ".nineleaves.json").toStdString(), jobText(job)));
-    return copied && writeFileAtomically((base + ".from").toStdString(), original.toStdString());
+Status write(const QString& base, const Job& job, const QString& original) {
+    if (Status folder = makePrivateFolder(QFileInfo(base).absolutePath().toStdString()); !folder) return folder;
+    if (Status kept = saveJob(job, (base + ".nineleaves.json").toStdString(), Readers::Owner); !kept) return kept;
+    return writeFileAtomically((base + ".from").toStdString(), original.toStdString(), Readers::Owner);
+}
+
+void removeCopyAt(const QString& base) {
+    for (const char* ending : {".nineleaves.json", ".from"}) QFile::remove(base + ending);
 }
 
 QString lockName(const QString& path) {
@@ -35,25 +39,31 @@ QString lockName(const QString& path) {
 
 Safekeeping::Safekeeping(JobDocument& document, QString folder, QObject* parent)
     : QObject(parent), document_(document), folder_(folder.isEmpty() ? stateFolder() : std::move(folder)) {
-    QDir().mkpath(folder_);
+    (void)makePrivateFolder(folder_.toStdString());  // said when the first copy cannot be written
+    QFile::setPermissions(folder_, QFile::ReadOwner | QFile::WriteOwner | QFile::ExeOwner);
+    sweepTemporaries(folder_.toStdString());
     base_ = folder_ + "/" + QUuid::createUuid().toString(QUuid::WithoutBraces);
     running_ = std::make_unique<QLockFile>(base_ + ".lock");
     running_->setStaleLockTime(0);  // only the end of the process ends it
     running_->tryLock(0);
     delay_.setSingleShot(true);
     delay_.setInterval(kDelay_ms);
-    connect(&delay_, &QTimer::timeout, this, [this] {
-        writer_.request([base = base_, job = document_.job(),
-                         path = document_.path()](const Task&) { return write(base, job, path); },
-                        [](bool) {});
-    });
+    connect(&delay_, &QTimer::timeout, this, &Safekeeping::keep);
     connect(&document, &JobDocument::changed, this, &Safekeeping::onChanged);
     connect(&document, &JobDocument::fileChanged, this, &Safekeeping::onFileChanged);
 }
 
 Safekeeping::~Safekeeping() {
-    writer_.cancel();
-    removeCopy();
+    writer_.drain();
+    removeCopyAt(base_);
+}
+
+void Safekeeping::keep() {
+    writer_.write([base = base_, job = document_.job(), path = document_.path()] { return write(base, job, path); },
+                  [this](const Status& kept) {
+                      if (!kept && !failing_) emit notKept(kept.error());
+                      failing_ = !kept;
+                  });
 }
 
 void Safekeeping::onChanged() {
@@ -62,20 +72,24 @@ void Safekeeping::onChanged() {
 }
 
 void Safekeeping::onFileChanged() {
-    if (document_.dirty()) return;
+    // The first edit is told before the history knows of it: this is where it shows.
+    if (document_.dirty()) return onChanged();
     delay_.stop();
-    writer_.cancel();
     removeCopy();
 }
 
 void Safekeeping::keepNow() {
     delay_.stop();
-    write(base_, document_.job(), document_.path());
+    keep();
+    writer_.drain();
 }
 
 void Safekeeping::removeCopy() {
-    QFile::remove(copyPath());
-    QFile::remove(base_ + ".from");
+    // In its turn: a copy still waiting to be written would come back.
+    writer_.write([base = base_]() -> Status {
+        removeCopyAt(base);
+        return Done{};
+    });
 }
 
 std::vector<LeftBehind> Safekeeping::leftBehind() const {

@@ -1,8 +1,8 @@
 // Nothing is lost: autosave and recovery, a lock against two windows on one job, the list of recent files.
 //
 // Autosave writes a copy of the open job to the user's state folder a moment after each change, in the
-// background. The copy goes when the job is saved or closed; one that is left over belongs to a run that
-// ended badly and is offered.
+// background; only the user can read it. The copy goes when the job is saved or closed; one that is left over belongs to a
+// run that ended badly and is offered.
 #pragma once
 
 #include <QDateTime>
@@ -11,7 +11,7 @@
 #include <memory>
 
 #include "app/document/job_document.h"
-#include "app/document/latest_only.h"
+#include "app/document/writer.h"
 
 namespace nine::app {
 
@@ -45,7 +45,13 @@ class Safekeeping : public QObject {
     static QStringList recentFiles();
     static void addRecent(const QString& path);
 
+  signals:
+    /// The copy could not be written; once until one can be again.
+    void notKept(nine::Error error);
+
   private:
+    void keep();
+
     void onChanged();
     void onFileChanged();
     void removeCopy();
@@ -54,7 +60,8 @@ class Safekeeping : public QObject {
     QString folder_, base_;
     std::unique_ptr<QLockFile> running_, jobLock_;
     QTimer delay_;
-    LatestOnly<bool> writer_{this};
+    bool failing_ = false;
+    Writer writer_;
 };
 
 }  // namespace nine::app

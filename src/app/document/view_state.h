@@ -18,8 +18,9 @@ class ViewState : public QObject {
     /// The side drawn where only one can be.
     Side side() const { return sides_ == Sides::Right ? Side::Right : Side::Left; }
     int station() const { return station_; }
-    int element() const { return element_; }
-    int mask() const { return mask_; }
+    /// Ids of what is selected; empty, or of something that is not in the job, when nothing is.
+    const std::string& element() const { return element_; }
+    const std::string& mask() const { return mask_; }
     /// Of the sheet that the body is judged for by itself, before any mask.
     const std::string& material() const { return material_; }
 
@@ -44,8 +45,8 @@ class ViewState : public QObject {
 
     void setSides(Sides sides) { set(sides_, sides); }
     void setStation(int index) { set(station_, index); }
-    void setElement(int index) { set(element_, index); }
-    void setMask(int index) { set(mask_, index); }
+    void setElement(const std::string& id) { set(element_, id); }
+    void setMask(const std::string& id) { set(mask_, id); }
     void setMaterial(const std::string& id) { set(material_, id); }
     /// Units or theme have changed: everything is drawn again.
     void refresh() { emit changed(); }
@@ -61,11 +62,11 @@ class ViewState : public QObject {
         emit changed();
     }
     Sides sides_ = Sides::Left;
-    std::string material_ = "tape", landmark_;
+    std::string element_, mask_, material_ = "tape", landmark_;
     BlankTool blankTool_ = BlankTool::Stations;
     bool pictureUnder_ = true, wrapMap_ = false;
     double sheetAlong_ = 20, sheetAcross_ = 14;
-    int station_ = 4, element_ = 0, mask_ = 0;
+    int station_ = 4;
 };
 
 }  // namespace nine::app

@@ -1,6 +1,7 @@
 #include "app/frame/main_window.h"
 
 #include <QAction>
+#include <QApplication>
 #include <QCloseEvent>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -167,7 +168,8 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
         const Verdict& now = tellTale_->verdict();
         if (now.leaf == SprayNumber) {
             const int missed = spray_->desk().firstMissed();
-            if (missed >= 0) selectMask(spray_->desk().verdicts()[static_cast<std::size_t>(missed)].spec->id);
+            if (missed >= 0)
+                view_.setMask(spray_->desk().verdicts()[static_cast<std::size_t>(missed)].spec->id);
             return showLeaf(SprayNumber);
         }
         if (!masks_->repairWorst()) showLeaf(MasksNumber);
@@ -184,6 +186,14 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     connect(spray_, &SprayLeaf::masksWanted, this, [this] { showLeaf(MasksNumber); });
     connect(&spray_->desk(), &SprayDesk::verdictsChanged, this, &MainWindow::refresh);
     connect(bench_, &BenchStore::notWritten, this, &MainWindow::complain);
+    connect(library_, &LibraryStore::notAdded, this, [this](const Error& e) {
+        if (!QApplication::activeModalWidget()) complain(e);  // else the dialog says it
+    });
+    connect(safe_, &Safekeeping::notKept, this, [this](const Error& e) {
+        tellTale_->setNotice(tr("The safety copy of this job cannot be written: %1").arg(said(e)));
+    });
+    connect(&Troubles::instance(), &Troubles::happened, this,
+            [this](const Error& e) { tellTale_->setNotice(said(e)); });
     connect(strip_, &JobStrip::unitsToggled, this, [this] {
         useInches(!inches());
         view_.refresh();
@@ -192,6 +202,10 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     applyTheme(tokens().dark);
     showLeaf(BlankNumber);
     refresh();
+}
+
+MainWindow::~MainWindow() {
+    writer_.drain();
 }
 
 void MainWindow::buildActions() {
@@ -290,28 +304,22 @@ void MainWindow::nextFlag() {
     const auto& elements = results_->body().art;
     for (std::size_t i = 0; i < elements.size(); ++i) {
         if (elements[i]) continue;
-        view_.setElement(static_cast<int>(i));
+        view_.setElement(results_->body().pattern->elements[i]->id);
         return showLeaf(PatternNumber);
     }
     const auto& masks = results_->masks().masks;
     const int count = static_cast<int>(masks.size());
+    const int now = std::max(0, indexIn(results_->masks(), view_.mask()));
     for (int step = 1; step <= count; ++step) {
-        const int i = (view_.mask() + step) % count;
+        const int i = (now + step) % count;
         const auto& mask = masks[static_cast<std::size_t>(i)].mask;
         if (mask && (*mask)->report.liesFlat) continue;
-        view_.setMask(i);
+        view_.setMask(masks[static_cast<std::size_t>(i)].spec->id);
         return showLeaf(MasksNumber);
     }
     if (const int missed = spray_->desk().firstMissed(); missed >= 0) {
-        selectMask(spray_->desk().verdicts()[static_cast<std::size_t>(missed)].spec->id);
+        view_.setMask(spray_->desk().verdicts()[static_cast<std::size_t>(missed)].spec->id);
         showLeaf(SprayNumber);
-    }
-}
-
-void MainWindow::selectMask(const std::string& id) {
-    const std::vector<MaskSpecPtr> specs = maskSpecs(document_.job());
-    for (std::size_t i = 0; i < specs.size(); ++i) {
-        if (specs[i]->id == id) view_.setMask(static_cast<int>(i));
     }
 }
 
@@ -374,7 +382,8 @@ void MainWindow::offerRecovery() {
             complain(job.error());
             continue;
         }
-        document_.open(job->job, {});  // without a path, so that saving asks where
+        // Without a path, so that saving asks where.
+        document_.open(job->job, {}, JobDocument::Kept::Unsaved);
         safe_->keepNow();
         safe_->forget(left);
         return;

@@ -28,6 +28,8 @@ class MainWindow : public QMainWindow {
     explicit MainWindow(const QString& stateFolder = {},
                         std::shared_ptr<Derivations> derived = std::make_shared<Derivations>());
 
+    ~MainWindow() override;
+
     JobDocument& document() { return document_; }
     Results& results() { return *results_; }
     ViewState& view() { return view_; }
@@ -82,7 +84,6 @@ class MainWindow : public QMainWindow {
     void refresh();
     /// Selects the next thing that is wrong and shows its leaf.
     void nextFlag();
-    void selectMask(const std::string& id);
     void complain(const Error& error);
     void printDrawings(const std::vector<Drawing>& drawings);
     /// False when the user wants to keep the open job.
@@ -107,7 +108,7 @@ class MainWindow : public QMainWindow {
     LibraryStore* library_;
     SprayLeaf* spray_;
     std::vector<std::pair<int, Leaf*>> leaves_;
-    LatestOnly<Status> cardWriter_{this}, drawingWriter_{this};
+    Writer writer_;  ///< of cards and drawings
     bool holderLarge_ = false;
 };
 

@@ -72,8 +72,8 @@ void MainWindow::putOut(const Drawing& drawing, const QString& name, bool print)
     QString path = QFileDialog::getSaveFileName(this, name, name + ".pdf", tr("PDF (*.pdf)"));
     if (path.isEmpty()) return;
     if (!path.endsWith(".pdf")) path += ".pdf";
-    drawingWriter_.request(
-        [drawing, path](const Task&) { return writeFileAtomically(path.toStdString(), pdfText({drawing})); },
+    writer_.write(
+        [drawing, path] { return writeFileAtomically(path.toStdString(), pdfText({drawing})); },
         [this](const Status& written) {
             if (!written) complain(written.error());
         });
@@ -82,9 +82,8 @@ void MainWindow::putOut(const Drawing& drawing, const QString& name, bool print)
 std::vector<SprayCard> MainWindow::allCards() {
     std::vector<SprayCard> cards;
     const Job& job = document_.job();
-    const int count = static_cast<int>(results_->masks().masks.size());
-    for (int i = 0; i < count; ++i) {
-        SprayStudy study = spray_->desk().studyOf(i);
+    for (const MaskResult& mask : results_->masks().masks) {
+        SprayStudy study = spray_->desk().studyOf(mask.spec->id);
         if (!study.ready() || study.error) continue;
         SprayCard card{QString::fromStdString(job.blank->name),
                        QString::fromStdString(job.pattern->name),
@@ -115,7 +114,7 @@ void MainWindow::sprayCards(bool print) {
             QString::fromStdString(document_.job().blank->name) + "-cards.pdf", tr("PDF (*.pdf)"));
         if (path.isEmpty()) return;
         if (!path.endsWith(".pdf")) path += ".pdf";
-        cardWriter_.request([cards, path](const Task&) { return writeSprayCards(cards, path); },
+        writer_.write([cards, path] { return writeSprayCards(cards, path); },
                             [this](const Status& written) {
                                 if (!written) complain(written.error());
                             });

@@ -22,11 +22,18 @@ TellTale::TellTale(QWidget* parent)
 void TellTale::setVerdict(const Verdict& verdict) {
     if (verdict == verdict_) return;
     verdict_ = verdict;
-    setAccessibleName(verdict.sentence);
+    if (notice_.isEmpty()) setAccessibleName(verdict.sentence);
     setToolTip(verdict.figures);
     repair_->setText(verdict.repair);
-    repair_->setVisible(!verdict.repair.isEmpty());
+    repair_->setVisible(notice_.isEmpty() && !verdict.repair.isEmpty());
     resizeEvent(nullptr);
+    update();
+}
+
+void TellTale::setNotice(const QString& sentence) {
+    notice_ = sentence;
+    setAccessibleName(notice_.isEmpty() ? verdict_.sentence : notice_);
+    repair_->setVisible(notice_.isEmpty() && !verdict_.repair.isEmpty());
     update();
 }
 
@@ -55,6 +62,14 @@ void TellTale::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), t.panel);
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(0, 0.5), QPointF(width(), 0.5));
+    if (!notice_.isEmpty()) {
+        ink::flagShape(p, QPointF(18, 7), ink::Severity::Caution, "");
+        const QFont f = inter(12, QFont::DemiBold);
+        const QString shown = notice_ + "  " + tr("(click: noted)");
+        ink::text(p, QPointF(42, 19.5), QFontMetricsF(f).elidedText(shown, Qt::ElideMiddle, width() - 60.0), f,
+                  t.caution);
+        return;
+    }
     if (verdict_.kind == Verdict::Kind::Fine) ink::tick(p, QPointF(26, 15));
     if (verdict_.kind == Verdict::Kind::Caution)
         ink::flagShape(p, QPointF(18, 7), ink::Severity::Caution, "");
@@ -79,7 +94,9 @@ void TellTale::paintEvent(QPaintEvent*) {
 }
 
 void TellTale::mousePressEvent(QMouseEvent* event) {
-    if (event->position().x() < 36 && !verdict_.figures.isEmpty()) {
+    if (!notice_.isEmpty()) {
+        setNotice({});
+    } else if (event->position().x() < 36 && !verdict_.figures.isEmpty()) {
         unfolded_ = !unfolded_;
         resizeEvent(nullptr);
         update();

@@ -23,6 +23,9 @@ class TellTale : public QWidget {
     explicit TellTale(QWidget* parent = nullptr);
     void setVerdict(const Verdict& verdict);
     const Verdict& verdict() const { return verdict_; }
+    /// Something the user must know that is no verdict of the job, instead of it until it is clicked away.
+    void setNotice(const QString& sentence);
+    const QString& notice() const { return notice_; }
     /// Progress 0..1 of what is running, or a finished remark with 1.
     void setRunning(const QString& what, double share);
 
@@ -38,7 +41,7 @@ class TellTale : public QWidget {
 
   private:
     Verdict verdict_;
-    QString running_;
+    QString running_, notice_;
     double share_ = 1;
     bool unfolded_ = false;
     QPushButton* repair_;

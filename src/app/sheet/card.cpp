@@ -117,6 +117,24 @@ QString Card::factTable(const Facts& rows) {
 Sentence* Card::sentence(const QString& text, const QList<QWidget*>& values) {
     auto* sentence = new Sentence(text, values, this);
     layout_->addWidget(sentence);
+    // What was refused is said under the numbers it was typed among.
+    QList<ValueChip*> chips;
+    for (QWidget* value : values)
+        if (auto* one = qobject_cast<ValueChip*>(value)) chips.append(one);
+    if (chips.isEmpty()) return sentence;
+    QLabel* refused = words({});
+    refused->setObjectName("refused");
+    refused->setStyleSheet(coloured(tokens().fault) + "; font-size: 12px;");
+    refused->hide();
+    for (ValueChip* one : chips) {
+        connect(one, &ValueChip::wrongChanged, refused, [refused, chips] {
+            QStringList sentences;
+            for (const ValueChip* c : chips)
+                if (!c->wrong().isEmpty()) sentences << c->wrong();
+            refused->setText(sentences.join(' '));
+            refused->setVisible(!sentences.isEmpty());
+        });
+    }
     return sentence;
 }
 

@@ -2,6 +2,7 @@
 
 #include <QCoreApplication>
 
+#include "app/sheet/units_text.h"
 #include "blank/landmarks.h"
 #include "mask/material.h"
 #include "spray/profile.h"
@@ -9,7 +10,8 @@
 namespace nine::app {
 
 QString said(const std::string& sentence) {
-    return sentence.empty() ? QString() : QCoreApplication::translate("core", sentence.c_str());
+    if (sentence.empty()) return {};
+    return lengthsInUnits(QCoreApplication::translate("core", sentence.c_str()));
 }
 
 QString materialName(std::string_view id) {

@@ -3,6 +3,8 @@
 #include <QFontMetrics>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QMouseEvent>
+#include <QPointer>
 #include <QRegularExpression>
 #include <QStyle>
 #include <QWheelEvent>
@@ -23,7 +25,7 @@ ValueChip::ValueChip(Kind kind, int decimals, double step, QWidget* parent)
 }
 
 void ValueChip::display(double value) {
-    const QString text = kind_ == Kind::Count    ? QString::number(static_cast<int>(std::lround(value)))
+    const QString text = kind_ == Kind::Count    ? QString::number(std::lround(value))
                          : kind_ == Kind::Number ? QString::number(value, 'f', decimals_)
                                                  : lengthNumber(value, decimals_);
     if (text != this->text()) setText(text);
@@ -36,10 +38,18 @@ void ValueChip::setValue(double value) {
 }
 
 void ValueChip::setWrong(const QString& why) {
+    if (wrong_ == why) return;
+    wrong_ = why;
     setProperty("wrong", !why.isEmpty());
     setToolTip(why);
     style()->unpolish(this);
     style()->polish(this);
+    emit wrongChanged();
+}
+
+void ValueChip::setOwner(const std::string& id) {
+    nextOwner_ = id;
+    if (!isModified()) owner_ = id;
 }
 
 QSize ValueChip::sizeHint() const {
@@ -47,46 +57,94 @@ QSize ValueChip::sizeHint() const {
 }
 
 void ValueChip::commit() {
+    constexpr double kMostCount = 1e6;
     const auto typed = kind_ == Kind::Length ? parseLength(text()) : parsePlain(text());
-    if (!typed || !std::isfinite(*typed) || (kind_ == Kind::Count && *typed != std::round(*typed))) {
-        setWrong(kind_ == Kind::Count    ? tr("A whole number is needed here.")
-                 : kind_ == Kind::Number ? tr("A number is needed here.")
-                                         : tr("A length is needed here, such as 2.4, 2.4 mm or 0.1 in."));
+    if (!typed || (kind_ == Kind::Count && (*typed != std::round(*typed) || std::abs(*typed) > kMostCount))) {
+        setWrong(kind_ == Kind::Count ? tr("\u201c%1\u201d is no whole number, such as 8.").arg(text())
+                 : kind_ == Kind::Number
+                     ? tr("\u201c%1\u201d is no number, such as 12 or 2.5.").arg(text())
+                     : tr("\u201c%1\u201d is no length, such as 2.4, 2.4 mm, 3/8 in or 1 1/2 in.").arg(text()));
         return;
     }
+    const QPointer<ValueChip> alive(this);
     setWrong({});
     setModified(false);
     if (*typed != value_) emit committed(*typed);
-    if (property("wrong").toBool()) return;
+    if (!alive) return;
+    if (!wrong_.isEmpty()) return setModified(true);  // refused: what was typed stays, to be mended
+    owner_ = nextOwner_;
     display(value_);
     emit finished();
 }
 
+void ValueChip::restore() {
+    setWrong({});
+    setModified(false);
+    owner_ = nextOwner_;
+    display(value_);
+    emit finished();
+}
+
+void ValueChip::step(double by) {
+    setModified(false);
+    setWrong({});
+    owner_ = nextOwner_;
+    emit committed(value_ + by);
+}
+
+bool ValueChip::event(QEvent* event) {
+    // Undo and redo belong to the job unless a half typed number could be meant.
+    if (event->type() == QEvent::ShortcutOverride && !isModified()) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        const bool redo = key->key() == Qt::Key_Z && key->modifiers() == (Qt::ControlModifier | Qt::ShiftModifier);
+        if (redo || key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo)) {
+            event->ignore();
+            return true;
+        }
+    }
+    return QLineEdit::event(event);
+}
+
 void ValueChip::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
+        const QPointer<ValueChip> alive(this);
         commit();  // and nobody else's key
+        if (alive && wrong_.isEmpty()) selectAll();
     } else if (event->key() == Qt::Key_Escape) {
-        setWrong({});
-        setModified(false);
-        display(value_);
-        emit finished();
+        restore();
+        selectAll();
     } else if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) {
         const double way = event->key() == Qt::Key_Up ? 1 : -1;
-        const double step = kind_ == Kind::Count                     ? 1
-                            : event->modifiers() & Qt::ShiftModifier ? 10 * step_
-                                                                     : step_;
-        setModified(false);
-        emit committed(value_ + way * step);
+        step(way * (kind_ == Kind::Count                     ? 1
+                    : event->modifiers() & Qt::ShiftModifier ? 10 * step_
+                                                             : step_));
     } else {
         QLineEdit::keyPressEvent(event);
         setFixedWidth(sizeHint().width());
     }
 }
 
+void ValueChip::focusInEvent(QFocusEvent* event) {
+    QLineEdit::focusInEvent(event);
+    if (!isModified()) selectAll();
+}
+
 void ValueChip::focusOutEvent(QFocusEvent* event) {
+    const QPointer<ValueChip> alive(this);
     if (isModified()) commit();
+    if (!alive) return;
     QLineEdit::focusOutEvent(event);
+    deselect();
     if (!isModified()) emit finished();
+}
+
+void ValueChip::mousePressEvent(QMouseEvent* event) {
+    QLineEdit::mousePressEvent(event);
+    if (!isModified()) selectAll();
+}
+
+void ValueChip::mouseDoubleClickEvent(QMouseEvent*) {
+    selectAll();
 }
 
 void ValueChip::wheelEvent(QWheelEvent* event) {
@@ -94,8 +152,7 @@ void ValueChip::wheelEvent(QWheelEvent* event) {
         event->ignore();
         return;
     }
-    setModified(false);
-    emit committed(value_ + (event->angleDelta().y() > 0 ? 1 : -1) * (kind_ == Kind::Count ? 1 : step_));
+    step((event->angleDelta().y() > 0 ? 1 : -1) * (kind_ == Kind::Count ? 1 : step_));
     event->accept();
 }
 

@@ -9,7 +9,9 @@
 
 namespace nine::app {
 
-/// A value in a sentence: click, type, Enter; Esc puts the old one back. The wheel works only when focused.
+/// A value in a sentence. A click selects all of it; Return takes what was typed, shows what was taken and keeps the
+/// focus; Esc puts the old one back. The wheel works only when focused. Undo and redo are the job's while nothing is half
+/// typed. A value belongs to something with an id: what is typed for one thing is never taken for another.
 class ValueChip : public QLineEdit {
     Q_OBJECT
   public:
@@ -20,25 +22,39 @@ class ValueChip : public QLineEdit {
     double value() const { return value_; }
     /// Says what is wrong with the last typed value; empty when nothing is.
     void setWrong(const QString& why);
+    const QString& wrong() const { return wrong_; }
+
+    /// What the value is of. While something is half typed, that stays the thing it was typed for.
+    void setOwner(const std::string& id);
+    const std::string& owner() const { return owner_; }
 
   signals:
+    void wrongChanged();
     void committed(double value);
     /// Enter with a value that was taken, Esc, or the focus has gone.
     void finished();
 
   protected:
     void keyPressEvent(QKeyEvent*) override;
+    bool event(QEvent*) override;
+    void focusInEvent(QFocusEvent*) override;
     void focusOutEvent(QFocusEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void mouseDoubleClickEvent(QMouseEvent*) override;
     void wheelEvent(QWheelEvent*) override;
     QSize sizeHint() const override;
 
   private:
     void commit();
+    void step(double by);
+    void restore();
     void display(double value);
 
     Kind kind_;
     int decimals_;
     double step_, value_ = 0;
+    QString wrong_;
+    std::string owner_, nextOwner_;
 };
 
 /// Lays widgets out like words.

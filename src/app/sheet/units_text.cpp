@@ -1,101 +1,26 @@
 #include "app/sheet/units_text.h"
 
 #include <QObject>
-#include <cmath>
+#include <QRegularExpression>
+#include <atomic>
 
 #include "base/number_text.h"
+#include "base/typed_length.h"
 #include "base/units.h"
 
 namespace nine::app {
 namespace {
 
-bool& inchesOn() {
-    static bool on = false;
-    return on;
-}
-
-/// Sums of products of numbers with units; `bare` is what a number without unit is multiplied by.
-class Reader {
-  public:
-    Reader(std::string text, double bare, bool units) : text_(std::move(text)), bare_(bare), units_(units) {}
-
-    std::optional<double> all() {
-        const auto value = sum();
-        skip();
-        return at_ == text_.size() ? value : std::nullopt;
-    }
-
-  private:
-    void skip() {
-        while (at_ < text_.size() && text_[at_] == ' ') ++at_;
-    }
-    bool take(char c) {
-        skip();
-        if (at_ >= text_.size() || text_[at_] != c) return false;
-        ++at_;
-        return true;
-    }
-    std::optional<double> sum() {
-        auto value = product();
-        while (value) {
-            const double sign = take('+') ? 1 : take('-') ? -1 : 0;
-            if (sign == 0) break;
-            const auto next = product();
-            if (!next) return std::nullopt;
-            *value += sign * *next;
-        }
-        return value;
-    }
-    std::optional<double> product() {
-        // A factor without unit scales, so the unit of "3*4.5" is applied once, at the end.
-        bool unitSeen = false;
-        auto value = factor(unitSeen);
-        while (value) {
-            const bool times = take('*');
-            if (!times && !take('/')) break;
-            const auto next = factor(unitSeen);
-            if (!next || (!times && *next == 0)) return std::nullopt;
-            *value = times ? *value * *next : *value / *next;
-        }
-        if (value && !unitSeen) *value *= bare_;
-        return value;
-    }
-    std::optional<double> factor(bool& unitSeen) {
-        skip();
-        const std::size_t from = at_;
-        if (at_ < text_.size() && (text_[at_] == '-' || text_[at_] == '+')) ++at_;
-        while (at_ < text_.size() &&
-               ((text_[at_] >= '0' && text_[at_] <= '9') || text_[at_] == '.' || text_[at_] == ','))
-            ++at_;
-        std::string digits = text_.substr(from, at_ - from);
-        for (char& c : digits) c = c == ',' ? '.' : c;
-        const auto number = parseNumber(digits);
-        if (!number) return std::nullopt;
-        skip();
-        if (!units_) return number;
-        for (const auto& [name, factor] :
-             {std::pair{"mm", 1.0}, {"cm", 10.0}, {"in", kMmPerInch}, {"\"", kMmPerInch}}) {
-            if (text_.compare(at_, std::char_traits<char>::length(name), name) != 0) continue;
-            at_ += std::char_traits<char>::length(name);
-            unitSeen = true;
-            return *number * factor;
-        }
-        return number;
-    }
-
-    std::string text_;
-    double bare_;
-    bool units_;
-    std::size_t at_ = 0;
-};
+/// Pictures drawn in the background have numbers on them too.
+std::atomic<bool> inchesOn{false};
 
 }  // namespace
 
 bool inches() {
-    return inchesOn();
+    return inchesOn;
 }
 void useInches(bool on) {
-    inchesOn() = on;
+    inchesOn = on;
 }
 
 QString lengthUnit() {
@@ -116,11 +41,33 @@ QString lengthText(double mm, int decimals) {
 }
 
 std::optional<double> parseLength(const QString& typed) {
-    return Reader(typed.trimmed().toLower().toStdString(), inches() ? kMmPerInch : 1.0, true).all();
+    return typedLength(typed.toStdString(), inches() ? kMmPerInch : 1.0);
 }
 
 std::optional<double> parsePlain(const QString& typed) {
-    return Reader(typed.trimmed().toStdString(), 1.0, false).all();
+    return typedNumber(typed.toStdString());
+}
+
+QString lengthsInUnits(const QString& sentence) {
+    if (!inches()) return sentence;
+    // "0.03 mm", "38 x 21 mm", "0.2 to 20 mm"; not mm/s, not mm2, nothing that is part of a word.
+    static const QRegularExpression lengths(
+        QStringLiteral("(?<![\\w.])([0-9]+(?:\\.[0-9]+)?)(?:( x | to | and |, )([0-9]+(?:\\.[0-9]+)?))? "
+                       "mm(?![\\w/^\u00b2\u00b3])"));
+    QString out;
+    qsizetype end = 0;
+    for (auto it = lengths.globalMatch(sentence); it.hasNext();) {
+        const QRegularExpressionMatch m = it.next();
+        const auto number = [](const QString& mm) {
+            const qsizetype point = mm.indexOf('.');
+            return lengthNumber(mm.toDouble(), point < 0 ? 0 : static_cast<int>(mm.size() - point - 1));
+        };
+        out += sentence.mid(end, m.capturedStart() - end) + number(m.captured(1));
+        if (m.capturedLength(3) > 0) out += m.captured(2) + number(m.captured(3));
+        out += ' ' + lengthUnit();
+        end = m.capturedEnd();
+    }
+    return out + sentence.mid(end);
 }
 
 }  // namespace nine::app

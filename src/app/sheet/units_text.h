@@ -17,8 +17,10 @@ QString lengthUnit();
 /// A sentence with its lengths' unit in the places marked %U.
 QString withUnit(QString words);
 
-/// A typed length: a number with an optional unit (mm, cm, in, "), sums and products ("3*4.5 + 2"); a bare
-/// number is in the unit on the screen. Decimal comma or point. Nothing if it is no length.
+/// A sentence of the core, which speaks in mm, with its lengths in the unit on the screen.
+QString lengthsInUnits(const QString& sentence);
+
+/// A typed length as base/typed_length.h reads it; a bare number is in the unit on the screen.
 std::optional<double> parseLength(const QString& typed);
 /// The same without units, for counts.
 std::optional<double> parsePlain(const QString& typed);

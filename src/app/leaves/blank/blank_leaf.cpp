@@ -18,6 +18,8 @@
 #include "job/blank_table.h"
 #include "job/tracing_page.h"
 
+#include "base/number_text.h"
+
 namespace nine::app {
 namespace {
 
@@ -165,8 +167,12 @@ void BlankLeaf::printTable(bool print) {
 ValueChip* BlankLeaf::chip(Card& card, const QString& name, std::function<Status(Station&, double)> change) {
     ValueChip* c = card.chip(name, ValueChip::Kind::Length, 1, 0.1, {});
     connect(c, &ValueChip::committed, this, [this, c, change = std::move(change)](double value) {
-        const auto index = static_cast<std::size_t>(context_.view.station());
-        if (index >= job().blank->table.stations.size()) return;
+        const auto& all = job().blank->table.stations;
+        const auto found = std::find_if(all.begin(), all.end(), [&](const Station& station) {
+            return numberText(station.x_mm) == c->owner();  // two never stand at one place
+        });
+        if (found == all.end()) return;
+        const auto index = static_cast<std::size_t>(found - all.begin());
         Station s = job().blank->table.stations[index];
         const Status possible = change(s, value);
         const Result<Job> edited = possible ? withStation(job(), index, s) : Result<Job>(possible.error());
@@ -370,7 +376,10 @@ void BlankLeaf::refreshValues() {
     title_->setText(tr("Station %1").arg(index));
     remark_->setText(tr("%1 from the nose, %2 stations in all").arg(lengthText(s.x_mm)).arg(stations.size()));
     const bool closed = s.halfWidth_mm == 0;
-    for (ValueChip* c : {x_, top_, bottom_, width_, girth_}) c->setEnabled(!closed);
+    for (ValueChip* c : {x_, top_, bottom_, width_, girth_}) {
+        c->setEnabled(!closed);
+        c->setOwner(numberText(s.x_mm));
+    }
     x_->setValue(s.x_mm);
     top_->setValue(s.top_mm);
     bottom_->setValue(s.bottom_mm);

@@ -223,6 +223,8 @@ void BlankPage::typeInto(Typed which) {
     const QRectF box = typedBox(which);
     if (box.isNull()) return;
     typing_ = which;
+    const auto selected = static_cast<std::size_t>(context_.view.station());
+    typingStation_mm_ = selected < stations().size() ? stations()[selected].x_mm : 0;
     editor_->setWrong({});
     editor_->setValue(typedValue(which));
     editor_->move((box.center() - QPointF(0.5 * editor_->width(), 0.5 * editor_->height())).toPoint());
@@ -234,7 +236,10 @@ void BlankPage::typeInto(Typed which) {
 void BlankPage::takeTyped(double value) {
     const double before = typedValue(typing_);
     BodyScale scale;
-    const auto index = static_cast<std::size_t>(context_.view.station());
+    const auto found = std::find_if(stations().begin(), stations().end(),
+                                    [&](const Station& s) { return s.x_mm == typingStation_mm_; });
+    if (typing_ == Typed::Station && found == stations().end()) return;  // it was taken out meanwhile
+    const auto index = static_cast<std::size_t>(found - stations().begin());
     context_.document.beginGesture();
     Result<Job> edited = Error{};
     if (typing_ == Typed::Station) {

@@ -79,6 +79,7 @@ class BlankPage : public LeafPage {
     std::map<Typed, QRectF> typedBoxes_;
     ValueChip* editor_;
     Typed typing_ = Typed::Length;
+    double typingStation_mm_ = 0;  ///< where the station stood that is typed for
     QRectF strip_;
     /// Where landmarks stand, worked out once for each layout.
     struct DrawnLandmark {

@@ -84,8 +84,9 @@ void LandmarkCard::landmarkCard(const std::string& name) {
                           std::function<void(Landmark&, double)> set) {
         ValueChip* c = card->chip(what, kind, decimals, kind == ValueChip::Kind::Length ? 0.1 : 1, {});
         connect(c, &ValueChip::committed, this, [this, c, name, set](double v) {
-            if (!landmark()) return;
-            Landmark changed = *landmark();
+            const auto found = job().blank->landmarks.find(name);  // whatever is selected by now
+            if (found == job().blank->landmarks.end()) return;
+            Landmark changed = found->second;
             set(changed, v);
             take(withLandmarkAs(job(), name, std::move(changed)), tr("Change %1").arg(landmarkName(name)), c);
         });
@@ -126,7 +127,9 @@ void LandmarkCard::landmarkCard(const std::string& name) {
                                         {"forward", tr("Looks forward")},
                                         {"cat", tr("Upright slit")}}) {
             types.append({words, mark.eyeType == id, [this, name, id = std::string(id)] {
-                              Landmark changed = *landmark();
+                              const auto found = job().blank->landmarks.find(name);
+                              if (found == job().blank->landmarks.end()) return;
+                              Landmark changed = found->second;
                               changed.eyeType = id;
                               take(withLandmarkAs(job(), name, std::move(changed)), tr("Change the eye"));
                           }});
@@ -167,10 +170,15 @@ void LandmarkCard::zoneCard(const std::string& id) {
         area.noPaint
             ? tr("No paint goes here: no mask may open over it.")
             : tr("The carving holds every sheet off the skin here; the spray plan counts with that gap."));
-    const auto change = [this](std::function<void(Zone&)> set) {
-        return [this, set] {
-            if (!zone()) return;
-            Zone changed = *zone();
+    const auto ofId = [this, id]() -> const Zone* {
+        for (const Zone& z : job().blank->zones)
+            if (z.id == id) return &z;
+        return nullptr;
+    };
+    const auto change = [this, ofId](std::function<void(Zone&)> set) {
+        return [this, set, ofId] {
+            if (!ofId()) return;
+            Zone changed = *ofId();
             set(changed);
             take(withZone(job(), std::move(changed)), tr("Change the area"));
         };
@@ -193,9 +201,9 @@ void LandmarkCard::zoneCard(const std::string& id) {
                            change([depth](Zone& z) { z.relief_mm = depth.depth_mm; })});
         card->choices(depths);
         ValueChip* deep =
-            card->chip(tr("Depth of the carving"), ValueChip::Kind::Length, 2, 0.05, [this](double v) {
-                if (!zone()) return;
-                Zone changed = *zone();
+            card->chip(tr("Depth of the carving"), ValueChip::Kind::Length, 2, 0.05, [this, ofId](double v) {
+                if (!ofId()) return;
+                Zone changed = *ofId();
                 changed.relief_mm = v;
                 take(withZone(job(), std::move(changed)), tr("Depth of the carving"));
             });

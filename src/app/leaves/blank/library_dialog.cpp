@@ -3,6 +3,7 @@
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QPainter>
+#include <QTimer>
 #include <QVBoxLayout>
 #include <cmath>
 
@@ -143,6 +144,9 @@ LibraryDialog::LibraryDialog(LibraryStore& store, JobDocument& document, QWidget
     connect(list_, &QListWidget::itemSelectionChanged, this, &LibraryDialog::select);
     connect(list_, &QListWidget::itemActivated, this, &LibraryDialog::use);
     connect(&store_, &LibraryStore::changed, this, &LibraryDialog::fill);
+    connect(&store_, &LibraryStore::notAdded, this, [this](const Error& e) {
+        QTimer::singleShot(0, this, [this, e] { say(e); });  // after fill() has cleared the line
+    });
     putBack_->hide();
     store_.open();
     fill();
@@ -258,28 +262,15 @@ void LibraryDialog::use() {
     accept();
 }
 
-void LibraryDialog::add(BlankChapter blank) {
-    drawer_.request(
-        [table = blank.table](const Task&) {
-            const Result<Skin> skin = Skin::of(table);
-            return skin ? thumbnailOf(*skin) : std::string();
-        },
-        [this, blank](std::string thumbnail) {
-            const Result<std::string> id = putInLibrary(store_.workshop(), blank, "", std::move(thumbnail));
-            if (!id) return say(id.error());
-            fill();
-        });
-}
-
 void LibraryDialog::keepOpen() {
-    if (!document_.empty()) add(*document_.job().blank);
+    if (!document_.empty()) store_.add(*document_.job().blank);
 }
 
 void LibraryDialog::duplicate() {
     Result<BlankChapter> blank = blankFromLibrary(store_.workshop(), selected());
     if (!blank) return say(blank.error());
     blank->name = tr("%1, a copy").arg(QString::fromStdString(blank->name)).toStdString();
-    add(std::move(*blank));
+    store_.add(std::move(*blank));
 }
 
 void LibraryDialog::remove() {
@@ -303,7 +294,7 @@ void LibraryDialog::importFile() {
     if (path.isEmpty()) return;
     const Result<LoadedJob> job = loadJob(path.toStdString());
     if (!job) return say(job.error());
-    add(*job->job.blank);
+    store_.add(*job->job.blank);
 }
 
 void LibraryDialog::exportFile() {

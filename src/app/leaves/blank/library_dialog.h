@@ -39,8 +39,6 @@ class LibraryDialog : public QDialog {
     void fill();
     void select();
     void say(const Error& error);
-    /// Draws the thumbnail in the background, then adds the blank.
-    void add(BlankChapter blank);
     std::string selected() const;
 
     LibraryStore& store_;
@@ -60,7 +58,6 @@ class LibraryDialog : public QDialog {
     };
     Compared compared_;
     LatestOnly<Compared> comparer_{this, Urgency::Soon};
-    LatestOnly<std::string> drawer_{this, Urgency::Soon};
 };
 
 }  // namespace nine::app

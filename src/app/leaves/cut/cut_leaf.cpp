@@ -23,9 +23,9 @@ void CutLeaf::exportTo(const QString& folder, PageFormats formats, std::function
     if (!masks.pages) {
         return done(Error{"nothing_to_cut", tr("There are no pieces to write yet.").toStdString(), "masks"});
     }
-    exporter_.request(
+    exporter_.write(
         [folder = folder.toStdString(), formats, job = masks.job, all = masks.masks,
-         pages = *masks.pages](const Task&) -> Status {
+         pages = *masks.pages]() -> Status {
             return writeFilesAtomically(folder, pageFiles(drawPages(job, all, pages), formats));
         },
         std::move(done));

@@ -1,6 +1,7 @@
 // Leaf 6, Cut: how the masks get out of the sheet.
 #pragma once
 
+#include "app/document/writer.h"
 #include "app/leaves/leaf.h"
 #include "app/sheet/card.h"
 
@@ -15,10 +16,11 @@ class CutLeaf : public Leaf {
     QWidget* page() override;
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
+    ~CutLeaf() override { exporter_.drain(); }
 
     /// Writes the files into a folder in the background; `done` gets how it went, on the GUI thread.
     void exportTo(const QString& folder, PageFormats formats, std::function<void(Status)> done);
-    bool exporting() const { return exporter_.running(); }
+    bool exporting() const { return exporter_.busy(); }
 
   signals:
     void exportWanted(nine::PageFormats formats);
@@ -30,7 +32,7 @@ class CutLeaf : public Leaf {
 
     CutPage* page_;
     CardHolder* card_;
-    LatestOnly<Status> exporter_{this};
+    Writer exporter_;
 };
 
 }  // namespace nine::app

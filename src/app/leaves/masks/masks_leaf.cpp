@@ -1,5 +1,6 @@
 #include "app/leaves/masks/masks_leaf.h"
 
+#include "app/document/selection.h"
 #include "app/leaves/masks/masks_page.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -38,12 +39,12 @@ QWidget* MasksLeaf::page() {
     return page_;
 }
 
-void MasksLeaf::changeSpec(const QString& label, const std::function<void(MaskSpec&)>& edit) {
+void MasksLeaf::changeSpec(const std::string& mask, const QString& label, const std::function<void(MaskSpec&)>& edit) {
     // The twin of the other side follows: masks are wanted the same on both sides.
     std::vector<MaskSpecPtr> specs = maskSpecs(job());
-    const auto index = static_cast<std::size_t>(context_.view.mask());
-    if (index >= specs.size()) return;
-    const std::vector<std::string> elements = specs[index]->elements;
+    const int index = indexOfMask(job(), mask);
+    if (index < 0) return;
+    const std::vector<std::string> elements = specs[static_cast<std::size_t>(index)]->elements;
     for (MaskSpecPtr& spec : specs) {
         if (spec->elements != elements) continue;
         MaskSpec changed = *spec;
@@ -57,7 +58,7 @@ void MasksLeaf::changeSpec(const QString& label, const std::function<void(MaskSp
 }
 
 void MasksLeaf::useMaterial(int index) {
-    changeSpec(tr("Change the sheet"), [&](MaskSpec& spec) {
+    changeSpec(context_.view.mask(), tr("Change the sheet"), [&](MaskSpec& spec) {
         spec.material = std::string(sheetMaterials()[static_cast<std::size_t>(index)].id);
     });
 }
@@ -66,7 +67,7 @@ bool MasksLeaf::repairWorst() {
     const MasksResult& all = context_.results.masks();
     const int worst = worstMask(all);
     if (worst < 0) return false;
-    context_.view.setMask(worst);
+    context_.view.setMask(all.masks[static_cast<std::size_t>(worst)].spec->id);
     const int sheet =
         stiffestSheetFor((*all.masks[static_cast<std::size_t>(worst)].mask)->report.strainFeasibleMax);
     if (sheet >= 0) useMaterial(sheet);
@@ -77,8 +78,9 @@ void MasksLeaf::rebuildCard() {
     if (putOff()) return;
     auto* card = new Card;
     const auto& masks = context_.results.masks().masks;
-    const auto index = static_cast<std::size_t>(context_.view.mask());
-    if (index >= masks.size()) {
+    const int found = indexIn(context_.results.masks(), context_.view.mask());
+    const auto index = static_cast<std::size_t>(std::max(0, found));
+    if (found < 0) {
         card->words(tr("No mask is selected."));
         card->finish();
         return card_->show(card);
@@ -87,12 +89,12 @@ void MasksLeaf::rebuildCard() {
     card->title(QString("%1 %2").arg(QString::fromStdString(spec.shownName()), QChar(sideLetter(spec.side))));
     ValueChip* margin = card->chip(tr("Margin"), ValueChip::Kind::Length, 1, 0.5, {});
     margin->setValue(spec.margin_mm);
-    connect(margin, &ValueChip::committed, this, [this, margin](double v) {
+    connect(margin, &ValueChip::committed, this, [this, margin, id = spec.id](double v) {
         const bool fits = v >= kMinMargin_mm && v <= kMaxMargin_mm;
         margin->setWrong(fits ? QString()
                               : tr("A margin lies between %1 and %2.")
                                     .arg(lengthText(kMinMargin_mm, 0), lengthText(kMaxMargin_mm, 0)));
-        if (fits) changeSpec(tr("Change the margin"), [&](MaskSpec& s) { s.margin_mm = v; });
+        if (fits) changeSpec(id, tr("Change the margin"), [&](MaskSpec& s) { s.margin_mm = v; });
     });
     card->sentence(withUnit(tr("A margin of %1 %U stays round the windows against overspray. It goes on")),
                    {margin});
@@ -100,8 +102,8 @@ void MasksLeaf::rebuildCard() {
     for (const auto& [apply, text] : {std::pair{Apply::Loose, tr("held loose at its marks")},
                                       {Apply::Lateral, tr("smoothed from the middle line")},
                                       {Apply::Back, tr("smoothed down from the back")}}) {
-        ways.append({text, spec.apply == apply, [this, apply = apply] {
-                         changeSpec(tr("Change how it is laid on"), [&](MaskSpec& s) { s.apply = apply; });
+        ways.append({text, spec.apply == apply, [this, apply = apply, id = spec.id] {
+                         changeSpec(id, tr("Change how it is laid on"), [&](MaskSpec& s) { s.apply = apply; });
                      }});
     }
     card->radio(ways);
@@ -122,7 +124,7 @@ void MasksLeaf::rebuildCard() {
         }
         for (const RegistrationMark& mark : mask.marks)
             card->muted(tr("Mark %1").arg(said(markSentence(mark))));
-        for (const Warning& w : result.warnings) card->caution(said(w.text));
+        for (const Warning& w : masks[index].warnings) card->caution(said(w.text));
     } else {
         card->framed(said(masks[index].mask.error()), true);
     }
@@ -134,7 +136,7 @@ void MasksLeaf::rebuildCard() {
         const QString name =
             QString("%1 %2").arg(QString::fromStdString(other.shownName()), QChar(sideLetter(other.side)));
         all.append({name + (fault ? QString::fromUtf8("  ⚑") : QString()), i == index,
-                    [this, i] { context_.view.setMask(static_cast<int>(i)); }});
+                    [this, id = other.id] { context_.view.setMask(id); }});
     }
     card->choices(all);
     card->finish();

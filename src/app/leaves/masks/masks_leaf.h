@@ -22,7 +22,7 @@ class MasksLeaf : public Leaf {
 
   private:
     void rebuildCard() override;
-    void changeSpec(const QString& label, const std::function<void(MaskSpec&)>& edit);
+    void changeSpec(const std::string& mask, const QString& label, const std::function<void(MaskSpec&)>& edit);
     void selectElementOfMask();
 
     MasksPage* page_;

@@ -5,6 +5,7 @@
 #include <QPainter>
 #include <cmath>
 
+#include "app/document/selection.h"
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -48,10 +49,11 @@ void MasksPage::showPanel(Panel panel) {
 MaskInView MasksPage::find() const {
     const MasksResult& all = context_.results.masks();
     const auto& sketch = context_.results.sketch();
-    if (context_.results.masksRunning() && sketch && sketch->index == context_.view.mask())
+    if (context_.results.masksRunning() && sketch && sketch->spec->id == context_.view.mask())
         return {sketch->spec, sketch->mask, sketch->piece, false, {}};
-    const auto index = static_cast<std::size_t>(context_.view.mask());
-    if (index >= all.masks.size()) return {};
+    const int found = indexIn(all, context_.view.mask());
+    if (found < 0) return {};
+    const auto index = static_cast<std::size_t>(found);
     const MaskResult& result = all.masks[index];
     if (!result.mask) return {result.spec, nullptr, {}, true, said(result.mask.error())};
     return {result.spec, *result.mask, index < all.pieces.size() ? all.pieces[index] : Piece{}, true, {}};
@@ -268,13 +270,12 @@ void MasksPage::mousePressEvent(QMouseEvent* event) {
 }
 
 void MasksPage::keyPressEvent(QKeyEvent* event) {
-    const int count = static_cast<int>(context_.results.masks().masks.size());
     switch (event->key()) {
         case Qt::Key_PageDown:
-            context_.view.setMask(std::min(count - 1, context_.view.mask() + 1));
+            context_.view.setMask(maskBeside(context_.document.job(), context_.view.mask(), 1));
             break;
         case Qt::Key_PageUp:
-            context_.view.setMask(std::max(0, context_.view.mask() - 1));
+            context_.view.setMask(maskBeside(context_.document.job(), context_.view.mask(), -1));
             break;
         case Qt::Key_Left:
         case Qt::Key_Right:

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <set>
 
+#include "app/document/selection.h"
 #include "app/leaves/pattern/pattern_page.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -21,20 +22,20 @@ QWidget* PatternLeaf::page() {
     return page_;
 }
 
-const Element* PatternLeaf::selected() const {
-    const auto& elements = job().pattern->elements;
-    const auto index = static_cast<std::size_t>(context_.view.element());
-    return index < elements.size() ? elements[index].get() : nullptr;
+ElementPtr PatternLeaf::selected() const {
+    return elementOf(job(), context_.view.element());
 }
 
-void PatternLeaf::change(const QString& label, const std::function<void(Element&)>& edit, ValueChip* chip) {
-    if (!selected()) return;
-    Element e = *selected();
+void PatternLeaf::change(const std::string& id, const QString& label, const std::function<void(Element&)>& edit,
+                         ValueChip* chip) {
+    const ElementPtr before = elementOf(job(), id);
+    if (!before) return;
+    Element e = *before;
     edit(e);
     const Status ok = checkElement(e, "");
     if (chip) chip->setWrong(ok ? QString() : said(ok.error()));
     if (!ok) return;
-    const auto index = static_cast<std::size_t>(context_.view.element());
+    const auto index = static_cast<std::size_t>(indexOfElement(job(), id));
     context_.document.beginGesture();
     context_.document.edit(withMasksInStep(withElement(job(), index, e)), label);
 }
@@ -44,9 +45,10 @@ ValueChip* PatternLeaf::chip(Card& card, const QString& name, ValueChip::Kind ki
                              std::function<void(Element&, double)> set) {
     ValueChip* c = card.chip(name, kind, decimals, 0.1, {});
     chips_.emplace_back(c, std::move(get));
-    connect(c, &ValueChip::committed, this, [this, c, name, set](double v) {
+    // Made for this element, whatever is selected when the value is taken.
+    connect(c, &ValueChip::committed, this, [this, c, name, set, id = context_.view.element()](double v) {
         change(
-            tr("Change %1").arg(name.toLower()), [&](Element& edited) { set(edited, v); }, c);
+            id, tr("Change %1").arg(name.toLower()), [&](Element& edited) { set(edited, v); }, c);
     });
     return c;
 }
@@ -56,8 +58,13 @@ ValueChip* PatternLeaf::shapeChip(Card& card, const QString& name, int decimals,
     const auto kind = std::is_integral_v<Number> ? ValueChip::Kind::Count : ValueChip::Kind::Length;
     return chip(
         card, name, kind, decimals,
-        [member](const Element& e) { return static_cast<double>(std::get<Shape>(e.shape).*member); },
-        [member](Element& e, double v) { std::get<Shape>(e.shape).*member = static_cast<Number>(v); });
+        [member](const Element& e) {
+            const Shape* shape = std::get_if<Shape>(&e.shape);
+            return shape ? static_cast<double>(shape->*member) : 0.0;
+        },
+        [member](Element& e, double v) {
+            if (Shape* shape = std::get_if<Shape>(&e.shape)) shape->*member = static_cast<Number>(v);
+        });
 }
 
 void PatternLeaf::dotSentence(Card& card) {
@@ -88,8 +95,13 @@ void PatternLeaf::gillSentence(Card& card) {
     const auto percent = [&](const QString& name, double GillMark::*member) {
         return chip(
             card, name, number, 0,
-            [member](const Element& e) { return 100 * (std::get<GillMark>(e.shape).*member); },
-            [member](Element& e, double v) { std::get<GillMark>(e.shape).*member = v / 100; });
+            [member](const Element& e) {
+                const GillMark* mark = std::get_if<GillMark>(&e.shape);
+                return mark ? 100 * (mark->*member) : 0.0;
+            },
+            [member](Element& e, double v) {
+                if (GillMark* mark = std::get_if<GillMark>(&e.shape)) mark->*member = v / 100;
+            });
     };
     card.sentence(
         withUnit(
@@ -125,22 +137,22 @@ void PatternLeaf::placeSentence(Card& card, const Element& e) {
 
 void PatternLeaf::anchorTo(const std::string& landmark) {
     const BodyResult& body = context_.results.body();
-    if (!selected() || !body.skin) return;
-    const Result<Element> moved = reanchored(*body.skin, job().blank->landmarks, *selected(), landmark, "");
+    const ElementPtr e = selected();
+    if (!e || !body.skin) return;
+    const Result<Element> moved = reanchored(*body.skin, job().blank->landmarks, *e, landmark, "");
     if (!moved) return;
     context_.document.beginGesture();
-    context_.document.edit(withElement(job(), static_cast<std::size_t>(context_.view.element()), *moved),
+    context_.document.edit(withElement(job(), static_cast<std::size_t>(indexOfElement(job(), e->id)), *moved),
                            tr("Change the anchor"));
 }
 
 void PatternLeaf::rebuildCard() {
     if (putOff()) return;
-    const Element* e = selected();
+    const ElementPtr e = selected();
     const auto& errors = context_.results.body().artErrors;
     const QString shownFor =
         (e ? QString("%1 %2 %3 %4 %5")
-                 .arg(context_.view.element())
-                 .arg(kindName(*e))
+                 .arg(QString::fromStdString(e->id), QString::fromStdString(kindName(*e)))
                  .arg(e->linked)
                  .arg(QString::fromStdString(e->anchor), QString::fromStdString(e->shownName()))
            : QString("none %1").arg(context_.document.empty())) +
@@ -154,15 +166,21 @@ void PatternLeaf::rebuildCard() {
         if (std::holds_alternative<DotRow>(e->shape)) dotSentence(*card);
         if (std::holds_alternative<Bars>(e->shape)) barSentence(*card);
         if (std::holds_alternative<GillMark>(e->shape)) gillSentence(*card);
-        placeSentence(*card, *e);
-        card->radio({{tr("both sides the same"), e->linked,
-                      [this] { change(tr("Link sides"), [&](Element& x) { x.linked = true; }); }},
-                     {tr("this side only"), !e->linked, [this] {
-                          change(tr("Unlink sides"), [&](Element& x) {
-                              x.linked = false;
-                              x.side = context_.view.side();
-                          });
-                      }}});
+        if (e->known()) {
+            placeSentence(*card, *e);
+            card->radio({{tr("both sides the same"), e->linked,
+                          [this, id = e->id] { change(id, tr("Link sides"), [](Element& x) { x.linked = true; }); }},
+                         {tr("this side only"), !e->linked, [this, id = e->id] {
+                              change(id, tr("Unlink sides"), [this](Element& x) {
+                                  x.linked = false;
+                                  x.side = context_.view.side();
+                              });
+                          }}});
+        } else {
+            card->words(tr("A mark of the kind \"%1\", which this version of the program does not know. It is kept as "
+                           "it is, but not drawn and in no mask; a newer version shows it.")
+                            .arg(QString::fromStdString(kindName(*e))));
+        }
         for (const Error& error : errors) card->framed(said(error), true);
         card->button(tr("Take it out"), Card::Look::Link, [this] { removeSelected(); });
     } else {
@@ -182,7 +200,7 @@ void PatternLeaf::rebuildCard() {
 }
 
 void PatternLeaf::refreshValues() {
-    const Element* e = selected();
+    const ElementPtr e = selected();
     if (!e) return;
     for (const auto& [chip, get] : chips_) chip->setValue(get(*e));
 }
@@ -207,29 +225,28 @@ void PatternLeaf::addElement(NewElement kind) {
         e.shape = DotRow{};
     }
     PatternChapter pattern = *job().pattern;
+    const std::string id = e.id;
     pattern.elements.push_back(std::make_shared<const Element>(std::move(e)));
     Job next = job();
-    const int index = static_cast<int>(pattern.elements.size()) - 1;
     next.pattern = std::make_shared<const PatternChapter>(std::move(pattern));
     next = withMasksInStep(next);
     context_.document.beginGesture();
     context_.document.edit(next, bars   ? tr("Add bars")
                                  : gill ? tr("Add a gill mark")
                                         : tr("Add a row of dots"));
-    context_.view.setElement(index);
+    context_.view.setElement(id);
 }
 
 void PatternLeaf::removeSelected() {
-    const Element* e = selected();
+    const ElementPtr e = selected();
     if (!e) return;
     PatternChapter pattern = *job().pattern;
-    pattern.elements.erase(pattern.elements.begin() + context_.view.element());
+    std::erase(pattern.elements, e);
     Job next = job();
     next.pattern = std::make_shared<const PatternChapter>(std::move(pattern));
     next = withMasksInStep(next);
     context_.document.beginGesture();
     context_.document.edit(next, tr("Take out an element"));
-    context_.view.setElement(std::max(0, context_.view.element() - 1));
 }
 
 LeafEntry PatternLeaf::entry() const {

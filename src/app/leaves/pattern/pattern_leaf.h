@@ -35,8 +35,10 @@ class PatternLeaf : public Leaf {
     /// Measured from another landmark; the element stays where it is.
     void anchorTo(const std::string& landmark);
     void placeSentence(Card& card, const Element& e);
-    const Element* selected() const;
-    void change(const QString& label, const std::function<void(Element&)>& edit, ValueChip* chip = nullptr);
+    ElementPtr selected() const;
+    /// Changes the element of this id, or nothing when it is gone or has become of another kind.
+    void change(const std::string& id, const QString& label, const std::function<void(Element&)>& edit,
+                ValueChip* chip = nullptr);
 
     PatternPage* page_;
     CardHolder* card_;

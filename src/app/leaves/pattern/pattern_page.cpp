@@ -5,6 +5,7 @@
 #include <QPainter>
 #include <cmath>
 
+#include "app/document/selection.h"
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -73,22 +74,22 @@ std::vector<PatternPage::SideView> PatternPage::sideViews() const {
 
 PatternPage::SideView PatternPage::leading() const {
     const std::vector<SideView> all = sideViews();
-    const Element* e = selected();
+    const ElementPtr e = selected();
     for (const SideView& on : all) {
         if (e && e->standsOn(on.side)) return on;
     }
     return all.front();
 }
 
-const Element* PatternPage::selected() const {
-    const auto index = static_cast<std::size_t>(context_.view.element());
-    return index < elements().size() ? elements()[index].get() : nullptr;
+ElementPtr PatternPage::selected() const {
+    return elementOf(context_.document.job(), context_.view.element());
 }
 
 const ElementArt* PatternPage::selectedArt() const {
-    const auto& art = context_.results.body().art;
-    const auto index = static_cast<std::size_t>(context_.view.element());
-    return index < art.size() && art[index] && !art[index]->outlines.empty() ? art[index].get() : nullptr;
+    for (const ArtPtr& art : context_.results.body().art) {
+        if (art && art->element == context_.view.element() && !art->outlines.empty()) return art.get();
+    }
+    return nullptr;
 }
 
 void PatternPage::layOut() {
@@ -143,7 +144,7 @@ QPointF PatternPage::openingAt(int element, int index) const {
 
 QPointF PatternPage::handleAt(PatternHandle handle) const {
     const ElementArt* art = selectedArt();
-    const Element* e = selected();
+    const ElementPtr e = selected();
     if (!art || !e) return {};
     const auto& all = art->outlines;
     const bool bars = std::holds_alternative<Bars>(e->shape);
@@ -237,7 +238,7 @@ void PatternPage::paintArt(QPainter& p, const SideView& on) const {
 
 void PatternPage::paintSelected(QPainter& p) const {
     const ElementArt* art = selectedArt();
-    const Element* e = selected();
+    const ElementPtr e = selected();
     const SideView on = leading();
     if (!art || !e || !e->standsOn(on.side)) return;
     const Tokens& t = tokens();
@@ -358,7 +359,7 @@ void PatternPage::paintList(QPainter& p) const {
     for (int i = 0; i < static_cast<int>(elements().size()); ++i) {
         const Element& e = *elements()[static_cast<std::size_t>(i)];
         const QRectF row = listRow(i);
-        const bool on = i == context_.view.element();
+        const bool on = e.id == context_.view.element();
         if (on) {
             p.setPen(QPen(t.select, 1.4));
             p.setBrush(t.panel);
@@ -407,8 +408,9 @@ void PatternPage::paintMask(QPainter& p) const {
     for (const Window& window : mask.windows) p.drawPolygon(polygonOf(window.outline));
     const double y = centre.y() + 0.5 * scale * size.y() + 22;
     const auto& all = context_.results.masks().masks;
-    const auto index = static_cast<std::size_t>(sketch->index);
-    const bool judged = !context_.results.masksRunning() && index < all.size() && all[index].mask;
+    const int found = indexIn(context_.results.masks(), sketch->spec->id);
+    const auto index = static_cast<std::size_t>(std::max(0, found));
+    const bool judged = !context_.results.masksRunning() && found >= 0 && all[index].mask;
     const QString sheet = materialName(sketch->spec->material).toLower();
     if (!judged) {
         ink::text(p, QPointF(mask_.left(), y), tr("follows what you drag;"), inter(11), t.muted);
@@ -435,7 +437,7 @@ void PatternPage::mousePressEvent(QMouseEvent* event) {
     last_ = at;
     grip_.reset();
     for (int i = 0; i < static_cast<int>(elements().size()); ++i) {
-        if (listRow(i).contains(at)) return context_.view.setElement(i);
+        if (listRow(i).contains(at)) return context_.view.setElement(elements()[static_cast<std::size_t>(i)]->id);
     }
     for (const PatternHandle handle : kHandles) {
         const QPointF foot = handleAt(handle);
@@ -446,7 +448,7 @@ void PatternPage::mousePressEvent(QMouseEvent* event) {
     }
     const auto& art = context_.results.body().art;
     // The selected element first, so that it can be dragged from under others.
-    std::vector<int> order{context_.view.element()};
+    std::vector<int> order{indexOfElement(context_.document.job(), context_.view.element())};
     for (int i = static_cast<int>(art.size()) - 1; i >= 0; --i) order.push_back(i);
     for (const SideView& on : sideViews()) {
         for (const int i : order) {
@@ -459,7 +461,7 @@ void PatternPage::mousePressEvent(QMouseEvent* event) {
                 if (!polygon.containsPoint(at, Qt::OddEvenFill) &&
                     !polygon.boundingRect().adjusted(-4, -4, 4, 4).contains(at))
                     continue;
-                context_.view.setElement(i);
+                context_.view.setElement(elements()[index]->id);
                 context_.document.beginGesture();
                 grip_ = PatternHandle::Whole;
                 return;
@@ -518,14 +520,14 @@ void PatternPage::moveHandle(PatternHandle handle, double dx, double dg) {
     }
     if (!checkElement(e, "")) return;
     context_.document.edit(
-        withElement(context_.document.job(), static_cast<std::size_t>(context_.view.element()), e),
+        withElement(context_.document.job(),
+                    static_cast<std::size_t>(indexOfElement(context_.document.job(), e.id)), e),
         tr("Move %1").arg(QString::fromStdString(e.shownName())));
 }
 
 void PatternPage::keyPressEvent(QKeyEvent* event) {
     const double step = event->modifiers() & Qt::ShiftModifier ? 1 : 0.1;
     const double way = leading().side == Side::Left ? 1 : -1;
-    const int count = static_cast<int>(elements().size());
     const auto nudge = [&](double dx, double dg) {
         if (!event->isAutoRepeat()) context_.document.beginGesture();
         moveHandle(PatternHandle::Whole, dx, dg);
@@ -540,9 +542,9 @@ void PatternPage::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Down:
             return nudge(0, -step);
         case Qt::Key_PageDown:
-            return context_.view.setElement(std::min(count - 1, context_.view.element() + 1));
+            return context_.view.setElement(elementBeside(context_.document.job(), context_.view.element(), 1));
         case Qt::Key_PageUp:
-            return context_.view.setElement(std::max(0, context_.view.element() - 1));
+            return context_.view.setElement(elementBeside(context_.document.job(), context_.view.element(), -1));
         case Qt::Key_Escape:
             if (grip_) context_.document.cancelGesture();
             return grip_.reset();

@@ -52,7 +52,7 @@ class PatternPage : public LeafPage {
     /// Moves a handle of the selected element by mm on the skin; an impossible move is not made.
     void moveHandle(PatternHandle handle, double dx, double dg);
     const std::vector<ElementPtr>& elements() const { return context_.document.job().pattern->elements; }
-    const Element* selected() const;
+    ElementPtr selected() const;
     const ElementArt* selectedArt() const;
 
     BodyView left_{BodyView::From::Along, this}, right_{BodyView::From::Along, this};

@@ -132,6 +132,7 @@ void MyBench::fill(const SprayBench& bench) {
         const int r = guns_->rowCount();
         guns_->insertRow(r);
         guns_->setItem(r, NameColumn, cell(QString::fromStdString(gun.name)));
+        guns_->item(r, NameColumn)->setData(Qt::UserRole, QString::fromStdString(gun.unknownJson));
         guns_->setItem(r, NeedleColumn, cell(number(gun.needle_mm)));
         guns_->setItem(r, LowestColumn, cell(number(gun.lowest_psi)));
         guns_->setItem(r, HighestColumn, cell(number(gun.highest_psi)));
@@ -159,6 +160,8 @@ Result<SprayBench> MyBench::typed() const {
         Gun gun;
         gun.name =
             guns_->item(r, NameColumn) ? guns_->item(r, NameColumn)->text().trimmed().toStdString() : "";
+        if (guns_->item(r, NameColumn))
+            gun.unknownJson = guns_->item(r, NameColumn)->data(Qt::UserRole).toString().toStdString();
         for (const auto& [column, into] : {std::pair{NeedleColumn, &gun.needle_mm},
                                            {LowestColumn, &gun.lowest_psi},
                                            {HighestColumn, &gun.highest_psi}}) {
@@ -168,7 +171,6 @@ Result<SprayBench> MyBench::typed() const {
         }
         bench.guns.push_back(std::move(gun));
     }
-    bench.practices = sprayPractices();
     for (int r = 0; r < practices_->rowCount(); ++r) {
         SprayPractice& p = bench.practices[static_cast<std::size_t>(r)];
         const std::size_t counts[] = {3, 3, 2, 2, 1, 1, 1};

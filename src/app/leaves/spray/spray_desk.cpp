@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "app/document/selection.h"
 #include "app/sheet/units_text.h"
 
 namespace nine::app {
@@ -34,13 +35,12 @@ void SprayDesk::stale() {
     emit changed();
 }
 
-SprayStudy SprayDesk::studyOf(int mask) const {
+SprayStudy SprayDesk::studyOf(const std::string& mask) const {
     SprayStudy study;
     const MasksResult& all = context_.results.masks();
-    const auto index = static_cast<std::size_t>(mask);
-    if (context_.document.empty() || index >= all.masks.size()) return study;
-    const MaskResult& result = all.masks[index];
-    study.index = mask;
+    const int index = indexIn(all, mask);
+    if (context_.document.empty() || index < 0) return study;
+    const MaskResult& result = all.masks[static_cast<std::size_t>(index)];
     study.spec = result.spec;
     study.wish = sprayOfMask(context_.document.job(), result.spec->id);
     if (!result.mask) {
@@ -173,17 +173,21 @@ void SprayDesk::forget() {
     emit changed();
 }
 
-Status SprayDesk::change(const QString& label, const std::function<void(SpraySpec&)>& edit) {
-    const SprayStudy& s = study();
-    if (!s.spec) return Done{};
-    SpraySpec changed = s.wish;
-    edit(changed);
+Status SprayDesk::change(const std::string& mask, const QString& label,
+                         const std::function<void(SpraySpec&)>& edit) {
     Job next = context_.document.job();
-    for (const MaskSpecPtr& twin : maskSpecs(next)) {
-        if (twin->elements != s.spec->elements) continue;
+    const int index = indexOfMask(next, mask);
+    if (index < 0) return Done{};
+    const std::vector<MaskSpecPtr> specs = maskSpecs(next);
+    SpraySpec changed = sprayOfMask(next, mask);
+    edit(changed);
+    for (const MaskSpecPtr& twin : specs) {
+        if (twin->elements != specs[static_cast<std::size_t>(index)]->elements) continue;
         SpraySpec spec = changed;
         spec.mask = twin->id;
-        spec.unknownJson = sprayOfMask(next, twin->id).unknownJson;
+        const SpraySpec said = sprayOfMask(next, twin->id);
+        spec.unknownJson = said.unknownJson;
+        spec.unknownPinsJson = said.unknownPinsJson;
         next = withSpray(next, std::move(spec));
     }
     if (Status ok = checkJob(next); !ok) return ok;

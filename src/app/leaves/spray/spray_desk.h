@@ -11,7 +11,6 @@
 namespace nine::app {
 
 struct SprayStudy {
-    int index = -1;
     MaskSpecPtr spec;  ///< null when no mask is selected
     MaskPtr mask;      ///< null when it cannot be made, or is not judged yet
     std::vector<ArtPtr> art;
@@ -45,8 +44,8 @@ class SprayDesk : public QObject {
     SprayDesk(LeafContext context, QObject* parent);
 
     const SprayStudy& study();
-    /// The same for another mask, by its index among the masks in force.
-    SprayStudy studyOf(int index) const;
+    /// The same for another mask, by its id.
+    SprayStudy studyOf(const std::string& mask) const;
     const std::vector<SprayVerdict>& verdicts() const { return verdicts_; }
     /// Which of them misses what is wanted; -1 for none.
     int firstMissed() const;
@@ -74,7 +73,11 @@ class SprayDesk : public QObject {
     /// Changes what is said of the selected mask, and of its twin of the other side. Edits of a drag follow
     /// one beginGesture of the document. Nothing happens when the job would not be one any more; the reason
     /// is returned.
-    Status change(const QString& label, const std::function<void(SpraySpec&)>& edit);
+    Status change(const QString& label, const std::function<void(SpraySpec&)>& edit) {
+        return change(study().spec ? study().spec->id : std::string(), label, edit);
+    }
+    /// The same of the mask of this id, whatever is selected; nothing when there is none.
+    Status change(const std::string& mask, const QString& label, const std::function<void(SpraySpec&)>& edit);
 
   signals:
     void changed();

@@ -112,7 +112,10 @@ ValueChip* SprayLeaf::chip(Card& card, const QString& name, ValueChip::Kind kind
     ValueChip* c = card.chip(name, kind, decimals, step, {});
     chips_.emplace_back(c, std::move(get));
     connect(c, &ValueChip::committed, this, [this, c, name, set = std::move(set)](double v) {
-        pin(name, c, [&](SpraySpec& spec) { set(spec, v); });
+        context_.document.beginGesture();
+        const Status ok = desk_.change(c->owner(), tr("Change %1").arg(name.toLower()),
+                                       [&](SpraySpec& spec) { set(spec, v); });
+        c->setWrong(ok ? QString() : said(ok.error()));
     });
     return c;
 }
@@ -248,8 +251,8 @@ QString SprayLeaf::shapeOfCard() {
         return QString("none %1 %2").arg(context_.document.empty()).arg(s.error ? said(*s.error) : "");
     QString shape =
         QString("%1 %2 %3 %4 %5 %6")
-            .arg(s.index)
-            .arg(QString::fromStdString(s.spec->shownName()), QString::fromStdString(s.wish.paint))
+            .arg(QString::fromStdString(s.spec->id), QString::fromStdString(s.spec->shownName()),
+                 QString::fromStdString(s.wish.paint))
             .arg(s.wish.soft_mm.has_value())
             .arg(s.error ? QString::fromStdString(s.error->where) : QString::number(s.plan->meetsWish))
             .arg(tokens().dark) +
@@ -321,7 +324,9 @@ void SprayLeaf::refreshValues() {
     const SprayStudy& s = desk_.study();
     if (!s.ready()) return;
     for (const auto& [chip, get] : chips_) {
-        if (chip) chip->setValue(get(s));
+        if (!chip) continue;
+        chip->setOwner(s.spec->id);
+        chip->setValue(get(s));
     }
     if (verdict_) verdict_->setText(verdictText(s));
     if (mix_) {

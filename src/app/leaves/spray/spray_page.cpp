@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "app/leaves/masks/stretch_map.h"
+#include "app/document/selection.h"
 #include "app/sheet/ink.h"
 #include "app/sheet/units_text.h"
 #include "base/units.h"
@@ -446,7 +447,6 @@ void SprayPage::mouseReleaseEvent(QMouseEvent*) {
 }
 
 void SprayPage::keyPressEvent(QKeyEvent* event) {
-    const int count = static_cast<int>(context_.results.masks().masks.size());
     const auto step = [&](double way) {
         if (!event->isAutoRepeat()) context_.document.beginGesture();
         const double by = reachOf(selected_).step * (event->modifiers() & Qt::ShiftModifier ? 10 : 1);
@@ -471,9 +471,9 @@ void SprayPage::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Delete:
             return release(selected_);
         case Qt::Key_PageDown:
-            return context_.view.setMask(std::min(count - 1, context_.view.mask() + 1));
+            return context_.view.setMask(maskBeside(context_.document.job(), context_.view.mask(), 1));
         case Qt::Key_PageUp:
-            return context_.view.setMask(std::max(0, context_.view.mask() - 1));
+            return context_.view.setMask(maskBeside(context_.document.job(), context_.view.mask(), -1));
         case Qt::Key_M:
             showMap_ = !showMap_;
             return layOut();
