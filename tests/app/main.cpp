@@ -7,6 +7,10 @@
 #include "app/theme/theme.h"
 #include "base/thread_role.h"
 
+namespace nine::app {
+void editOnceAndBeKilled(const QString& state);  // nothing_lost_test.cpp
+}
+
 int main(int count, char** words) {
     testing::InitGoogleTest(&count, words);
     if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM") && qEnvironmentVariableIsEmpty("DISPLAY")) {
@@ -18,5 +22,6 @@ int main(int count, char** words) {
     QApplication::setStyle(QStyleFactory::create("Fusion"));
     nine::app::loadFonts();
     nine::thisThreadPaints = true;
+    if (count == 3 && qstrcmp(words[1], "--one-edit") == 0) nine::app::editOnceAndBeKilled(words[2]);
     return RUN_ALL_TESTS();
 }

@@ -79,7 +79,9 @@ class WindowTest : public ::testing::Test {
     }
     /// Elements and masks by their place in the demo.
     void selectElement(int place) {
-        window.view().setElement(window.document().job().pattern->elements[static_cast<std::size_t>(place)]->id);
+        const auto& all = window.document().job().pattern->elements;
+        if (static_cast<std::size_t>(place) < all.size())
+            window.view().setElement(all[static_cast<std::size_t>(place)]->id);
     }
     void selectMask(int place) {
         window.view().setMask(maskSpecs(window.document().job())[static_cast<std::size_t>(place)]->id);

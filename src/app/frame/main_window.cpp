@@ -205,7 +205,13 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
 }
 
 MainWindow::~MainWindow() {
+    takeTyped();  // what is half typed would be taken while the window falls apart
+    hide();
     writer_.drain();
+}
+
+void MainWindow::takeTyped() {
+    if (QWidget* typing = focusWidget()) typing->clearFocus();
 }
 
 void MainWindow::buildActions() {
@@ -405,6 +411,7 @@ void MainWindow::openWithDialog() {
 }
 
 bool MainWindow::save() {
+    takeTyped();
     if (document_.path().isEmpty()) return saveAs();
     const Status saved = document_.save(document_.path());
     if (!saved) complain(saved.error());
@@ -412,6 +419,7 @@ bool MainWindow::save() {
 }
 
 bool MainWindow::saveAs() {
+    takeTyped();
     if (document_.empty()) return false;
     QString path = QFileDialog::getSaveFileName(
         this, tr("Save the job"), QString::fromStdString(document_.job().blank->name) + ".nineleaves.json",
@@ -452,6 +460,7 @@ bool MainWindow::mayDiscard() {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
+    takeTyped();
     if (mayDiscard())
         event->accept();
     else

@@ -81,6 +81,8 @@ class MainWindow : public QMainWindow {
 
   private:
     void buildActions();
+    /// A number that is being typed counts before the job is saved or closed.
+    void takeTyped();
     void refresh();
     /// Selects the next thing that is wrong and shows its leaf.
     void nextFlag();
