@@ -5,6 +5,7 @@
 #include <QScrollArea>
 #include <QStackedWidget>
 
+#include "app/document/exports.h"
 #include "app/document/library_store.h"
 #include "app/document/safekeeping.h"
 #include "app/document/selection.h"
@@ -59,7 +60,9 @@ class MainWindow : public QMainWindow {
     bool save();
     bool saveAs();
     void saveReadings();
+    /// Asks for a folder, and before anything strange is replaced or a flagged mask is cut.
     void exportWithDialog(PageFormats formats);
+    void exportInto(const QString& folder, PageFormats formats);
     void print();
     /// Cards for the bench, one for each mask that can be planned: into a file, or printed.
     void sprayCards(bool print);
@@ -88,6 +91,11 @@ class MainWindow : public QMainWindow {
     void nextFlag();
     void complain(const Error& error);
     void printDrawings(const std::vector<Drawing>& drawings);
+    bool ask(const QString& question, const QString& more, const QString& yes);
+    /// False when masks are flagged and the user thinks better of it.
+    bool mayCutFlagged();
+    /// What the names of exported files begin with.
+    std::string exportStem() const;
     /// False when the user wants to keep the open job.
     bool mayDiscard();
 
@@ -111,6 +119,8 @@ class MainWindow : public QMainWindow {
     SprayLeaf* spray_;
     std::vector<std::pair<int, Leaf*>> leaves_;
     Writer writer_;  ///< of cards and drawings
+    Exports exports_;
+    QString exportFolder_;
     bool holderLarge_ = false;
 };
 

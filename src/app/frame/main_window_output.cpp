@@ -1,11 +1,19 @@
 // What leaves the window: readings, pages, cards and tables, into files or onto paper.
+#include <QDesktopServices>
+#include <QDir>
 #include <QFileDialog>
+#include <QMessageBox>
 #include <QPainter>
 #include <QPrintDialog>
 #include <QPrinter>
+#include <QPushButton>
+#include <QUrl>
 
+#include "app/frame/folder_dialog.h"
 #include "app/frame/main_window.h"
+#include "app/sheet/names.h"
 #include "app/sheet/paper.h"
+#include "app/sheet/units_text.h"
 #include "base/files.h"
 
 namespace nine::app {
@@ -22,13 +30,100 @@ void MainWindow::saveReadings() {
     if (!saved) complain(saved.error());
 }
 
+bool MainWindow::ask(const QString& question, const QString& more, const QString& yes) {
+    QMessageBox box(QMessageBox::Question, tr("Nine Leaves"), question, QMessageBox::NoButton, this);
+    box.setInformativeText(more);
+    QPushButton* go = box.addButton(yes, QMessageBox::AcceptRole);
+    box.setDefaultButton(box.addButton(tr("Cancel"), QMessageBox::RejectRole));
+    box.exec();
+    return box.clickedButton() == go;
+}
+
+bool MainWindow::mayCutFlagged() {
+    QStringList flagged;
+    for (const MaskResult& m : results_->masks().masks) {
+        const bool island = m.mask && std::any_of((*m.mask)->windows.begin(), (*m.mask)->windows.end(),
+                                                  [](const Window& w) { return !w.islands.empty(); });
+        if (m.mask && (*m.mask)->report.liesFlat && !island) continue;
+        flagged << QString("%1 %2: %3").arg(QString::fromStdString(m.spec->shownName()),
+                                            QChar(sideLetter(m.spec->side)),
+                                            !m.mask  ? said(m.mask.error())
+                                            : island ? tr("a piece inside a window falls out")
+                                                     : tr("cannot lie flat, stands off by up to %1")
+                                                           .arg(lengthText((*m.mask)->report.lift_mm)));
+    }
+    constexpr qsizetype kMostLines = 6;
+    if (flagged.isEmpty()) return true;
+    if (flagged.size() > kMostLines)
+        flagged = flagged.mid(0, kMostLines) << tr("and %1 more").arg(flagged.size() - kMostLines);
+    return ask(tr("Some masks are flagged: what is cut from them will not give clean edges."), flagged.join('\n'),
+               tr("Export all the same"));
+}
+
+std::string MainWindow::exportStem() const {
+    QString words = QFileInfo(document_.path()).fileName();
+    for (const char* ending : {".json", ".nineleaves"})
+        if (words.endsWith(ending)) words.chop(static_cast<int>(qstrlen(ending)));
+    if (words.isEmpty())
+        words = QString::fromStdString(document_.job().blank->name + " " + document_.job().pattern->name);
+    return fileStem(words.toStdString());
+}
+
 void MainWindow::exportWithDialog(PageFormats formats) {
-    const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder for the pages"));
-    if (folder.isEmpty()) return;
-    cut_->exportTo(folder, formats, [this](const Status& written) {
-        if (!written) complain(written.error());
-        refresh();
+    takeTyped();
+    if (!results_->masks().pages)
+        return complain({"nothing_to_cut", tr("There are no pieces to export yet.").toStdString(), ""});
+    if (!mayCutFlagged()) return;
+    FolderDialog dialog(this, tr("Folder for the pages"), exportFolder_);
+    if (dialog.exec() != QDialog::Accepted) return;
+    exportInto(dialog.folder(), formats);
+}
+
+void MainWindow::exportInto(const QString& folder, PageFormats formats) {
+    const std::string stem = exportStem();
+    const std::size_t pages = results_->masks().pages->pages;
+    const std::vector<std::string> names = pageFileNames(pages, formats, stem);
+    Exports::Meeting meeting = exports_.meet(folder, stem, names);
+    // Sheets of an earlier, longer export of this job that nobody remembers: asked for together.
+    std::vector<std::string> there;
+    for (const QString& name : QDir(folder).entryList(QDir::Files)) there.push_back(name.toStdString());
+    std::vector<std::string> leftovers = sheetsBeyond(there, pages, formats, stem);
+    std::erase_if(leftovers, [&](const std::string& name) {
+        return std::find(meeting.obsolete.begin(), meeting.obsolete.end(), name) != meeting.obsolete.end();
     });
+    if (!meeting.strange.empty() || !leftovers.empty()) {
+        QStringList lines;
+        const auto list = [&](const QString& words, const std::vector<std::string>& files) {
+            if (files.empty()) return;
+            QStringList some;
+            for (const std::string& name : files)
+                if (some.size() < 4) some << QString::fromStdString(name);
+            const int more = static_cast<int>(files.size()) - static_cast<int>(some.size());
+            lines << words.arg(some.join(", ") + (more > 0 ? tr(" and %1 more").arg(more) : QString()));
+        };
+        list(tr("To be replaced: %1."), meeting.strange);
+        list(tr("To be taken away, for the job has fewer sheets now: %1."), leftovers);
+        if (!ask(tr("The folder holds files that were not written for this job a moment ago."), lines.join('\n'),
+                 tr("Replace them")))
+            return;
+    }
+    std::vector<std::string> obsolete = meeting.obsolete;
+    obsolete.insert(obsolete.end(), leftovers.begin(), leftovers.end());
+    exportFolder_ = folder;
+    cut_->exportTo(
+        folder, formats,
+        [this, folder, stem, names](const Status& written) {
+            if (written) {
+                exports_.written(folder, stem, names);
+                tellTale_->setNotice(tr("Written to %1.").arg(folder), tr("open the folder"), [folder] {
+                    QDesktopServices::openUrl(QUrl::fromLocalFile(folder));
+                });
+            } else {
+                complain(written.error());
+            }
+            refresh();
+        },
+        stem, obsolete);
     refresh();
 }
 
@@ -36,6 +131,7 @@ void MainWindow::print() {
     const MasksResult& masks = results_->masks();
     if (!masks.pages)
         return complain({"nothing_to_cut", tr("There are no pages to print yet.").toStdString(), ""});
+    if (!mayCutFlagged()) return;
     printDrawings(drawPages(masks.job, masks.masks, *masks.pages));
 }
 

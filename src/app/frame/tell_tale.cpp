@@ -15,7 +15,12 @@ TellTale::TellTale(QWidget* parent)
     cancel_->setObjectName("link");
     cancel_->setToolTip(tr("Stop working out the masks"));
     cancel_->hide();
-    connect(repair_, &QPushButton::clicked, this, [this] { emit repairWanted(verdict_.leaf); });
+    connect(repair_, &QPushButton::clicked, this, [this] {
+        if (notice_.isEmpty()) return emit repairWanted(verdict_.leaf);
+        const std::function<void()> act = noticeAct_;
+        setNotice({});
+        if (act) act();
+    });
     connect(cancel_, &QPushButton::clicked, this, &TellTale::cancelWanted);
 }
 
@@ -24,16 +29,21 @@ void TellTale::setVerdict(const Verdict& verdict) {
     verdict_ = verdict;
     if (notice_.isEmpty()) setAccessibleName(verdict.sentence);
     setToolTip(verdict.figures);
-    repair_->setText(verdict.repair);
-    repair_->setVisible(notice_.isEmpty() && !verdict.repair.isEmpty());
+    if (notice_.isEmpty()) {
+        repair_->setText(verdict.repair);
+        repair_->setVisible(!verdict.repair.isEmpty());
+    }
     resizeEvent(nullptr);
     update();
 }
 
-void TellTale::setNotice(const QString& sentence) {
+void TellTale::setNotice(const QString& sentence, const QString& action, std::function<void()> act) {
     notice_ = sentence;
+    noticeAct_ = std::move(act);
     setAccessibleName(notice_.isEmpty() ? verdict_.sentence : notice_);
-    repair_->setVisible(notice_.isEmpty() && !verdict_.repair.isEmpty());
+    repair_->setText(notice_.isEmpty() ? verdict_.repair : action);
+    repair_->setVisible(!repair_->text().isEmpty());
+    resizeEvent(nullptr);
     update();
 }
 
@@ -47,7 +57,7 @@ void TellTale::setRunning(const QString& what, double share) {
 
 void TellTale::resizeEvent(QResizeEvent*) {
     const QFontMetricsF metrics(inter(12, QFont::DemiBold));
-    const QString shown = unfolded_ ? verdict_.figures : verdict_.sentence;
+    const QString shown = !notice_.isEmpty() ? notice_ : unfolded_ ? verdict_.figures : verdict_.sentence;
     const double x = 42 + std::min(metrics.horizontalAdvance(shown), width() - 420.0) + 14;
     repair_->adjustSize();
     repair_->move(static_cast<int>(x), (height() - repair_->height()) / 2);
@@ -63,11 +73,11 @@ void TellTale::paintEvent(QPaintEvent*) {
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(0, 0.5), QPointF(width(), 0.5));
     if (!notice_.isEmpty()) {
-        ink::flagShape(p, QPointF(18, 7), ink::Severity::Caution, "");
+        if (!noticeAct_) ink::flagShape(p, QPointF(18, 7), ink::Severity::Caution, "");
         const QFont f = inter(12, QFont::DemiBold);
-        const QString shown = notice_ + "  " + tr("(click: noted)");
-        ink::text(p, QPointF(42, 19.5), QFontMetricsF(f).elidedText(shown, Qt::ElideMiddle, width() - 60.0), f,
-                  t.caution);
+        ink::text(p, QPointF(42, 19.5), QFontMetricsF(f).elidedText(notice_, Qt::ElideMiddle, width() - 420.0), f,
+                  noticeAct_ ? t.ink : t.caution);
+        ink::text(p, QPointF(width() - 16.0, 19.5), tr("click to put this away"), inter(11), t.muted, Qt::AlignRight);
         return;
     }
     if (verdict_.kind == Verdict::Kind::Fine) ink::tick(p, QPointF(26, 15));

@@ -3,6 +3,7 @@
 
 #include <QPushButton>
 #include <QWidget>
+#include <functional>
 
 #include "app/sheet/ink.h"
 
@@ -24,7 +25,7 @@ class TellTale : public QWidget {
     void setVerdict(const Verdict& verdict);
     const Verdict& verdict() const { return verdict_; }
     /// Something the user must know that is no verdict of the job, instead of it until it is clicked away.
-    void setNotice(const QString& sentence);
+    void setNotice(const QString& sentence, const QString& action = {}, std::function<void()> act = {});
     const QString& notice() const { return notice_; }
     /// Progress 0..1 of what is running, or a finished remark with 1.
     void setRunning(const QString& what, double share);
@@ -42,6 +43,7 @@ class TellTale : public QWidget {
   private:
     Verdict verdict_;
     QString running_, notice_;
+    std::function<void()> noticeAct_;
     double share_ = 1;
     bool unfolded_ = false;
     QPushButton* repair_;

@@ -2,6 +2,7 @@
 
 #include <QEvent>
 #include <QHash>
+#include <QLineEdit>
 #include <QMenu>
 #include <QTimer>
 
@@ -51,6 +52,21 @@ CardHolder::CardHolder() {
 }
 
 void CardHolder::show(QWidget* card) {
+    QWidget* focused = shown_ ? shown_->focusWidget() : nullptr;
+    const bool had = focused && focused->hasFocus() && shown_->isAncestorOf(focused);
+    QWidget* heir = nullptr;
+    if (had && !focused->accessibleName().isEmpty()) {
+        for (QWidget* w : card->findChildren<QWidget*>())
+            if (w->accessibleName() == focused->accessibleName() && w->metaObject() == focused->metaObject()) heir = w;
+    }
+    auto* typed = qobject_cast<QLineEdit*>(focused);
+    auto* next = qobject_cast<QLineEdit*>(heir);
+    if (next && typed->isModified()) {
+        next->setText(typed->text());
+        next->setCursorPosition(typed->cursorPosition());
+        next->setModified(true);
+        typed->setModified(false);  // it is not taken where it was
+    }
     if (shown_) {
         layout()->removeWidget(shown_);
         shown_->hide();
@@ -58,6 +74,11 @@ void CardHolder::show(QWidget* card) {
     }
     shown_ = card;
     layout()->addWidget(card);
+    if (heir) {
+        card->show();
+        heir->setFocus();
+        if (next && !next->isModified()) next->selectAll();
+    }
     // Sizes are right once the style sheet has reached the new widgets.
     QTimer::singleShot(0, card, [this] {
         layout()->invalidate();

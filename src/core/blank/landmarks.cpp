@@ -10,11 +10,11 @@ namespace nine {
 const std::vector<LandmarkKind>& landmarkKinds() {
     static const std::vector<LandmarkKind> kinds{
         {"nose", false, true, "the foremost point; lengths are measured from it"},
-        {"line_tie", false, true, "the ring the line is tied to; masks are lined up on it, it stays bare"},
-        {"bill_slot", true, true, "where the bill leaves the body; the bill stays unpainted"},
+        {"line_tie", false, true, "the ring the line is tied to; masks are lined up on it, it stays bare", true},
+        {"bill_slot", true, true, "where the bill leaves the body; the bill stays unpainted", true},
         {"mouth_corner", false, false, "the end of the mouth; no paint is sprayed into the mouth"},
-        {"eye", false, false, "middle and width of the eye socket"},
-        {"gill_plate", true, false, "the rear edge of the gill cover"},
+        {"eye", false, false, "middle and width of the eye socket", true},
+        {"gill_plate", true, false, "the rear edge of the gill cover", true},
         {"pectoral_root", true, false, "where the breast fin grows out"},
         {"dorsal_root", true, true, "where the back fin stands"},
         {"pelvic_root", true, false, "where the belly fin grows out"},
@@ -23,9 +23,9 @@ const std::vector<LandmarkKind>& landmarkKinds() {
         {"fish_line", true, false, "where the fish has its lateral line, which need not be the moulded one"},
         {"back_line", true, true, "the ridge of the back, where both sides meet"},
         {"belly_line", true, true, "the keel of the belly, where both sides meet"},
-        {"belly_hanger", false, true, "the ring of the belly hook; it stays bare"},
-        {"tail_hanger", false, true, "the ring of the tail hook; it stays bare"},
-        {"tail_root", false, false, "where the tail begins"},
+        {"belly_hanger", false, true, "the ring of the belly hook; it stays bare", true},
+        {"tail_hanger", false, true, "the ring of the tail hook; it stays bare", true},
+        {"tail_root", false, false, "where the tail begins", true},
         {"seam", true, true, "the joint of the two halves of the mould"}};
     return kinds;
 }

@@ -39,6 +39,7 @@ struct LandmarkKind {
     bool curve = false;
     bool central = false;  ///< not paired: on the middle of the fish
     std::string_view meaning;
+    bool felt = false;  ///< can be seen or felt on the bare body: a sheet can be lined up on it
 };
 /// The program's own, in the order of a fish from nose to tail.
 const std::vector<LandmarkKind>& landmarkKinds();

@@ -1,8 +1,10 @@
 #include "cut/layout.h"
 
 #include <algorithm>
+#include <cmath>
 #include <functional>
 #include <optional>
+#include <utility>
 
 #include "base/number_text.h"
 #include "geom/stroke_font.h"
@@ -148,6 +150,9 @@ std::vector<bool> placeByHand(CutPages& pages, const std::vector<PiecePlace>& pl
         Piece moved = found->piece;
         transform(moved, [&](const Vec2& p) { return Vec2(p + by); });
         bool fits = place.page < kMaxPages;
+        for (std::size_t i = 0; fits && i < pages.pieces.size(); ++i)  // the first one says what the page is of
+            fits = !stands[i] || pages.pieces[i].page != place.page ||
+                   pages.pieces[i].piece.stock == moved.stock;
         for (std::size_t i = 0; fits && i < pages.pieces.size(); ++i) {
             fits = !stands[i] || pages.pieces[i].page != place.page ||
                    !overlapping(pages.pieces[i].piece, moved);
@@ -161,6 +166,7 @@ std::vector<bool> placeByHand(CutPages& pages, const std::vector<PiecePlace>& pl
         }
         found->piece = std::move(moved);
         found->page = place.page;
+        found->byHand = true;
         stands[static_cast<std::size_t>(found - pages.pieces.begin())] = true;
     }
     return stands;
@@ -176,7 +182,7 @@ Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize&
     }
     const Area area = usable(sheet);
     const Vec2 room = area.high - area.low;
-    CutPages result{sheet, 0, std::vector<PlacedPiece>(pieces.size()), {}};
+    CutPages result{sheet, 0, std::vector<PlacedPiece>(pieces.size()), {}, {}};
 
     // Lay each piece on its longer side if it fits so: low pieces fill a page better.
     for (std::size_t i = 0; i < pieces.size(); ++i) {
@@ -201,8 +207,12 @@ Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize&
     const std::vector<bool> stands = placeByHand(result, places, area);
     std::vector<Taken> taken;
     const auto take = [&](const PlacedPiece& placed) {
-        if (taken.size() <= placed.page) taken.resize(placed.page + 1);
+        if (taken.size() <= placed.page) {
+            taken.resize(placed.page + 1);
+            result.stocks.resize(placed.page + 1);
+        }
         taken[placed.page].push_back(placed.piece.box());
+        result.stocks[placed.page] = placed.piece.stock;
     };
     std::vector<std::size_t> order;
     for (std::size_t i = 0; i < pieces.size(); ++i) {
@@ -211,23 +221,72 @@ Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize&
         else
             order.push_back(i);
     }
+    // One stock after the other, in the order they come; within it tall ones first.
+    std::vector<std::string> stocks;
+    for (const Piece& piece : pieces)
+        if (std::find(stocks.begin(), stocks.end(), piece.stock) == stocks.end()) stocks.push_back(piece.stock);
+    const auto stockOf = [&](std::size_t i) {
+        return std::find(stocks.begin(), stocks.end(), pieces[i].stock) - stocks.begin();
+    };
     const auto heightOf = [&](std::size_t i) { return result.pieces[i].piece.box().size().y(); };
-    std::stable_sort(order.begin(), order.end(),
-                     [&](std::size_t a, std::size_t b) { return heightOf(a) > heightOf(b) + 0.5; });
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+        return stockOf(a) != stockOf(b) ? stockOf(a) < stockOf(b)
+                                        : std::floor(2 * heightOf(a)) > std::floor(2 * heightOf(b));
+    });
     for (const std::size_t i : order) {
         PlacedPiece& placed = result.pieces[i];
         const Box2 box = placed.piece.box();
         std::optional<Vec2> corner;
         for (placed.page = 0; !corner; placed.page += corner ? 0 : 1) {
-            if (taken.size() <= placed.page) taken.resize(placed.page + 1);
-            corner = roomOn(taken[placed.page], area, box.size());
+            const bool used = placed.page < taken.size() && !taken[placed.page].empty();
+            if (used && result.stocks[placed.page] != placed.piece.stock) continue;
+            corner = roomOn(used ? taken[placed.page] : Taken(), area, box.size());
         }
         const Vec2 by = *corner - Vec2(box.low.x(), box.high.y());
         transform(placed.piece, [&](const Vec2& p) { return Vec2(p + by); });
         take(placed);
     }
-    result.pages = taken.size();
+    // Pages that stayed empty are left out.
+    std::vector<std::size_t> number(taken.size(), 0);
+    for (std::size_t page = 0; page < taken.size(); ++page) {
+        number[page] = result.pages;
+        if (taken[page].empty()) continue;
+        result.stocks[result.pages++] = result.stocks[page];
+    }
+    result.stocks.resize(result.pages);
+    for (PlacedPiece& placed : result.pieces) placed.page = number[placed.page];
     return result;
+}
+
+/// As much of the text as fits, with dots where it goes on.
+std::string fitting(const std::string& text, double height, double width) {
+    if (strokeTextWidth(text, height) <= width) return text;
+    std::string shorter = text;
+    while (!shorter.empty() && strokeTextWidth(shorter + "..", height) > width) {
+        while (!shorter.empty() && (static_cast<unsigned char>(shorter.back()) & 0xC0u) == 0x80u) shorter.pop_back();
+        if (!shorter.empty()) shorter.pop_back();
+    }
+    return shorter + "..";
+}
+
+/// Broken at blanks into lines that fit.
+std::vector<std::string> broken(const std::string& text, double height, double width) {
+    std::vector<std::string> lines;
+    std::string line;
+    for (std::size_t from = 0; from < text.size();) {
+        const std::size_t end = std::min(text.find(' ', from), text.size());
+        const std::string word = fitting(text.substr(from, end - from), height, width);
+        const std::string longer = line.empty() ? word : line + " " + word;
+        if (!line.empty() && strokeTextWidth(longer, height) > width) {
+            lines.push_back(line);
+            line = word;
+        } else {
+            line = longer;
+        }
+        from = end + 1;
+    }
+    if (!line.empty()) lines.push_back(line);
+    return lines;
 }
 
 Result<CutPages> movePiece(CutPages pages, std::size_t index, const Vec2& shift) {
@@ -280,25 +339,31 @@ Drawing drawPage(const CutPages& pages, std::size_t page, const PageText& words)
     addText(text, "100 mm from end to end", kSmallText_mm, line + Vec2(0, 2.5));
 
     Vec2 at = corner + Vec2(side + 6, side - 3.2);
-    addText(text, words.title + ", page " + std::to_string(page + 1) + " of " + std::to_string(pages.pages),
-            3.2, at);
+    const double room = pages.sheet.width_mm - kPageMargin_mm - at.x();
+    const std::string number = ", page " + std::to_string(page + 1) + " of " + std::to_string(pages.pages);
+    const std::string stock = page < pages.stocks.size() ? pages.stocks[page] : std::string();
+    addText(text, fitting(words.title, 3.2, room - strokeTextWidth(number, 3.2)) + number, 3.2, at);
     const auto next = [&](const std::string& sentence, double step) {
         at.y() -= step;
         addText(text, sentence, kSmallText_mm, at);
     };
-    next("Print at 100 %. Measure line and square before you cut.", 5.5);
+    if (!stock.empty()) next(fitting("Cut from " + stock, kSmallText_mm, room), 5.5);
+    next("Print at 100 %. Measure line and square before you cut.", stock.empty() ? 5.5 : kTextStep_mm);
     next("Pieces are seen from the painted side.", kTextStep_mm);
     next("Blades: cut away from your fingers; cap the knife.", kTextStep_mm);
     next("Vinyl or PVC: never cut hot or with a laser.", kTextStep_mm);
     double step = 5.5;
+    const double lowest = line.y() + 8;  // the check line and its words
     for (std::size_t i = 0; i < words.notes.size(); ++i) {
-        const bool lastLine = at.y() - 2 * kTextStep_mm < line.y() + 8;
-        const bool more = lastLine && i + 1 < words.notes.size();
-        next(more ? std::to_string(words.notes.size() - i) + " more marks: see the fit report."
-                  : words.notes[i],
-             step);
-        if (more) break;
-        step = kTextStep_mm;
+        const std::vector<std::string> lines = broken(words.notes[i], kSmallText_mm, room);
+        const bool last = i + 1 == words.notes.size();
+        // Room for this note, and for the line that says how many follow.
+        const double needs = step + kTextStep_mm * (static_cast<double>(lines.size()) - (last ? 1 : 0));
+        if (at.y() - needs < lowest) {
+            next(std::to_string(words.notes.size() - i) + " more marks: see the fit report.", step);
+            break;
+        }
+        for (const std::string& part : lines) next(part, std::exchange(step, kTextStep_mm));
     }
     drawing.layers = {std::move(cut), std::move(pen), std::move(text)};
     return drawing;

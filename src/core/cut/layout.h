@@ -1,6 +1,6 @@
 // Pieces laid out on pages of the printer's sheet, true to size, without overlap.
 //
-// A simple layout: boxes from the top left corner on, tall ones first, each upright or turned by a quarter;
+// Every page is of one stock: pieces of film and of paper never share one. A simple layout: boxes from the top left corner on, tall ones first, each upright or turned by a quarter;
 // pieces whose place is given stand there, the others round them. Every page has a
 // 100 mm check line and a 50 mm check square along its lower edge, so that the print can be measured before
 // cutting.
@@ -23,7 +23,8 @@ constexpr double kCheckLine_mm = 100, kCheckSquare_mm = 50;
 /// A piece moved to its place on a page.
 struct PlacedPiece {
     std::size_t page = 0;
-    Piece piece;  ///< in page coordinates, y up from the lower left corner
+    Piece piece;          ///< in page coordinates, y up from the lower left corner
+    bool byHand = false;  ///< stands where it was put
 };
 
 /// Where a piece was put by hand.
@@ -41,6 +42,7 @@ struct CutPages {
     std::size_t pages = 0;
     std::vector<PlacedPiece> pieces;  ///< in the order given
     Warnings warnings;                ///< place_lost: a given place that had to be given up
+    std::vector<std::string> stocks;  ///< of each page
 
     /// Pairs of pieces whose areas overlap; 0 unless something is wrong.
     int overlaps() const;
@@ -55,7 +57,8 @@ Status checkSheet(const SheetSize& sheet, const std::string& where);
 Result<SheetSize> parseSheet(const std::string& text);
 
 /// A place off the page stops at its margin; one where the piece would lie over a piece placed before is
-/// given up, with a warning. Errors: piece_too_large (names the piece), nothing_to_cut.
+/// given up, with a warning. Pages that would stay empty are left out and the others counted on: a piece put on page 100
+/// of a job that needs two stands on the second. Errors: piece_too_large (names the piece), nothing_to_cut.
 Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet,
                               const std::vector<PiecePlace>& places = {});
 
@@ -63,7 +66,7 @@ Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize&
 struct PageText {
     std::string title;
     std::vector<std::string>
-        notes;  ///< where marks belong; as many as fit, then a line that says more follow
+        notes;  ///< where marks belong; as many as fit, then a line that says more follow. Long ones are broken.
 };
 
 /// The page as lines: pieces, check line and square, text.

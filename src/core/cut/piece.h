@@ -20,6 +20,7 @@ struct Piece {
     std::string id;
     std::string name;
     char side = 'L';
+    std::string stock = {};  ///< what kind of sheet it is cut from, in words
     Polygon2 outline;
     std::vector<PieceWindow> windows;
     std::vector<Polyline2> pen;  ///< marks and lettering, open lines

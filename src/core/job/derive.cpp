@@ -294,6 +294,7 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
     piece.id = spec.id;
     piece.name = spec.shownName();
     piece.side = sideLetter(spec.side);
+    if (const auto material = findMaterial(spec.material)) piece.stock = material->name;
     piece.outline = mask.outline;
     for (const Window& window : mask.windows) piece.windows.push_back({window.element, window.outline, window.islands});
     const Vec2 middle = centroid(mask.outline);
@@ -323,13 +324,19 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
 }
 
 std::string markSentence(const RegistrationMark& mark) {
+    constexpr double kNone_mm = 0.05;   // rounds to 0.0
+    constexpr double kSideways = 0.15;  // of the way: less is not worth a second number
     const std::string name(1, mark.name);
-    if (mark.landmark.empty()) {
-        return name + " at x " + fixedText(mark.skin.x(), 1) + " mm, " +
-               fixedText(std::abs(mark.skin.y()), 1) + " mm " + (mark.skin.y() >= 0 ? "above" : "below") +
-               " the datum line";
-    }
-    return name + " " + fixedText(mark.distance_mm, 1) + " mm from the " + spokenName(mark.landmark);
+    const double along = std::abs(mark.behind_mm), across = std::abs(mark.above_mm);
+    const std::string behind = fixedText(along, 1) + " mm " + (mark.behind_mm > 0 ? "behind" : "ahead of"),
+                      above = fixedText(across, 1) + " mm " + (mark.above_mm > 0 ? "above" : "below");
+    if (mark.landmark.empty())
+        return name + " " + behind + " the nose" + (across < kNone_mm ? ", on the axis" : ", " + above + " the axis");
+    const std::string landmark = " the " + spokenName(mark.landmark);
+    if (along < kNone_mm && across < kNone_mm) return name + " on" + landmark;
+    if (across < std::max(kNone_mm, kSideways * along)) return name + " " + behind + landmark;
+    if (along < std::max(kNone_mm, kSideways * across)) return name + " " + above + landmark;
+    return name + " " + behind + " and " + above + landmark;
 }
 
 std::string verdictOf(const MaskSpec& spec, const FitReport& report) {

@@ -88,7 +88,7 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask);
 /// One sentence on the mask: whether it lies, and where the art lands.
 std::string verdictOf(const MaskSpec& spec, const FitReport& report);
 
-/// "A 12.4 mm from the gill plate", for each mark.
+/// "A 12.4 mm behind the gill plate", "B 3.0 mm ahead of and 4.2 mm above the tail root".
 std::string markSentence(const RegistrationMark& mark);
 
 }  // namespace nine

@@ -36,9 +36,23 @@ Job withCut(Job job, CutChapter cut) {
 
 Job withPlace(const Job& job, PiecePlace place) {
     CutChapter cut = *job.cut;
+    for (const PiecePlace& before : cut.places)
+        if (before.piece == place.piece && place.unknownJson.empty()) place.unknownJson = before.unknownJson;
     std::erase_if(cut.places, [&](const PiecePlace& p) { return p.piece == place.piece; });
     cut.places.push_back(std::move(place));
     return withCut(job, std::move(cut));
+}
+
+Job withPlacesOf(const Job& job, const CutPages& pages, std::size_t index) {
+    Job next = job;
+    for (std::size_t i = 0; i < pages.pieces.size(); ++i) {
+        const PlacedPiece& placed = pages.pieces[i];
+        if (!placed.byHand && i != index) continue;
+        const Box2 box = placed.piece.box();
+        // Not rounded: pieces may stand edge to edge.
+        next = withPlace(next, {placed.piece.id, placed.page, 0.5 * (box.low + box.high), {}});
+    }
+    return next;
 }
 
 SpraySpec sprayOfMask(const Job& job, const std::string& mask) {

@@ -107,6 +107,9 @@ Job withElement(Job job, std::size_t index, Element element);
 Job withCut(Job job, CutChapter cut);
 /// The piece stands where it is given; a place given before is replaced.
 Job withPlace(const Job& job, PiecePlace place);
+/// All pieces put by hand stand where these pages have them, the piece of this index too: page numbers of the job and of the
+/// pages are the same then.
+Job withPlacesOf(const Job& job, const CutPages& pages, std::size_t index);
 Job withMasks(Job job, std::vector<MaskSpecPtr> masks);
 
 /// What is said of spraying a mask; a spec of its own if nothing was said.

@@ -24,10 +24,13 @@ RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmark
                           const SheetCarrier& sheet) {
     const SkinPoint point{Side::Left, at.x(), at.y()};
     const SurfacePoint place = skin.at(point);
-    RegistrationMark mark{name, at, sheet.at(place), "", 0};
+    RegistrationMark mark{name, at, sheet.at(place), "", 0, at.x() - skin.noseX(), at.y()};
     double nearest = 0;
     Vec2 reference = at;
     for (const auto& [landmarkName, landmark] : landmarks) {
+        const LandmarkKind* kind = landmarkKind(landmarkName);
+        // Of the painter's own ones points are things on the body, curves mostly are not.
+        if (kind ? !kind->felt : landmark.isCurve()) continue;
         const Vec2 candidate = referencePoint(landmark, at.y());
         const double straight =
             (skin.at({Side::Left, candidate.x(), candidate.y()}).position - place.position).norm();
@@ -39,6 +42,9 @@ RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmark
     if (!mark.landmark.empty()) {
         const Result<Geodesic> way = shortestWay(skin, point, {Side::Left, reference.x(), reference.y()});
         mark.distance_mm = way ? way->length_mm : nearest;
+        const Result<double> along = distanceAlong(skin, reference.x(), at.x(), at.y(), "");
+        mark.behind_mm = along ? *along : at.x() - reference.x();
+        mark.above_mm = at.y() - reference.y();
     }
     return mark;
 }

@@ -48,8 +48,9 @@ struct RegistrationMark {
     char name;             ///< 'A' at the nose end, 'B' at the tail end
     Vec2 skin;             ///< x, g
     Vec2 flat;             ///< on the sheet
-    std::string landmark;  ///< nearest one; empty if the blank has none
+    std::string landmark;  ///< nearest one that can be seen or felt; empty if the blank has none
     double distance_mm;    ///< to it, along the skin
+    double behind_mm = 0, above_mm = 0;  ///< the same as steps along the body and round it; from nose and axis without
 };
 
 struct Mask {

@@ -47,7 +47,7 @@ bool LandmarkCard::show() {
         mark ? landmarkCard(name) : zoneCard(area->id);
     }
     for (const Shown& shown : chips_)
-        if (shown.chip && !shown.chip->hasFocus()) shown.chip->setValue(shown.value());
+        if (shown.chip) shown.chip->setValue(shown.value());
     if (mark && facts_) {
         Card::Facts rows;
         if (mark->diameter_mm > 0) {

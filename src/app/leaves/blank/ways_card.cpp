@@ -66,7 +66,7 @@ void WaysCard::show() {
 
 void WaysCard::refresh() {
     for (const Shown& shown : chips_)
-        if (shown.chip && !shown.chip->hasFocus()) shown.chip->setValue(shown.value());
+        if (shown.chip) shown.chip->setValue(shown.value());
     if (stop_) stop_->setVisible(desk_.running());
     if (!state_) return;
     if (desk_.running()) {
@@ -347,12 +347,11 @@ Card* WaysCard::kindCard() {
                         }});
     card->choices(buttons);
     const Result<FamilyBody> body = desk_.familyBody();
-    if (body) {
-        addName(*card);
-        card->button(tr("Make the body"), Card::Look::Primary, [this] { (void)desk_.makeFamily(); });
-    } else if (desk_.readings().length_mm > 0) {
-        card->framed(said(body.error()), true);
-    }
+    // Here from the start, so that nothing moves when the readings are enough.
+    addName(*card);
+    card->button(tr("Make the body"), Card::Look::Primary, [this] { (void)desk_.makeFamily(); })
+        ->setEnabled(static_cast<bool>(body));
+    if (!body && desk_.readings().length_mm > 0) card->framed(said(body.error()), true);
     card->button(tr("Leave this"), Card::Look::Link, [this] { desk_.leave(); });
     return card;
 }

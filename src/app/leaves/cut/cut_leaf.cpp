@@ -18,15 +18,16 @@ QWidget* CutLeaf::page() {
     return page_;
 }
 
-void CutLeaf::exportTo(const QString& folder, PageFormats formats, std::function<void(Status)> done) {
+void CutLeaf::exportTo(const QString& folder, PageFormats formats, std::function<void(Status)> done,
+                       const std::string& stem, const std::vector<std::string>& obsolete) {
     const MasksResult& masks = context_.results.masks();
     if (!masks.pages) {
         return done(Error{"nothing_to_cut", tr("There are no pieces to write yet.").toStdString(), "masks"});
     }
     exporter_.write(
         [folder = folder.toStdString(), formats, job = masks.job, all = masks.masks,
-         pages = *masks.pages]() -> Status {
-            return writeFilesAtomically(folder, pageFiles(drawPages(job, all, pages), formats));
+         pages = *masks.pages, stem, obsolete]() -> Status {
+            return writeFilesAtomically(folder, pageFiles(drawPages(job, all, pages), formats, stem), obsolete);
         },
         std::move(done));
 }
@@ -83,16 +84,16 @@ void CutLeaf::rebuildCard() {
         });
     }
     card->sentence(tr("or %1 wide and %2 high, in %3.").arg("%1", "%2", lengthUnit()), {width, height});
-    card->muted(tr("Write for the machine, or print and cut by hand"));
-    card->choices({{tr("SVG 1:1"), true,
+    card->muted(tr("True to size, for the machine or to cut by hand"));
+    card->choices({{tr("Export SVG"), true,
                     [this] {
                         emit exportWanted({true, false, false});
                     }},
-                   {tr("DXF"), false,
+                   {tr("Export DXF"), false,
                     [this] {
                         emit exportWanted({false, false, true});
                     }},
-                   {tr("PDF"), false,
+                   {tr("Export PDF"), false,
                     [this] {
                         emit exportWanted({false, true, false});
                     }},

@@ -113,9 +113,8 @@ void CutPage::paintEvent(QPaintEvent*) {
                  tr("Sheet %1 of %2, %3 × %4")
                      .arg(QString::number(sheet_ + 1), QString::number(pages.pages),
                           lengthNumber(pages.sheet.width_mm, 0), lengthText(pages.sheet.height_mm, 0)),
-                 tr("drag a piece; pieces never overlap"));
-    const std::string material = masks.masks.empty() ? "paper" : masks.masks.front().spec->material;
-    const QColor ground = materialColour(material);
+                 tr("cut from %1; drag a piece, pieces never overlap").arg(materialName(materialShown()).toLower()));
+    const QColor ground = materialColour(materialShown());
     paintSheet(p, ground);
     paintPieces(p, ground);
     const QString lost = pages.warnings.empty() ? QString() : said(pages.warnings.front().text);
@@ -127,6 +126,13 @@ void CutPage::paintEvent(QPaintEvent*) {
                   tr("windows first, outlines last: a part never moves while it is being cut"), inter(11),
                   t.muted);
     }
+}
+
+std::string CutPage::materialShown() const {
+    const MasksResult& masks = context_.results.masks();
+    for (std::size_t i = 0; masks.pages && i < masks.pages->pieces.size() && i < masks.masks.size(); ++i)
+        if (static_cast<int>(masks.pages->pieces[i].page) == sheet_) return masks.masks[i].spec->material;
+    return "paper";
 }
 
 void CutPage::paintSheet(QPainter& p, const QColor& ground) const {
@@ -173,6 +179,10 @@ void CutPage::paintPieces(QPainter& p, const QColor& ground) const {
         for (const PieceWindow& w : placed.piece.windows) {
             path.addPolygon(polygonOf(w.outline));
             path.closeSubpath();
+            for (const Polygon2& island : w.islands) {
+                path.addPolygon(polygonOf(island));
+                path.closeSubpath();
+            }
         }
         path.setFillRule(Qt::OddEvenFill);
         p.setBrush(ground.lighter(106));
@@ -196,12 +206,9 @@ void CutPage::move(int piece, const Vec2& shift) {
 void CutPage::keep(int piece) {
     const auto& pages = context_.results.masks().pages;
     if (!pages || piece < 0 || piece >= static_cast<int>(pages->pieces.size())) return;
-    const PlacedPiece& placed = pages->pieces[static_cast<std::size_t>(piece)];
-    const Box2 box = placed.piece.box();
-    // Not rounded: pieces may stand edge to edge.
-    context_.document.edit(
-        withPlace(context_.document.job(), {placed.piece.id, placed.page, 0.5 * (box.low + box.high)}),
-        tr("Move %1").arg(QString::fromStdString(placed.piece.name)));
+    const auto index = static_cast<std::size_t>(piece);
+    context_.document.edit(withPlacesOf(context_.document.job(), *pages, index),
+                           tr("Move %1").arg(QString::fromStdString(pages->pieces[index].piece.name)));
 }
 
 void CutPage::mousePressEvent(QMouseEvent* event) {

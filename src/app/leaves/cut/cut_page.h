@@ -36,6 +36,8 @@ class CutPage : public LeafPage {
     QPointF origin() const;  ///< lower left corner of the sheet
     QPointF at(const Vec2& mm) const;
     QRectF sheetBox() const;
+    /// Of the sheet in view: its id.
+    std::string materialShown() const;
     void paintSheet(QPainter& p, const QColor& ground) const;
     void paintPieces(QPainter& p, const QColor& ground) const;
     void move(int piece, const Vec2& shift);

@@ -226,6 +226,9 @@ void MasksPage::paintFlat(QPainter& p) const {
     p.setPen(QPen(inkOnSheet(), 1));
     p.setBrush(t.dark ? QColor("#FBFAF6") : t.paper);
     for (const Window& window : mask.windows) p.drawPolygon(polygonOf(window.outline, at));
+    p.setBrush(materialColour(shown_.spec->material));
+    for (const Window& window : mask.windows)
+        for (const Polygon2& island : window.islands) p.drawPolygon(polygonOf(island, at));
     p.setBrush(Qt::NoBrush);
     const Box2 box = boxAround({mask.outline});
     double below = flat_.bottom();

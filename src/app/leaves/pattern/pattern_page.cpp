@@ -406,6 +406,9 @@ void PatternPage::paintMask(QPainter& p) const {
     p.setPen(QPen(inkOnSheet(), 0.8));
     p.setBrush(t.paper);
     for (const Window& window : mask.windows) p.drawPolygon(polygonOf(window.outline));
+    p.setBrush(materialColour(sketch->spec->material));
+    for (const Window& window : mask.windows)
+        for (const Polygon2& island : window.islands) p.drawPolygon(polygonOf(island));
     const double y = centre.y() + 0.5 * scale * size.y() + 22;
     const auto& all = context_.results.masks().masks;
     const int found = indexIn(context_.results.masks(), sketch->spec->id);
