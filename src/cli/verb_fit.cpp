@@ -85,7 +85,7 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
         return Error{"out_of_range", "--strain is a fraction above 0 and up to 1 (0.01 is one per cent).",
                      "--strain"};
     }
-    const Result<int> vertices = args.whole("vertices", kFitVertices, kMinPatchVertices, kMaxPatchVertices);
+    const Result<int> vertices = args.whole("vertices", kFitVertices, 0, 1'000'000'000);
     if (!vertices) return vertices.error();
     if (!(*vertices >= kMinPatchVertices && *vertices <= kMaxPatchVertices)) {
         return Error{"out_of_range", "--vertices must lie between 60 and 200000.", "--vertices"};
@@ -143,7 +143,7 @@ Result<Reply> fitJob(const Args& args, const Task& task) {
             "--patch"};
     }
     const auto started = std::chrono::steady_clock::now();
-    const Result<int> vertices = args.whole("vertices", kFitVertices, kMinPatchVertices, kMaxPatchVertices);
+    const Result<int> vertices = args.whole("vertices", kFitVertices, 0, 1'000'000'000);
     if (!vertices) return vertices.error();
     const Result<LoadedJob> loaded = loadJob(args.word(0));
     if (!loaded) return loaded.error();

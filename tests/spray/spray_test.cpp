@@ -606,6 +606,50 @@ TEST(Plan, AThickSheetThrowsAShadowAtASlant) {
 }
 
 /// Each step that spoils something passes a limit that the plan keeps, and stays inside practice.
+/// Rows of practice: opaque white 2, transparent blue on silver about 6, ink more, barrier white 1 mist (common practice, no
+/// published source).
+TEST(Plan, CoatsFollowThePaint) {
+    const auto coats = [](const char* paint, SprayWork work = SprayWork::Stencil, SprayPins pins = {}) {
+        MaskToSpray mask;
+        mask.work = work;
+        mask.paint = *findPaint(paint);
+        return test::need(planSpray(mask, SprayBench{}, pins)).coats;
+    };
+    EXPECT_EQ(coats("opaque"), 2);
+    EXPECT_EQ(coats("pearl"), 3);
+    EXPECT_EQ(coats("transparent"), 6);
+    EXPECT_GT(coats("ink"), 6);
+    EXPECT_EQ(coats("opaque", SprayWork::Mist), 1);
+    EXPECT_EQ(coats("ink", SprayWork::Mist), 1);
+    SprayPins thin;
+    thin.reduction = Reduction{4, 4};
+    EXPECT_GT(coats("opaque", SprayWork::Stencil, thin), 2);  // half as much in each drop
+    thin.coats = 1;
+    EXPECT_EQ(coats("opaque", SprayWork::Stencil, thin), 1);
+}
+
+TEST(Plan, TheRunWarningNamesItsRuleAndTwoDifferentNumbers) {
+    int told = 0;
+    for (const char* paint : {"opaque", "transparent", "ink"}) {
+        for (double speed = 20; speed < 130; speed += 1) {
+            MaskToSpray mask;
+            mask.paint = *findPaint(paint);
+            SprayPins pins;
+            pins.speed_mm_s = speed;
+            const auto plan = planSpray(mask, SprayBench{}, pins);
+            if (!plan) continue;
+            for (const Warning& w : plan->warnings) {
+                if (w.code != "runs") continue;
+                ++told;
+                EXPECT_NE(w.text.find("0.6 of what runs"), std::string::npos);
+                const std::size_t one = w.text.find("lies ") + 5, two = w.text.find("more than ") + 10;
+                EXPECT_GT(std::stod(w.text.substr(one)), std::stod(w.text.substr(two))) << w.text;
+            }
+        }
+    }
+    EXPECT_GT(told, 50);
+}
+
 TEST(Plan, StepsSayWhatTheySpoil) {
     using Way = SprayStep::Way;
     const SprayPlan plan = need(planSpray({}, {}));

@@ -1,7 +1,9 @@
 #include "app/frame/folder_dialog.h"
 
+#include <QDialogButtonBox>
 #include <QLineEdit>
 #include <QMessageBox>
+#include <QPushButton>
 
 namespace nine::app {
 
@@ -11,6 +13,13 @@ FolderDialog::FolderDialog(QWidget* parent, const QString& title, const QString&
     setOption(ShowDirsOnly);
     setFileMode(Directory);
     setLabelText(Accept, tr("Write here"));
+    // The base class allows only folders that are there; ours may be new.
+    const auto* box = findChild<QDialogButtonBox*>();
+    auto* line = findChild<QLineEdit*>("fileNameEdit");
+    QPushButton* accepting = box ? box->button(QDialogButtonBox::Open) : nullptr;
+    if (!accepting && box) accepting = box->button(QDialogButtonBox::Save);
+    if (line && accepting)
+        connect(line, &QLineEdit::textChanged, accepting, [accepting] { accepting->setEnabled(true); });
 }
 
 void FolderDialog::accept() {

@@ -334,9 +334,12 @@ Drawing drawPage(const CutPages& pages, std::size_t page, const PageText& words)
     const auto tick = [&](double x) {
         text.lines.push_back({{line + Vec2(x, -1.5), line + Vec2(x, 1.5)}, false});
     };
-    text.lines.push_back({{line, line + Vec2(kCheckLine_mm, 0)}, false});
-    for (int k = 0; k <= 10; ++k) tick(10 * k);
-    addText(text, "100 mm from end to end", kSmallText_mm, line + Vec2(0, 2.5));
+    // On narrow sheets as many centimetres as there is room for.
+    const double roomForLine = pages.sheet.width_mm - kPageMargin_mm - line.x();
+    const int centimetres = std::min(static_cast<int>(kCheckLine_mm / 10), static_cast<int>(roomForLine / 10));
+    text.lines.push_back({{line, line + Vec2(10 * centimetres, 0)}, false});
+    for (int k = 0; k <= centimetres; ++k) tick(10 * k);
+    addText(text, std::to_string(10 * centimetres) + " mm from end to end", kSmallText_mm, line + Vec2(0, 2.5));
 
     Vec2 at = corner + Vec2(side + 6, side - 3.2);
     const double room = pages.sheet.width_mm - kPageMargin_mm - at.x();
@@ -344,8 +347,10 @@ Drawing drawPage(const CutPages& pages, std::size_t page, const PageText& words)
     const std::string stock = page < pages.stocks.size() ? pages.stocks[page] : std::string();
     addText(text, fitting(words.title, 3.2, room - strokeTextWidth(number, 3.2)) + number, 3.2, at);
     const auto next = [&](const std::string& sentence, double step) {
-        at.y() -= step;
-        addText(text, sentence, kSmallText_mm, at);
+        for (const std::string& part : broken(sentence, kSmallText_mm, room)) {
+            at.y() -= std::exchange(step, kTextStep_mm);
+            addText(text, part, kSmallText_mm, at);
+        }
     };
     if (!stock.empty()) next(fitting("Cut from " + stock, kSmallText_mm, room), 5.5);
     next("Print at 100 %. Measure line and square before you cut.", stock.empty() ? 5.5 : kTextStep_mm);

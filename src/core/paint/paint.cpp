@@ -18,11 +18,11 @@ constexpr double kLeastShare = 0.01;
 
 const std::vector<PaintFamily>& paintFamilies() {
     static const std::vector<PaintFamily> all{
-        {"opaque", "Opaque", 0.30, 1.50, 6, 35, 1120, 5, 14},
-        {"pearl", "Pearl", 0.28, 1.60, 6, 35, 1100, 30, 10},
+        {"opaque", "Opaque", 0.30, 1.50, 6, 35, 1120, 5, 2},
+        {"pearl", "Pearl", 0.28, 1.60, 6, 35, 1100, 30, 3},
         {"transparent", "Transparent", 0.18, 1.50, 5, 34, 1050, 2, 6},
-        {"ink", "Ink", 0.07, 1.30, 3, 32, 1020, 0.5, 4},
-        {"primer", "Primer", 0.32, 1.45, 6, 36, 1200, 12, 22},
+        {"ink", "Ink", 0.07, 1.30, 3, 32, 1020, 0.5, 8},
+        {"primer", "Primer", 0.32, 1.45, 6, 36, 1200, 12, 2},
     };
     return all;
 }

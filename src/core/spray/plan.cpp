@@ -11,6 +11,14 @@
 namespace nine {
 namespace {
 
+constexpr int kMostCoats = 20;
+
+std::string lowered(std::string_view name) {
+    std::string text(name);
+    if (!text.empty() && text[0] >= 'A' && text[0] <= 'Z') text[0] = static_cast<char>(text[0] - 'A' + 'a');
+    return text;
+}
+
 constexpr double kMostDrops = 100;
 constexpr double kSamePsi = 0.05;
 constexpr double kAimSigmas = 1.3;    // onto the mask: a sharp line with a soft shadow
@@ -123,8 +131,8 @@ void giveReasons(SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins
     plan.reasons.push_back("From practice: " + fixedText(p.pressure_psi.start, 0) + " psi (range " +
                            fixedText(p.pressure_psi.low, 0) + " to " + fixedText(p.pressure_psi.high, 0) +
                            "), " + fixedText(p.distance_mm.start, 0) + " mm away, " + dropsText(p.reduction) +
-                           ", " + std::to_string(p.leastCoats) + " to " + std::to_string(p.mostCoats) +
-                           " coats.");
+                           "; " + lowered(s.paint.name) + " takes about " + fixedText(s.paint.fullCoats, 0) +
+                           " coats to its full strength.");
     if (!pins.empty()) plan.reasons.push_back("Pinned by you, kept as they are: " + pinnedText(pins) + ".");
     std::string gap = "the gap of " + fixedText(plan.gap_mm, 2) + " mm";
     if (mask.relief_mm > mask.lift_mm)
@@ -171,6 +179,35 @@ void giveReasons(SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins
                                         : "Nothing was found that sharpens this edge; release a pin."));
 }
 
+/// Coats until another adds nothing: the paint's usual number, more of them where each lies thinner or is more reduced than
+/// usual. A mist is a mist, whatever the paint.
+int coatsFor(const SprayPlan& plan, const Mixture& mixture) {
+    constexpr double kCountsAsFull = 0.25;  // of a coat: nobody sprays another for that
+    const SprayPractice& p = plan.practice;
+    if (p.work == SprayWork::Mist) return p.leastCoats;
+    SpraySetting usual = plan.setting;
+    usual.reduction = {4, 1};
+    usual.distance_mm = p.distance_mm.start;
+    usual.angle_deg = 0;
+    usual.flow_ml_min = p.flow_ml_min;
+    usual.speed_mm_s = p.speed_mm_s;
+    const Result<Mixture> strong = mixed(usual.paint, usual.reduction);
+    const double there = plan.coat_um * mixture.solids;
+    if (!strong || !(there > 0)) return p.leastCoats;
+    const double share = coatFilm_um(usual, p.passes) * strong->solids / there;
+    return std::clamp(static_cast<int>(std::ceil(plan.setting.paint.fullCoats * share - kCountsAsFull)), p.leastCoats,
+                      std::max(p.leastCoats, kMostCoats));
+}
+
+/// With as many decimals as it takes to see that one is more than the other.
+std::string runSentence(const SprayPlan& plan) {
+    const double most = kWettest * plan.run_um;
+    int decimals = 0;
+    while (decimals < 3 && fixedText(plan.coat_um, decimals) == fixedText(most, decimals)) ++decimals;
+    return "A coat lies " + fixedText(plan.coat_um, decimals) + " um wet; more than " + fixedText(most, decimals) +
+           " um, 0.6 of what runs, is asking for runs: fewer passes, faster, or farther away.";
+}
+
 /// The plan, without looking for what contradicts what.
 Result<SprayPlan> tryPlan(const MaskToSpray& mask, const SprayBench& bench, const SprayPins& pins) {
     if (Status ok = checkPins(pins, "pins"); !ok) return ok.error();
@@ -191,7 +228,7 @@ Result<SprayPlan> tryPlan(const MaskToSpray& mask, const SprayBench& bench, cons
     plan.gun = choice->gun;
     s.needle_mm = plan.gun.needle_mm;
     s.gauge_kpa = choice->psi * kKpaPerPsi;
-    plan.coats = pins.coats.value_or(p.leastCoats);
+    plan.coats = pins.coats.value_or(p.leastCoats);  // what the paint asks for is known once the film is
     plan.passes = p.passes;
     plan.gap_mm = mask.gap_mm();
 
@@ -207,8 +244,7 @@ Result<SprayPlan> tryPlan(const MaskToSpray& mask, const SprayBench& bench, cons
     const Mixture mixture = *mixed(s.paint, s.reduction);
     plan.coat_um = coatFilm_um(s, plan.passes);
     plan.run_um = runLimit_um(s.paint, mixture);
-    plan.dry_um = plan.coats * plan.coat_um * mixture.solids;
-    plan.hide_um = s.paint.hiding_um;
+    if (!pins.coats) plan.coats = coatsFor(plan, mixture);
 
     plan.warnings = plan.edge.warnings;
     const double psi = choice->psi;
@@ -218,12 +254,7 @@ Result<SprayPlan> tryPlan(const MaskToSpray& mask, const SprayBench& bench, cons
                                      fixedText(p.pressure_psi.low, 0) + " to " +
                                      fixedText(p.pressure_psi.high, 0) + " psi).",
                                  "pins.pressure_kpa"});
-    if (plan.coat_um > kWettest * plan.run_um)
-        plan.warnings.push_back({"runs",
-                                 "A coat of " + fixedText(plan.coat_um, 0) +
-                                     " um lies wet where this mixture runs at " + fixedText(plan.run_um, 0) +
-                                     " um: fewer passes, faster, or farther away.",
-                                 "film"});
+    if (plan.coat_um > kWettest * plan.run_um) plan.warnings.push_back({"runs", runSentence(plan), "film"});
     giveReasons(plan, mask, pins);
     plan.steps = sprayStepsFrom(plan, mask, bench);
     return plan;

@@ -54,7 +54,6 @@ struct SprayPlan {
     int coats = 1, passes = 1;
     double gap_mm = 0;
     double coat_um = 0, run_um = 0;  ///< wet film of a coat at the middle of the spray, and where it runs
-    double dry_um = 0, hide_um = 0;  ///< film of all coats when dry, and what hides the ground
     EdgeFigures edge{}, along{}, across{};  ///< as planned; strokes along the edge, and across it
     bool meetsWish = false;
     std::optional<SprayRemedy> remedy;  ///< when it misses the wish and something was found
