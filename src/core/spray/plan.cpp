@@ -199,15 +199,6 @@ int coatsFor(const SprayPlan& plan, const Mixture& mixture) {
                       std::max(p.leastCoats, kMostCoats));
 }
 
-/// With as many decimals as it takes to see that one is more than the other.
-std::string runSentence(const SprayPlan& plan) {
-    const double most = kWettest * plan.run_um;
-    int decimals = 0;
-    while (decimals < 3 && fixedText(plan.coat_um, decimals) == fixedText(most, decimals)) ++decimals;
-    return "A coat lies " + fixedText(plan.coat_um, decimals) + " um wet; more than " + fixedText(most, decimals) +
-           " um, 0.6 of what runs, is asking for runs: fewer passes, faster, or farther away.";
-}
-
 /// The plan, without looking for what contradicts what.
 Result<SprayPlan> tryPlan(const MaskToSpray& mask, const SprayBench& bench, const SprayPins& pins) {
     if (Status ok = checkPins(pins, "pins"); !ok) return ok.error();
@@ -254,7 +245,8 @@ Result<SprayPlan> tryPlan(const MaskToSpray& mask, const SprayBench& bench, cons
                                      fixedText(p.pressure_psi.low, 0) + " to " +
                                      fixedText(p.pressure_psi.high, 0) + " psi).",
                                  "pins.pressure_kpa"});
-    if (plan.coat_um > kWettest * plan.run_um) plan.warnings.push_back({"runs", runSentence(plan), "film"});
+    if (plan.coat_um > kWettest * plan.run_um) plan.warnings.push_back(
+            {"runs", "A " + wetSentence(plan.coat_um, plan.run_um) + ": fewer passes, faster, or farther away.", "film"});
     giveReasons(plan, mask, pins);
     plan.steps = sprayStepsFrom(plan, mask, bench);
     return plan;

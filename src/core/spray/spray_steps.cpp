@@ -26,15 +26,14 @@ std::vector<Strain> strainsOf(const SpraySetting& s, const SprayPlan& plan, cons
     if (!edge || !mixture) return {};
     const double dried =
         driedShare(dropClasses_um(edge->dropSize_um)[2], s.distance_mm, airJet(s.gauge_kpa, s.needle_mm));
-    const double coat = coatFilm_um(s, plan.passes), wettest = kWettest * runLimit_um(s.paint, *mixture);
+    const double coat = coatFilm_um(s, plan.passes), run = runLimit_um(s.paint, *mixture);
     const double width = mask.wantedWidth_mm;
     std::vector<Strain> all{
         {edge->dropSize_um / kCoarsest_um, "drops are " + fixedText(edge->dropSize_um, 0) +
                                                " um, the grain shows (limit " + fixedText(kCoarsest_um, 0) +
                                                ")"},
         {dried / kMostDried, fixedText(100 * dried, 0) + " % of a drop dries on the way and lands as dust"},
-        {coat / wettest,
-         "a coat is " + fixedText(coat, 0) + " um wet, it may run (limit " + fixedText(wettest, 0) + ")"},
+        {coat / (kWettest * run), "a " + wetSentence(coat, run)},
         {edge->trigger / kMostTrigger, "the needle cannot give this flow"}};
     if (!mask.soft) {
         all.push_back({edge->width_mm / width, "the edge gets " + fixedText(edge->width_mm, 2) + " mm wide"});

@@ -1,5 +1,7 @@
 #include "spray/wet_film.h"
 
+#include "base/number_text.h"
+
 #include <cmath>
 
 namespace nine {
@@ -17,6 +19,14 @@ double runLimit_um(const PaintFamily& paint, const Mixture& mixture) {
     const double atRest = kAtRest * mixture.viscosity_mpas / 1000 * (1 + std::pow(occupied / kCrowded, 4));
     const double perMetre_s = kSetting * (1 - mixture.solids) * 1000 / kStillAir;
     return 1e6 * std::cbrt(2 * atRest * kSag_m / (mixture.density_kg_m3 * kGravity * perMetre_s));
+}
+
+std::string wetSentence(double coat_um, double run_um) {
+    const double most = kWettest * run_um;
+    int decimals = 0;
+    while (decimals < 3 && fixedText(coat_um, decimals) == fixedText(most, decimals)) ++decimals;
+    return "coat lies " + fixedText(coat_um, decimals) + " um wet; more than " + fixedText(most, decimals) +
+           " um, 0.6 of what runs, may run";
 }
 
 }  // namespace nine
