@@ -73,8 +73,8 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results, const 
     if (worst < 0) {
         v.kind = Verdict::Kind::Fine;
         v.sentence =
-            QObject::tr("All %1 masks lie flat and land within %2, inside your hand's %3.")
-                .arg(QString::number(masks.size()), lengthText(std::max(landing, 0.01), 2), lengthText(0.5));
+            QObject::tr("All %1 masks lie flat, and every mark lands within %2 of where it was drawn.")
+                .arg(QString::number(masks.size()), lengthText(std::max(landing, 0.01), 2));
         return v;
     }
     const MaskResult& off = masks[static_cast<std::size_t>(worst)];

@@ -24,6 +24,11 @@ ValueChip::ValueChip(Kind kind, int decimals, double step, QWidget* parent)
     setFixedHeight(21);
 }
 
+void ValueChip::setLarge() {
+    setFont(inter(16, QFont::Bold));
+    setFixedHeight(26);
+}
+
 void ValueChip::display(double value) {
     const QString text = kind_ == Kind::Count    ? QString::number(std::lround(value))
                          : kind_ == Kind::Number ? QString::number(value, 'f', decimals_)
@@ -53,7 +58,7 @@ void ValueChip::setOwner(const std::string& id) {
 }
 
 QSize ValueChip::sizeHint() const {
-    return {QFontMetrics(font()).horizontalAdvance(text().isEmpty() ? "0" : text()) + 14, 21};
+    return {QFontMetrics(font()).horizontalAdvance(text().isEmpty() ? "0" : text()) + 14, height()};
 }
 
 void ValueChip::commit() {

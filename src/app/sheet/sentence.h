@@ -18,6 +18,8 @@ class ValueChip : public QLineEdit {
     enum class Kind { Length, Count, Number };
     ValueChip(Kind kind, int decimals, double step, QWidget* parent = nullptr);
 
+    /// For what is read from across the bench.
+    void setLarge();
     void setValue(double value);
     double value() const { return value_; }
     /// Says what is wrong with the last typed value; empty when nothing is.

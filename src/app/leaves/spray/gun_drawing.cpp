@@ -9,8 +9,8 @@
 namespace nine::app {
 namespace {
 
-/// All that is drawn of it, cup and hose too; the upside-down gun as well.
-const QRectF kAround_mm(-2, -125, 200, 250);
+/// All that is drawn of it, cup and valve too; the upside-down gun as well.
+const QRectF kAround_mm(-2, -40, kGunDrawn_mm + 4, 80);
 
 /// Half widths of the body along its axis, mm.
 struct Ring {
@@ -28,15 +28,17 @@ QPainterPath bodyPath() {
     return path;
 }
 
-/// From the valve under the body down and away.
-const QPainterPath& hosePath() {
+/// What is drawn: up to a zigzag across the body.
+const QPainterPath& drawnPart() {
     static const QPainterPath path = [] {
-        QPainterPath middle;
-        middle.moveTo(60, 26);
-        middle.cubicTo(62, 55, 105, 40, 190, 120);
-        QPainterPathStroker stroker;
-        stroker.setWidth(6);
-        return stroker.createStroke(middle);
+        QPainterPath part;
+        part.moveTo(-2, -60);
+        part.lineTo(kGunDrawn_mm - 3, -60);
+        for (int i = 0; i < 8; ++i) part.lineTo(kGunDrawn_mm - (i % 2 ? 3 : 0), -8 + 16.0 * i / 7);
+        part.lineTo(kGunDrawn_mm - 3, 60);
+        part.lineTo(-2, 60);
+        part.closeSubpath();
+        return part;
     }();
     return path;
 }
@@ -63,8 +65,6 @@ void drawGun(QPainter& p, const QPointF& tip, double away_deg, double perMm, dou
     const QPen pen(line, 1.3 / perMm, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin);
     p.setPen(pen);
 
-    p.setBrush(QColor(tokens().dark ? "#5b5f52" : "#c9c3b2"));
-    p.drawPath(hosePath());
     p.setBrush(metal(-5, 26));
     p.drawRoundedRect(QRectF(55, 5, 10, 14), 1, 1);
     p.drawRoundedRect(QRectF(54, 18, 12, 9), 1.5, 1.5);
@@ -93,9 +93,9 @@ void drawGun(QPainter& p, const QPointF& tip, double away_deg, double perMm, dou
     p.drawRoundedRect(QRectF(19, -27, 36, 3.2), 1.2, 1.2);
 
     p.setBrush(metal(-5.6, 5.6));
-    p.drawPath(bodyPath());
+    p.drawPath(bodyPath().intersected(drawnPart()));
     p.setPen(QPen(line, 0.8 / perMm));
-    for (const double x : {13.0, 20.0, 24.0, 92.0, 100.0, 104.0}) p.drawLine(QPointF(x, -4), QPointF(x, 4));
+    for (const double x : {13.0, 20.0, 24.0}) p.drawLine(QPointF(x, -4), QPointF(x, 4));
 
     // Trigger: a button that tilts as it is drawn back.
     p.setPen(pen);

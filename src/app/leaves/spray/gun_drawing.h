@@ -7,7 +7,9 @@
 
 namespace nine::app {
 
-constexpr double kGunLength_mm = 150;
+/// Of the gun its front is drawn, nozzle to behind the trigger, where it ends in a break line as long things do on drawings: all
+/// of it fits on the page at the scale of the body.
+constexpr double kGunDrawn_mm = 76, kGunHigh_mm = 28;
 
 /// The nozzle's tip stands at `tip`; `away` is the direction from the skin to the gun, degrees,
 /// counter-clockwise from the right. The cup stays upright. `trigger` 0..1 is how far it is drawn back.

@@ -44,6 +44,8 @@ class SprayDesk : public QObject {
     SprayDesk(LeafContext context, QObject* parent);
 
     const SprayStudy& study();
+    /// As it was worked out last.
+    const SprayStudy& shown() const { return study_; }
     /// The same for another mask, by its id.
     SprayStudy studyOf(const std::string& mask) const;
     const std::vector<SprayVerdict>& verdicts() const { return verdicts_; }

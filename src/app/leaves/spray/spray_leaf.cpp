@@ -73,6 +73,14 @@ QString whyText(const SprayStudy& s) {
     return html;
 }
 
+/// What a painter calls an edge of this width (common practice, no published source).
+QString edgeWord(double width_mm) {
+    return width_mm < 0.1   ? SprayLeaf::tr("crisp")
+           : width_mm < 0.3 ? SprayLeaf::tr("clean")
+           : width_mm < 1   ? SprayLeaf::tr("slightly soft")
+                            : SprayLeaf::tr("soft");
+}
+
 QString verdictText(const SprayStudy& s) {
     if (s.error) return said(*s.error);
     const QString width = lengthText(s.plan->edge.width_mm, 2), creep = lengthText(s.plan->edge.creep_mm, 2);
@@ -122,50 +130,63 @@ ValueChip* SprayLeaf::chip(Card& card, const QString& name, ValueChip::Kind kind
 
 void SprayLeaf::sayPlan(Card& card) {
     using Kind = ValueChip::Kind;
-    const auto reduce = [this](SpraySpec& spec) -> Reduction& {
-        if (!spec.pins.reduction) spec.pins.reduction = desk_.study().plan->setting.reduction;
+    const auto reduce = [](SpraySpec& spec, const SprayDesk& desk) -> Reduction& {
+        if (!spec.pins.reduction) spec.pins.reduction = desk.shown().plan->setting.reduction;
         return *spec.pins.reduction;
     };
-    card.sentence(
-        withUnit(tr(
-            "Coats: %1 of %9 strokes, with the %2 mm needle at %3 psi, from %4 %U, %5° off straight, at %6 "
-            "mm/s. Mix %7 : %8 "
-            "drops.")),
-        {chip(
-             card, tr("Coats"), Kind::Count, 0, 1, [](const SprayStudy& s) { return s.plan->coats; },
-             [](SpraySpec& x, double v) { x.pins.coats = static_cast<int>(v); }),
-         chip(
-             card, tr("Needle"), Kind::Number, 2, 0.05,
-             [](const SprayStudy& s) { return s.plan->setting.needle_mm; },
-             [](SpraySpec& x, double v) { x.pins.needle_mm = v; }),
-         chip(
-             card, tr("Pressure"), Kind::Number, 1, 0.5,
-             [](const SprayStudy& s) { return s.plan->setting.gauge_kpa / kKpaPerPsi; },
-             [](SpraySpec& x, double v) { x.pins.pressure_kpa = v * kKpaPerPsi; }),
-         chip(
-             card, tr("Distance"), Kind::Length, 0, 1,
-             [](const SprayStudy& s) { return s.plan->setting.distance_mm; },
-             [](SpraySpec& x, double v) { x.pins.distance_mm = v; }),
-         chip(
-             card, tr("Angle"), Kind::Number, 0, 1,
-             [](const SprayStudy& s) { return s.plan->setting.angle_deg; },
-             [](SpraySpec& x, double v) { x.pins.angle_deg = v; }),
-         chip(
-             card, tr("Speed"), Kind::Number, 0, 5,
-             [](const SprayStudy& s) { return s.plan->setting.speed_mm_s; },
-             [](SpraySpec& x, double v) { x.pins.speed_mm_s = v; }),
-         chip(
-             card, tr("Drops of paint"), Kind::Number, 0, 1,
-             [](const SprayStudy& s) { return s.plan->setting.reduction.paint; },
-             [reduce](SpraySpec& x, double v) { reduce(x).paint = v; }),
-         chip(
-             card, tr("Drops of reducer"), Kind::Number, 0, 1,
-             [](const SprayStudy& s) { return s.plan->setting.reduction.reducer; },
-             [reduce](SpraySpec& x, double v) { reduce(x).reducer = v; }),
-         new QLabel(QString("<b>%1</b>").arg(desk_.study().plan->passes))});
+    const auto large = [](ValueChip* c) {
+        c->setLarge();
+        return c;
+    };
+    // In the order they are set.
+    card.sentence(tr("Needle %1 mm"),
+                  {large(chip(
+                      card, tr("Needle"), Kind::Number, 2, 0.05,
+                      [](const SprayStudy& s) { return s.plan->setting.needle_mm; },
+                      [](SpraySpec& x, double v) { x.pins.needle_mm = v; }))});
+    mix_ = new QLabel;
+    card.sentence(tr("Mix %1 : %2 drops, %3"),
+                  {large(chip(
+                       card, tr("Drops of paint"), Kind::Number, 0, 1,
+                       [](const SprayStudy& s) { return s.plan->setting.reduction.paint; },
+                       [this, reduce](SpraySpec& x, double v) { reduce(x, desk_).paint = v; })),
+                   large(chip(
+                       card, tr("Drops of reducer"), Kind::Number, 0, 1,
+                       [](const SprayStudy& s) { return s.plan->setting.reduction.reducer; },
+                       [this, reduce](SpraySpec& x, double v) { reduce(x, desk_).reducer = v; })),
+                   mix_});
+    bar_ = new QLabel;
+    card.sentence(tr("Pressure %1 psi, %2"),
+                  {large(chip(
+                       card, tr("Pressure"), Kind::Number, 1, 0.5,
+                       [](const SprayStudy& s) { return s.plan->setting.gauge_kpa / kKpaPerPsi; },
+                       [](SpraySpec& x, double v) { x.pins.pressure_kpa = v * kKpaPerPsi; })),
+                   bar_});
+    card.sentence(withUnit(tr("Distance %1 %U, angle %2° off straight")),
+                  {large(chip(
+                       card, tr("Distance"), Kind::Length, 0, 1,
+                       [](const SprayStudy& s) { return s.plan->setting.distance_mm; },
+                       [](SpraySpec& x, double v) { x.pins.distance_mm = v; })),
+                   large(chip(
+                       card, tr("Angle"), Kind::Number, 0, 1,
+                       [](const SprayStudy& s) { return s.plan->setting.angle_deg; },
+                       [](SpraySpec& x, double v) { x.pins.angle_deg = v; }))});
+    pace_ = new QLabel;
+    card.sentence(tr("Hand %1 mm/s, %2"),
+                  {large(chip(
+                       card, tr("Speed"), Kind::Number, 0, 5,
+                       [](const SprayStudy& s) { return s.plan->setting.speed_mm_s; },
+                       [](SpraySpec& x, double v) { x.pins.speed_mm_s = v; })),
+                   pace_});
+    strokes_ = new QLabel;
+    card.sentence(tr("Coats %1, %2"),
+                  {large(chip(
+                       card, tr("Coats"), Kind::Count, 0, 1, [](const SprayStudy& s) { return s.plan->coats; },
+                       [](SpraySpec& x, double v) { x.pins.coats = static_cast<int>(v); })),
+                   strokes_});
 }
 
-void SprayLeaf::sayWish(Card& card) {
+void SprayLeaf::sayPaint(Card& card) {
     const SprayStudy& s = desk_.study();
     card.muted(tr("Paint"));
     QList<Card::Choice> paints;
@@ -175,6 +196,10 @@ void SprayLeaf::sayWish(Card& card) {
                        }});
     }
     card.choices(paints);
+}
+
+void SprayLeaf::sayWish(Card& card) {
+    const SprayStudy& s = desk_.study();
     card.muted(tr("The edge shall be"));
     card.radio({{tr("sharp, %1 at most").arg(lengthText(kSharp_mm)), !s.wish.soft_mm,
                  [this] { pin(tr("Edge"), nullptr, [](SpraySpec& x) { x.soft_mm.reset(); }); }},
@@ -278,9 +303,9 @@ void SprayLeaf::rebuildCard() {
         card->finish();
         return card_->show(card);
     }
-    card->title(tr("Suggested start"), false);
+    card->title(tr("Set on the gun"), false);
     sayPlan(*card);
-    mix_ = card->muted({});
+    edge_ = card->title({}, false);
     verdict_ = card->framed({}, s.error.has_value() || !s.plan->meetsWish);
     verdict_->setAccessibleName(tr("Verdict"));
     if (s.error && s.error->code == "pins_contradict") {
@@ -297,6 +322,8 @@ void SprayLeaf::rebuildCard() {
         });
     }
     if (!s.plan->warnings.empty()) warnings_ = card->caution({});
+    sayPaint(*card);
+    films_ = card->muted({});
     card->caution(
         tr("Mist: extraction on, and a respirator matched to the paint; its data sheet says which. Never a "
            "finger over the "
@@ -329,12 +356,18 @@ void SprayLeaf::refreshValues() {
         chip->setValue(get(s));
     }
     if (verdict_) verdict_->setText(verdictText(s));
-    if (mix_) {
-        mix_->setText(tr("That is %1 % reducer; a coat lies %2 µm wet, and runs at %3 µm.")
-                          .arg(100 * (1 - s.plan->setting.reduction.share()), 0, 'f', 0)
-                          .arg(s.plan->coat_um, 0, 'f', 0)
-                          .arg(s.plan->run_um, 0, 'f', 0));
-    }
+    const SprayPlan& plan = *s.plan;
+    if (mix_) mix_->setText(tr("%1 % reducer").arg(100 * (1 - plan.setting.reduction.share()), 0, 'f', 0));
+    if (bar_) bar_->setText(tr("%1 bar").arg(plan.setting.gauge_kpa / 100, 0, 'f', 2));
+    if (pace_)
+        pace_->setText(tr("one body in %1 s")
+                           .arg(context_.results.body().skin->length_mm() / plan.setting.speed_mm_s, 0, 'f', 1));
+    if (strokes_) strokes_->setText(tr("each of %n stroke(s), dried between", nullptr, plan.passes));
+    if (edge_) edge_->setText(tr("Edge: %1, %2").arg(edgeWord(plan.edge.width_mm), lengthText(plan.edge.width_mm, 2)));
+    if (films_)
+        films_->setText(tr("A coat lies %1 µm wet; this mixture runs at %2 µm.")
+                            .arg(plan.coat_um, 0, 'f', plan.coat_um < 10 ? 1 : 0)
+                            .arg(plan.run_um, 0, 'f', plan.run_um < 10 ? 1 : 0));
     if (desk_.dragging()) return;  // long words are broken anew when it ends
     if (why_) why_->setText(whyText(s));
     if (repair_ && s.plan->remedy) {

@@ -35,6 +35,7 @@ class SprayLeaf : public Leaf {
     void refreshValues();
     QString shapeOfCard();
     void sayPlan(Card& card);
+    void sayPaint(Card& card);
     void sayWish(Card& card);
     void sayPins(Card& card);
     void pin(const QString& what, ValueChip* chip, const std::function<void(SpraySpec&)>& edit);
@@ -48,7 +49,7 @@ class SprayLeaf : public Leaf {
     CardHolder* card_;
     QString shape_;
     std::vector<std::pair<QPointer<ValueChip>, std::function<double(const SprayStudy&)>>> chips_;
-    QPointer<QLabel> mix_, verdict_, why_, warnings_;
+    QPointer<QLabel> mix_, bar_, pace_, strokes_, edge_, films_, verdict_, why_, warnings_;
     QPointer<QPushButton> repair_;
 };
 

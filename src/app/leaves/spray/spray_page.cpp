@@ -5,8 +5,9 @@
 #include <algorithm>
 #include <cmath>
 
-#include "app/leaves/masks/stretch_map.h"
 #include "app/document/selection.h"
+#include "app/leaves/masks/stretch_map.h"
+#include "app/leaves/spray/gun_drawing.h"
 #include "app/sheet/ink.h"
 #include "app/sheet/units_text.h"
 #include "base/units.h"
@@ -15,8 +16,7 @@ namespace nine::app {
 namespace {
 
 constexpr double kTabbedBelow_px = 700;
-constexpr double kGunHalf_mm = 7;
-constexpr double kGunShown_mm = 40;  // of the gun that the scale leaves room for
+constexpr double kControls_px = 142;
 
 /// Edge width at every gap there is on a mask, by a table: thousands of places ask.
 class WidthOfGap {
@@ -201,8 +201,10 @@ double SprayPage::awayDegrees() const {
 void SprayPage::place() {
     const double w = width(), h = height(), upper = std::round((tabbed() ? 0.60 : 0.575) * h);
     sceneBox_ = QRectF(0, 34, w, upper - 34);
-    pressure_ = QRectF(w - 108, sceneBox_.bottom() - 176, 12, 150);
-    trigger_ = QRectF(w - 262, sceneBox_.bottom() - 46, 112, 5);
+    // What is set on the gun stands in a column of its own, so that the gun is never under it.
+    const double column = w - kControls_px;
+    pressure_ = QRectF(column, sceneBox_.top() + 30, 12, std::clamp(sceneBox_.height() - 214, 60.0, 150.0));
+    trigger_ = QRectF(column, sceneBox_.bottom() - 36, 112, 5);
     speed_ = QRectF(24, 76, 112, 5);
     const double low = upper + 10;
     edgeBox_ = tabbed() ? QRectF(0, low, w, h - low) : QRectF(0, low, std::round(0.5 * w), h - low);
@@ -211,30 +213,28 @@ void SprayPage::place() {
 
     if (grip_) return;  // what is dragged keeps its scale
     Vec2 boxLow = scene_.low, boxHigh = scene_.high;
-    const Vec2 away = scene_.towardsGun(degToRad(valueOf(SprayHandle::Angle)));
-    const Vec2 end = scene_.aim + (valueOf(SprayHandle::Distance) + kGunShown_mm) * away;
-    boxLow = boxLow.cwiseMin(end);
-    boxHigh = boxHigh.cwiseMax(end);
-    const QRectF room = sceneBox_.adjusted(40, 18, -90, -40);
+    const Vec2 away = scene_.towardsGun(degToRad(valueOf(SprayHandle::Angle))), side(-away.y(), away.x());
+    const Vec2 nozzle = scene_.aim + valueOf(SprayHandle::Distance) * away;
+    for (const double along : {0.0, kGunDrawn_mm}) {
+        for (const double across : {-kGunHigh_mm, kGunHigh_mm}) {  // the cup is on one side, the valve on the other
+            boxLow = boxLow.cwiseMin(nozzle + along * away + across * side);
+            boxHigh = boxHigh.cwiseMax(nozzle + along * away + across * side);
+        }
+    }
+    // The distance is written beside the spray, below it.
+    const QRectF room = sceneBox_.adjusted(40, 14, -kControls_px - 14, -36);
     const Vec2 size = boxHigh - boxLow;
     perMm_ = std::clamp(
-        std::min(room.width() / std::max(1.0, size.x()), room.height() / std::max(1.0, size.y())), 1.0, 6.5);
-    // The body stands at the left, a little in from the edge; the gun comes in from the right.
-    const double left = room.left() + 0.16 * std::max(0.0, room.width() - size.x() * perMm_);
-    origin_ = {left - boxLow.x() * perMm_, room.center().y() + 0.5 * (boxLow.y() + boxHigh.y()) * perMm_};
-    if (away.y() > -0.3) {  // low in its box, clear of the headings
-        origin_.setY(room.bottom() + boxLow.y() * perMm_);
-    }
-    // A gun that is held level stays above the needles and the columns.
-    const QPointF tail = at(scene_.aim + (valueOf(SprayHandle::Distance) + kGunShown_mm) * away);
-    const double lowest = std::max(tip().y(), tail.y()) + kGunHalf_mm * perMm_,
-                 free = needleBox(0).top() - 32;
-    if (away.y() > -0.3 && tail.x() > trigger_.left() - 30 && lowest > free) {
-        const double most = at(Vec2(0, scene_.high.y())).y() - sceneBox_.top() - 4;
-        origin_.ry() -= std::clamp(lowest - free, 0.0, std::max(0.0, most));
-        // Beside the speed of the hand, not under it.
-        const double under = speed_.right() + 30 - at(Vec2(scene_.low.x(), 0)).x();
-        if (at(Vec2(0, scene_.high.y())).y() < speed_.bottom() + 50 && under > 0) origin_.rx() += under;
+        std::min(room.width() / std::max(1.0, size.x()), room.height() / std::max(1.0, size.y())), 0.5, 6.5);
+    const QPointF corner(room.left() + 0.5 * (room.width() - size.x() * perMm_),
+                         room.center().y() + 0.5 * size.y() * perMm_);
+    origin_ = {corner.x() - boxLow.x() * perMm_, corner.y() + boxLow.y() * perMm_};
+    // The body beside the speed of the hand, not under it, where there is room to spare.
+    const double bodyTop = at(Vec2(0, scene_.high.y())).y(), bodyLeft = at(Vec2(scene_.low.x(), 0)).x();
+    if (bodyTop < speed_.bottom() + 50 && bodyLeft < speed_.right() + 30) {
+        origin_.rx() += std::min(speed_.right() + 30 - bodyLeft, room.right() - (corner.x() + size.x() * perMm_));
+        const double spare = room.bottom() - corner.y();
+        origin_.ry() += std::min(speed_.bottom() + 50 - bodyTop, std::max(0.0, spare));
     }
 }
 
