@@ -63,7 +63,10 @@ int main(int count, char** words) {
     }
     if (parser.isSet(pictures)) useInches(false);
     MainWindow window;
-    window.resize(wanted);
+    if (parser.isSet(size) || parser.isSet(pictures) || parser.isSet(job) || parser.isSet(shown))
+        window.resize(wanted);
+    else
+        window.restorePlace();
     window.show();
     if (parser.isSet(shown)) {  // for timing: everything is painted by the time the queue is empty
         (void)window.grab();

@@ -1,14 +1,18 @@
 #include "app/frame/main_window.h"
 
+#include <QAbstractButton>
 #include <QAction>
 #include <QApplication>
 #include <QCloseEvent>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QGridLayout>
+#include <QKeyEvent>
 #include <QMenu>
 #include <QMessageBox>
 #include <QMimeData>
+#include <QScreen>
+#include <QSettings>
 #include <QUrl>
 #include <QVBoxLayout>
 
@@ -146,7 +150,7 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     grid->setColumnStretch(1, 1);
     grid->setRowStretch(1, 1);
     setCentralWidget(whole);
-    setMinimumSize(1024, 660);
+    setMinimumSize(900, 600);
     resize(1280, 800);
     setTabOrder(stem_, pages_);
     setTabOrder(pages_, cards_);
@@ -154,6 +158,9 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
 
     buildActions();
     connect(stem_, &Stem::chosen, this, &MainWindow::showLeaf);
+    connect(stem_, &Stem::closedChosen, this, [this](const QString& name) {
+        tellTale_->setNotice(tr("%1 is not yet in this version of the program; the job is whole without it.").arg(name));
+    });
     connect(results_, &Results::bodyChanged, this, &MainWindow::refresh);
     connect(results_, &Results::masksChanged, this, &MainWindow::refresh);
     connect(results_, &Results::progressChanged, this, &MainWindow::refresh);
@@ -176,6 +183,9 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     });
     connect(blank_, &BlankLeaf::openWanted, this, &MainWindow::openWithDialog);
     connect(blank_, &BlankLeaf::demoWanted, this, &MainWindow::openDemo);
+    connect(blank_, &BlankLeaf::recentWanted, this, [this](const QString& file) {
+        if (mayDiscard()) openPath(file);
+    });
     connect(blank_, &BlankLeaf::libraryWanted, this, &MainWindow::showLibrary);
     connect(blank_, &BlankLeaf::drawingWanted, this, &MainWindow::putOut);
     connect(blank_, &BlankLeaf::failed, this, &MainWindow::complain);
@@ -199,6 +209,7 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
         view_.refresh();
         refresh();
     });
+    QApplication::instance()->installEventFilter(this);
     applyTheme(tokens().dark);
     showLeaf(BlankNumber);
     refresh();
@@ -223,12 +234,13 @@ void MainWindow::buildActions() {
         addAction(a);
         if (inMenu) menu->addAction(a);
     };
+    action(tr("New job"), QKeySequence::New, [this] { newJob(); });
     action(tr("Open a job or readings ..."), QKeySequence::Open, [this] { openWithDialog(); });
     action(tr("Open the demo"), {}, [this] { openDemo(); });
     action(tr("Save"), QKeySequence::Save, [this] { save(); });
-    action(tr("Save as ..."), QKeySequence::SaveAs, [this] { saveAs(); });
+    action(tr("Save under another name ..."), QKeySequence("Ctrl+Shift+S"), [this] { saveAs(); });
     action(tr("Save the readings ..."), {}, [this] { saveReadings(); });
-    action(tr("Write the pages ..."), QKeySequence("Ctrl+E"), [this] {
+    action(tr("Export the pages ..."), QKeySequence("Ctrl+E"), [this] {
         exportWithDialog({true, true, false});
     });
     action(tr("Print the pages ..."), QKeySequence::Print, [this] { print(); });
@@ -282,6 +294,18 @@ void MainWindow::buildActions() {
     strip_->setMenu(menu);
 }
 
+bool MainWindow::eventFilter(QObject* on, QEvent* event) {
+    if (event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        auto* button = qobject_cast<QAbstractButton*>(on);
+        if (button && button->hasFocus() && (key == Qt::Key_Return || key == Qt::Key_Enter)) {
+            button->click();
+            return true;
+        }
+    }
+    return QMainWindow::eventFilter(on, event);
+}
+
 void MainWindow::resizeEvent(QResizeEvent*) {
     side_->setFixedWidth(width() < 1200 ? 264 : width() > 1700 ? 340 : 300);
     holder_->setFixedHeight(holderLarge_ ? height() / 2 : height() < 740 ? 150 : 214);
@@ -289,6 +313,7 @@ void MainWindow::resizeEvent(QResizeEvent*) {
 
 void MainWindow::applyTheme(bool dark) {
     useDarkTheme(dark);
+    QApplication::setPalette(themePalette());  // dialogs of the toolkit too
     setStyleSheet(themeStyleSheet() + QString("#side { background: %1; border-left: 1px solid %2; }")
                                           .arg(tokens().panel.name(), tokens().line.name()));
     view_.refresh();
@@ -335,8 +360,11 @@ void MainWindow::refresh() {
                                                                   : tr("drag to turn"));
     tellTale_->setVerdict(verdictOfJob(document_, *results_, spray_->desk()));
     const bool running = results_->masksRunning();
+    const std::size_t maskCount = maskSpecs(document_.job()).size();
     tellTale_->setRunning(document_.empty()   ? QString()
-                          : running           ? tr("Fitting masks")
+                          : running           ? tr("Fitting masks, %1 of %2")
+                                                    .arg(std::lround(results_->progress() * double(maskCount)))
+                                                    .arg(maskCount)
                           : cut_->exporting() ? tr("Writing the pages")
                                               : tr("Landing checked by wrapping it again"),
                           running ? results_->progress() : 1);
@@ -354,6 +382,11 @@ bool MainWindow::openPath(const QString& path) {
         return false;
     }
     Safekeeping::addRecent(path);
+    if (!document_.doubts().empty()) {
+        const std::size_t more = document_.doubts().size() - 1;
+        tellTale_->setNotice(said(document_.doubts().front()) +
+                             (more > 0 ? ' ' + tr("(and %1 more like this)").arg(more) : QString()));
+    }
     if (!safe_->lock(document_.path())) {
         document_.open(document_.job(), {});
         complain({"locked",
@@ -394,6 +427,23 @@ void MainWindow::offerRecovery() {
         safe_->forget(left);
         return;
     }
+}
+
+void MainWindow::newJob() {
+    takeTyped();
+    if (!mayDiscard()) return;
+    (void)safe_->lock({});
+    document_.open(Job{}, {});
+    showLeaf(BlankNumber);
+}
+
+void MainWindow::restorePlace() {
+    const QSettings settings("nine-leaves", "nine-leaves");
+    const QByteArray kept = settings.value("window").toByteArray();
+    if (!kept.isEmpty() && restoreGeometry(kept)) return;
+    const QRect free = screen() ? screen()->availableGeometry() : QRect();
+    if (free.isValid()) resize(size().boundedTo(free.size() - QSize(0, 30)));  // a frame's title stays in reach
+    if (free.isValid()) move(free.center() - QPoint(width() / 2, height() / 2));
 }
 
 void MainWindow::openDemo() {
@@ -461,10 +511,12 @@ bool MainWindow::mayDiscard() {
 
 void MainWindow::closeEvent(QCloseEvent* event) {
     takeTyped();
-    if (mayDiscard())
+    if (mayDiscard()) {
+        QSettings("nine-leaves", "nine-leaves").setValue("window", saveGeometry());
         event->accept();
-    else
+    } else {
         event->ignore();
+    }
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {

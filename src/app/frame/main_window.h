@@ -52,10 +52,13 @@ class MainWindow : public QMainWindow {
     void openDemo();
     /// Offers what a run that ended badly has left behind. Call once, after the window is shown.
     void offerRecovery();
+    /// Where it was when it was closed last, or as large as the screen has room for. Call before it is shown.
+    void restorePlace();
     Safekeeping& safekeeping() { return *safe_; }
     void applyTheme(bool dark);
 
   public slots:
+    void newJob();
     void openWithDialog();
     bool save();
     bool saveAs();
@@ -81,6 +84,8 @@ class MainWindow : public QMainWindow {
     void dragEnterEvent(QDragEnterEvent*) override;
     void dropEvent(QDropEvent*) override;
     void resizeEvent(QResizeEvent*) override;
+    /// Enter presses the button that has the focus, in the window and in its dialogs.
+    bool eventFilter(QObject* on, QEvent* event) override;
 
   private:
     void buildActions();

@@ -192,7 +192,11 @@ void Stem::paintLeaflet(QPainter& p, int index, const QColor& ground) const {
 
 void Stem::mousePressEvent(QMouseEvent* event) {
     const int row = rowAt(event->position().y());
-    if (row >= 0 && entry(row).built) emit chosen(row);
+    if (row < 0) return;
+    if (entry(row).built)
+        emit chosen(row);
+    else
+        emit closedChosen(entry(row).name);
 }
 
 void Stem::keyPressEvent(QKeyEvent* event) {

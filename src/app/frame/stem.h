@@ -31,6 +31,8 @@ class Stem : public QWidget {
     QSize sizeHint() const override { return {132, 700}; }
 
   signals:
+    /// A leaf that is not there yet was clicked.
+    void closedChosen(const QString& name);
     void chosen(int index);
 
   protected:

@@ -80,6 +80,27 @@ QColor rampColour(Ramp ramp, double t) {
     return QColor(mix(a.red(), b.red()), mix(a.green(), b.green()), mix(a.blue(), b.blue()));
 }
 
+QPalette themePalette() {
+    const Tokens& t = tokens();
+    QPalette p;
+    for (const QPalette::ColorGroup group : {QPalette::Active, QPalette::Inactive, QPalette::Disabled}) {
+        const QColor ink = group == QPalette::Disabled ? t.muted : t.ink;
+        p.setColor(group, QPalette::Window, t.panel);
+        p.setColor(group, QPalette::Button, t.panel);
+        p.setColor(group, QPalette::Base, t.paper);
+        p.setColor(group, QPalette::AlternateBase, t.panel);
+        p.setColor(group, QPalette::ToolTipBase, t.panel);
+        for (const QPalette::ColorRole role :
+             {QPalette::WindowText, QPalette::Text, QPalette::ButtonText, QPalette::ToolTipText, QPalette::BrightText})
+            p.setColor(group, role, ink);
+        p.setColor(group, QPalette::PlaceholderText, t.muted);
+        p.setColor(group, QPalette::Highlight, t.select);
+        p.setColor(group, QPalette::HighlightedText, t.onAccent);
+        p.setColor(group, QPalette::Link, t.select);
+    }
+    return p;
+}
+
 QString themeStyleSheet() {
     const Tokens& t = tokens();
     QString css = R"(

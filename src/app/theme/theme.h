@@ -3,6 +3,7 @@
 
 #include <QColor>
 #include <QFont>
+#include <QPalette>
 #include <vector>
 
 namespace nine::app {
@@ -32,6 +33,9 @@ QColor inkOnSheet();
 /// Colour ramps, even in lightness; t in 0..1.
 enum class Ramp { Stretch, Film, Lift };
 QColor rampColour(Ramp ramp, double t);
+
+/// For widgets and dialogs of the toolkit that no style sheet reaches.
+QPalette themePalette();
 
 /// The style sheet of standard widgets (line edits, buttons, menus) from the tokens.
 QString themeStyleSheet();

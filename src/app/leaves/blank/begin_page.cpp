@@ -1,9 +1,11 @@
 #include "app/leaves/blank/begin_page.h"
 
+#include <QFileInfo>
 #include <QPainter>
 #include <QPainterPath>
 #include <cmath>
 
+#include "app/document/safekeeping.h"
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -231,6 +233,32 @@ void BeginPage::resizeEvent(QResizeEvent*) {
         small_[i]->setGeometry(QRectF(left + static_cast<double>(i % 2) * (half + 20),
                                       top + tall + 20 + static_cast<double>(i / 2) * 66, half, 54)
                                    .toRect());
+    double x = left + ink::widthOf(tr("Worked on last:"), inter(12)) + 10;
+    for (QPushButton* b : recent_) {
+        b->adjustSize();
+        b->move(static_cast<int>(x), small_.back()->geometry().bottom() + 38);
+        x += b->width() + 8;
+        b->setVisible(x < left + w);
+    }
+}
+
+void BeginPage::showEvent(QShowEvent* event) {
+    constexpr qsizetype kShown = 4;
+    for (QPushButton* b : recent_) delete b;
+    recent_.clear();
+    for (const QString& file : Safekeeping::recentFiles().mid(0, kShown)) {
+        QString name = QFileInfo(file).fileName();
+        if (name.endsWith(".nineleaves.json")) name.chop(static_cast<int>(qstrlen(".nineleaves.json")));
+        auto* b = new QPushButton(QFontMetrics(font()).elidedText(name, Qt::ElideMiddle, 160), this);
+        b->setObjectName("link");
+        b->setToolTip(file);
+        b->setAccessibleName(tr("Open %1").arg(name));
+        connect(b, &QPushButton::clicked, this, [this, file] { emit recentWanted(file); });
+        b->show();
+        recent_.push_back(b);
+    }
+    resizeEvent(nullptr);
+    QWidget::showEvent(event);
 }
 
 void BeginPage::paintEvent(QPaintEvent*) {
@@ -244,6 +272,9 @@ void BeginPage::paintEvent(QPaintEvent*) {
               inter(13), t.muted);
     ink::text(p, QPointF(left, small_.back()->geometry().bottom() + 28),
               tr("Or drop a picture, a job or a table on the window."), inter(12), t.muted);
+    if (!recent_.empty())
+        ink::text(p, QPointF(left, recent_.front()->geometry().center().y() + 5), tr("Worked on last:"), inter(12),
+                  t.muted);
 }
 
 KindPage::KindPage(BlankDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {

@@ -4,6 +4,7 @@
 
 #include <QAbstractButton>
 #include <QLabel>
+#include <QPushButton>
 
 #include "app/leaves/blank/blank_desk.h"
 
@@ -37,13 +38,16 @@ class BeginPage : public QWidget {
     void libraryWanted();
     void openWanted();
     void demoWanted();
+    void recentWanted(const QString& file);
 
   protected:
     void paintEvent(QPaintEvent*) override;
     void resizeEvent(QResizeEvent*) override;
+    void showEvent(QShowEvent*) override;
 
   private:
     std::vector<Tile*> large_, small_;
+    std::vector<QPushButton*> recent_;  ///< jobs worked on last
 };
 
 /// Seven kinds; the chosen one is drawn large with what is measured and what is assumed.

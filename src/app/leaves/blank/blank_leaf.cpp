@@ -108,6 +108,7 @@ BlankLeaf::BlankLeaf(LeafContext context, QObject* parent)
     });
     connect(begin_, &BeginPage::openWanted, this, &BlankLeaf::openWanted);
     connect(begin_, &BeginPage::demoWanted, this, &BlankLeaf::demoWanted);
+    connect(begin_, &BeginPage::recentWanted, this, &BlankLeaf::recentWanted);
     connect(begin_, &BeginPage::libraryWanted, this, &BlankLeaf::libraryWanted);
     connect(begin_, &BeginPage::tracingWanted, this, [this] { desk_->start(BlankDesk::Way::Tracing); });
     connect(begin_, &BeginPage::photoWanted, this, [this] { desk_->start(BlankDesk::Way::Photo); });
@@ -395,9 +396,11 @@ void BlankLeaf::refreshValues() {
     tailLong_->setValue(job().blank->softTail.length_mm);
     tailHigh_->setValue(job().blank->softTail.height_mm);
     const BodyMeasure& m = context_.results.measure();
-    Card::Facts rows{{tr("Skin to paint"), tr("%1 cm²").arg(context_.results.painted_mm2() / 100, 0, 'f', 1)},
-                     {tr("Skin in all"), tr("%1 cm²").arg(m.area_mm2 / 100, 0, 'f', 1)},
-                     {tr("Volume"), tr("%1 cm³").arg(m.volume_mm3 / 1000, 0, 'f', 1)}};
+    const bool known = m.area_mm2 > 0;
+    const QString dash = QString::fromUtf8("–");
+    Card::Facts rows{{tr("Skin to paint"), known ? tr("%1 cm²").arg(context_.results.painted_mm2() / 100, 0, 'f', 1) : dash},
+                     {tr("Skin in all"), known ? tr("%1 cm²").arg(m.area_mm2 / 100, 0, 'f', 1) : dash},
+                     {tr("Volume"), known ? tr("%1 cm³").arg(m.volume_mm3 / 1000, 0, 'f', 1) : dash}};
     if (s.girth_mm > 0)
         rows.prepend({tr("String measured %1, drawn body is off by").arg(lengthText(s.girth_mm)),
                       lengthText(girthResidual(s), 2)});

@@ -36,6 +36,7 @@ class BlankLeaf : public Leaf {
   signals:
     void openWanted();
     void demoWanted();
+    void recentWanted(const QString& file);
     void libraryWanted();
     /// The tracing sheet or the table of measures, on paper or into a file.
     void drawingWanted(const nine::Drawing& drawing, const QString& name, bool print);

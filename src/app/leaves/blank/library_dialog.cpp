@@ -108,12 +108,12 @@ LibraryDialog::LibraryDialog(LibraryStore& store, JobDocument& document, QWidget
         return b;
     };
     use_ = button(tr("Work on this blank"), "primary", &LibraryDialog::use);
-    keep_ = button(tr("Keep the open one"), "second", &LibraryDialog::keepOpen);
+    keep_ = button(tr("Save the open one"), "second", &LibraryDialog::keepOpen);
     duplicate_ = button(tr("Duplicate"), "second", &LibraryDialog::duplicate);
     remove_ = button(tr("Take out"), "second", &LibraryDialog::remove);
     putBack_ = button(tr("Put back"), "second", &LibraryDialog::putBack);
-    auto* import = button(tr("Bring in a file ..."), "second", &LibraryDialog::importFile);
-    export_ = button(tr("Give out ..."), "second", &LibraryDialog::exportFile);
+    auto* import = button(tr("Import ..."), "second", &LibraryDialog::importFile);
+    export_ = button(tr("Export ..."), "second", &LibraryDialog::exportFile);
     auto* close = button(tr("Close"), "link", &QDialog::reject);
 
     auto* left = new QVBoxLayout;
@@ -199,7 +199,7 @@ void LibraryDialog::select() {
     for (QPushButton* b : {duplicate_, remove_}) b->setEnabled(!id.empty() && writable);
     if (id.empty()) {
         figures_->setText(search_->text().isEmpty()
-                              ? tr("No blanks yet: keep the open one, or bring in a file.")
+                              ? tr("No blanks yet: save the open one, or import a file.")
                               : tr("No blank is called that."));
         static_cast<Overlay*>(overlay_)->set({}, {});
         return;
@@ -289,7 +289,7 @@ void LibraryDialog::putBack() {
 }
 
 void LibraryDialog::importFile() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Bring in a blank"), {},
+    const QString path = QFileDialog::getOpenFileName(this, tr("Import a blank"), {},
                                                       tr("Blanks and jobs (*.json);;All files (*)"));
     if (path.isEmpty()) return;
     const Result<LoadedJob> job = loadJob(path.toStdString());
@@ -300,7 +300,7 @@ void LibraryDialog::importFile() {
 void LibraryDialog::exportFile() {
     const Result<BlankChapter> blank = blankFromLibrary(store_.workshop(), selected());
     if (!blank) return say(blank.error());
-    QString path = QFileDialog::getSaveFileName(this, tr("Give out a blank"),
+    QString path = QFileDialog::getSaveFileName(this, tr("Export the blank"),
                                                 QString::fromStdString(blank->name) + ".nineleaves.json",
                                                 tr("Blanks (*.nineleaves.json)"));
     if (path.isEmpty()) return;

@@ -81,7 +81,11 @@ void MasksLeaf::rebuildCard() {
     const int found = indexIn(context_.results.masks(), context_.view.mask());
     const auto index = static_cast<std::size_t>(std::max(0, found));
     if (found < 0) {
-        card->words(tr("No mask is selected."));
+        const bool coming = context_.results.masksRunning() && indexOfMask(job(), context_.view.mask()) >= 0;
+        card->words(coming ? tr("This mask is being fitted; it is drawn as it would be cut now.")
+                    : maskSpecs(job()).empty()
+                        ? tr("No masks yet: add a mark on the Pattern leaf and it gets one for each side.")
+                        : tr("No mask is selected. Page Down selects the next one."));
         card->finish();
         return card_->show(card);
     }

@@ -125,7 +125,7 @@ void PatternLeaf::placeSentence(Card& card, const Element& e) {
     const auto anchor = job().blank->landmarks.find(e.anchor);
     const bool point = anchor != job().blank->landmarks.end() && !anchor->second.isCurve();
     card.sentence(withUnit(point ? tr("It starts %1 %U behind the %3 and %2 %U above it.")
-                                 : tr("It starts %1 %U behind the %3 and %2 %U above the datum line."))
+                                 : tr("It starts %1 %U behind the %3 and %2 %U along the skin above the axis."))
                       .replace("%3", e.anchor.empty() ? tr("nose") : landmarkName(e.anchor)),
                   {dx, dg});
     QList<Card::Choice> anchors{{tr("nose"), e.anchor.empty(), [this] { anchorTo({}); }}};

@@ -2,6 +2,7 @@
 
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <QWheelEvent>
 #include <QPainter>
 #include <cmath>
 
@@ -116,6 +117,13 @@ void PatternPage::layOut() {
     }
     const double listTall = std::min(0.5 * h, 20 + kRow_px * static_cast<double>(elements().size()));
     list_ = QRectF(w - listWidth - 12, 64, listWidth, listTall);
+    if (listFor_ != context_.view.element()) {  // what is selected comes into sight
+        listFor_ = context_.view.element();
+        const int row = indexOfElement(context_.document.job(), listFor_);
+        if (row >= 0 && row < firstRow_) firstRow_ = row;
+        if (row >= firstRow_ + rowsShown()) firstRow_ = row - rowsShown() + 1;
+    }
+    scrollList(0);
     const double below = list_.bottom() + 44;
     mask_ = QRectF(list_.left(), below, listWidth, std::max(0.0, std::min(270.0, h - below - 26)));
     update();
@@ -185,7 +193,25 @@ QPointF PatternPage::handleAt(PatternHandle handle) const {
 }
 
 QRectF PatternPage::listRow(int index) const {
-    return QRectF(list_.left(), list_.top() + 12 + index * kRow_px, list_.width(), kRow_px - 5);
+    const int row = index - firstRow_;
+    if (row < 0 || row >= rowsShown()) return {};
+    return QRectF(list_.left(), list_.top() + 12 + row * kRow_px, list_.width() - 8, kRow_px - 5);
+}
+
+int PatternPage::rowsShown() const {
+    return std::max(1, static_cast<int>((list_.height() - 12) / kRow_px));
+}
+
+void PatternPage::scrollList(int rows) {
+    const int most = std::max(0, static_cast<int>(elements().size()) - rowsShown());
+    firstRow_ = std::clamp(firstRow_ + rows, 0, most);
+    update();
+}
+
+void PatternPage::wheelEvent(QWheelEvent* event) {
+    if (!list_.adjusted(0, -20, 8, 8).contains(event->position())) return LeafPage::wheelEvent(event);
+    scrollList(event->angleDelta().y() > 0 ? -1 : 1);
+    event->accept();
 }
 
 void PatternPage::paintEvent(QPaintEvent*) {
@@ -359,6 +385,7 @@ void PatternPage::paintList(QPainter& p) const {
     for (int i = 0; i < static_cast<int>(elements().size()); ++i) {
         const Element& e = *elements()[static_cast<std::size_t>(i)];
         const QRectF row = listRow(i);
+        if (row.isNull()) continue;
         const bool on = e.id == context_.view.element();
         if (on) {
             p.setPen(QPen(t.select, 1.4));
@@ -376,6 +403,20 @@ void PatternPage::paintList(QPainter& p) const {
         const auto& art = context_.results.body().art;
         if (i < static_cast<int>(art.size()) && !art[static_cast<std::size_t>(i)])
             ink::flagShape(p, QPointF(row.right() - 26, row.top() + 6), ink::Severity::Fault, "!");
+    }
+    const int count = static_cast<int>(elements().size());
+    if (count > rowsShown()) {  // how far the list is scrolled
+        const QRectF bar(list_.right() - 4, list_.top() + 12, 3, rowsShown() * kRow_px - 5);
+        p.setPen(Qt::NoPen);
+        p.setBrush(t.line);
+        p.drawRoundedRect(bar, 1.5, 1.5);
+        p.setBrush(t.muted);
+        p.drawRoundedRect(QRectF(bar.left(), bar.top() + bar.height() * firstRow_ / count, 3,
+                                 bar.height() * rowsShown() / count),
+                          1.5, 1.5);
+        ink::text(p, QPointF(list_.right(), list_.top()),
+                  tr("%1–%2 of %3").arg(firstRow_ + 1).arg(firstRow_ + rowsShown()).arg(count), inter(11), t.muted,
+                  Qt::AlignRight);
     }
     if (elements().empty())
         ink::text(p, QPointF(list_.left(), list_.top() + 26), tr("nothing yet"), inter(12), t.muted);

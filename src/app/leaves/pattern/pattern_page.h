@@ -31,8 +31,12 @@ class PatternPage : public LeafPage {
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override { grip_.reset(); }
     void keyPressEvent(QKeyEvent*) override;
+    void wheelEvent(QWheelEvent*) override;
 
   private:
+    /// Rows of the list that there is room for.
+    int rowsShown() const;
+    void scrollList(int rows);
     /// One of up to two views of the body from the side.
     struct SideView {
         BodyView* view;
@@ -57,6 +61,8 @@ class PatternPage : public LeafPage {
 
     BodyView left_{BodyView::From::Along, this}, right_{BodyView::From::Along, this};
     QRectF back_, belly_, list_, mask_;
+    int firstRow_ = 0;      ///< of the list, the uppermost that is shown
+    std::string listFor_;   ///< what was selected when the list was scrolled to it
     struct Strips {
         std::shared_ptr<const Image> picture;
         QSize size;

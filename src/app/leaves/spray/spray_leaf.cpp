@@ -162,15 +162,16 @@ void SprayLeaf::sayPlan(Card& card) {
                        [](const SprayStudy& s) { return s.plan->setting.gauge_kpa / kKpaPerPsi; },
                        [](SpraySpec& x, double v) { x.pins.pressure_kpa = v * kKpaPerPsi; })),
                    bar_});
-    card.sentence(withUnit(tr("Distance %1 %U, angle %2° off straight")),
+    card.sentence(withUnit(tr("Distance %1 %U from the skin")),
                   {large(chip(
-                       card, tr("Distance"), Kind::Length, 0, 1,
-                       [](const SprayStudy& s) { return s.plan->setting.distance_mm; },
-                       [](SpraySpec& x, double v) { x.pins.distance_mm = v; })),
-                   large(chip(
-                       card, tr("Angle"), Kind::Number, 0, 1,
-                       [](const SprayStudy& s) { return s.plan->setting.angle_deg; },
-                       [](SpraySpec& x, double v) { x.pins.angle_deg = v; }))});
+                      card, tr("Distance"), Kind::Length, 0, 1,
+                      [](const SprayStudy& s) { return s.plan->setting.distance_mm; },
+                      [](SpraySpec& x, double v) { x.pins.distance_mm = v; }))});
+    card.sentence(tr("Angle %1° off straight"),
+                  {large(chip(
+                      card, tr("Angle"), Kind::Number, 0, 1,
+                      [](const SprayStudy& s) { return s.plan->setting.angle_deg; },
+                      [](SpraySpec& x, double v) { x.pins.angle_deg = v; }))});
     pace_ = new QLabel;
     card.sentence(tr("Hand %1 mm/s, %2"),
                   {large(chip(
@@ -179,7 +180,7 @@ void SprayLeaf::sayPlan(Card& card) {
                        [](SpraySpec& x, double v) { x.pins.speed_mm_s = v; })),
                    pace_});
     strokes_ = new QLabel;
-    card.sentence(tr("Coats %1, %2"),
+    card.sentence(tr("Coats %1 %2"),
                   {large(chip(
                        card, tr("Coats"), Kind::Count, 0, 1, [](const SprayStudy& s) { return s.plan->coats; },
                        [](SpraySpec& x, double v) { x.pins.coats = static_cast<int>(v); })),
@@ -362,7 +363,8 @@ void SprayLeaf::refreshValues() {
     if (pace_)
         pace_->setText(tr("one body in %1 s")
                            .arg(context_.results.body().skin->length_mm() / plan.setting.speed_mm_s, 0, 'f', 1));
-    if (strokes_) strokes_->setText(tr("each of %n stroke(s), dried between", nullptr, plan.passes));
+    if (strokes_) strokes_->setText(plan.passes == 1 ? tr("of one stroke, each left to dry")
+                                                     : tr("of %1 strokes, each left to dry").arg(plan.passes));
     if (edge_) edge_->setText(tr("Edge: %1, %2").arg(edgeWord(plan.edge.width_mm), lengthText(plan.edge.width_mm, 2)));
     if (films_)
         films_->setText(tr("A coat lies %1 µm wet; this mixture runs at %2 µm.")
