@@ -16,6 +16,11 @@ if(CMAKE_CXX_COMPILER_ID STREQUAL "GNU" AND CMAKE_CXX_COMPILER_VERSION VERSION_L
   # and unset values in copies of a std::variant.
   target_compile_options(nine_flags INTERFACE -Wno-restrict -Wno-maybe-uninitialized)
 endif()
+if(NINE_FUZZ)
+  # Everything is told where it goes and watched for bad accesses; warnings are the other compiler's business.
+  add_compile_options(-fsanitize=fuzzer-no-link,address,undefined -fno-sanitize-recover=all -Wno-error -Wno-everything)
+  add_link_options(-fsanitize=address,undefined)
+endif()
 if(NINE_SANITIZE)
   # With instrumented code GCC can no longer tell and warns of what is set (its manual says so).
   target_compile_options(nine_flags INTERFACE -Wno-maybe-uninitialized)

@@ -298,7 +298,7 @@ bool MainWindow::eventFilter(QObject* on, QEvent* event) {
     if (event->type() == QEvent::KeyPress) {
         const int key = static_cast<QKeyEvent*>(event)->key();
         auto* button = qobject_cast<QAbstractButton*>(on);
-        if (button && button->hasFocus() && (key == Qt::Key_Return || key == Qt::Key_Enter)) {
+        if (button && button->window()->focusWidget() == button && (key == Qt::Key_Return || key == Qt::Key_Enter)) {
             button->click();
             return true;
         }
