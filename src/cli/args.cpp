@@ -71,8 +71,8 @@ Result<int> Args::whole(const std::string& flag, int fallback, int low, int high
     if (!value) return value.error();
     if (*value != std::floor(*value) || *value < low || *value > high)
         return Error{"bad_value",
-                     "--" + flag + " takes a whole number from " + std::to_string(low) + " to " + std::to_string(high) +
-                         ".",
+                     "--" + flag + " takes a whole number from " + std::to_string(low) + " to " +
+                         std::to_string(high) + ".",
                      "--" + flag};
     return static_cast<int>(*value);
 }

@@ -18,10 +18,9 @@ Result<Reply> blankLibrary(const Words& words, const Task&) {
     const Result<std::string> file = args->need("file");
     if (!file) return file.error();
     constexpr int kPatience_ms = 20'000;  // many imports at once wait their turn
-    Result<Workshop> workshop =
-        action == "list" || action == "export"
-            ? Workshop::open(*file, Workshop::Access::Read)
-            : Workshop::open(*file, Workshop::Access::Write, kPatience_ms);
+    Result<Workshop> workshop = action == "list" || action == "export"
+                                    ? Workshop::open(*file, Workshop::Access::Read)
+                                    : Workshop::open(*file, Workshop::Access::Write, kPatience_ms);
     if (!workshop) return workshop.error();
     Reply reply;
     if (action == "seed") {

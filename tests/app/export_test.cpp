@@ -9,7 +9,8 @@ namespace fs = std::filesystem;
 
 class ExportTest : public WindowTest {
   protected:
-    /// Exports SVG into the folder as a person does; questions are answered with their first button or the last.
+    /// Exports SVG into the folder as a person does; questions are answered with their first button or the
+    /// last.
     QStringList exportTo(const std::string& to, bool yes = true) {
         QStringList asked;
         QTimer answers;
@@ -42,7 +43,8 @@ class ExportTest : public WindowTest {
 TEST_F(ExportTest, TheTypedFolderIsMadeAndUsedUnderTheJobsName) {
     EXPECT_TRUE(exportTo(folder / "new/one").isEmpty());
     EXPECT_EQ(names(folder / "new/one"), std::vector<std::string>{"sedge-60-brook-char-sheet-1.svg"});
-    EXPECT_TRUE(window.tellTale().notice().contains("Written to")) << window.tellTale().notice().toStdString();
+    EXPECT_TRUE(window.tellTale().notice().contains("Written to"))
+        << window.tellTale().notice().toStdString();
     EXPECT_TRUE(window.tellTale().notice().contains("new/one"));
 }
 
@@ -103,7 +105,8 @@ TEST_F(ExportTest, ASavedJobGivesItsFilesItsOwnName) {
 TEST_F(ExportTest, SavingIntoAMissingFolderNamesTheFolder) {
     const Status saved = window.document().save(QString::fromStdString(folder / "none/a.nineleaves.json"));
     ASSERT_FALSE(saved);
-    EXPECT_NE(saved.error().text.find("the folder " + (folder / "none") + " does not exist"), std::string::npos)
+    EXPECT_NE(saved.error().text.find("the folder " + (folder / "none") + " does not exist"),
+              std::string::npos)
         << saved.error().text;
 }
 

@@ -1,4 +1,5 @@
-// The frame of the window: what fits, what scrolls, what is said of leaves that are not there, keys of a desktop program.
+// The frame of the window: what fits, what scrolls, what is said of leaves that are not there, keys of a
+// desktop program.
 #include <QMenu>
 #include <QPushButton>
 #include <QSettings>
@@ -59,7 +60,8 @@ TEST_F(WindowTest, AClosedLeafSaysNotYet) {
     for (int y = 40; y < stem->height() && name.isEmpty(); y += 20)
         QTest::mouseClick(stem, Qt::LeftButton, {}, QPoint(40, y));
     EXPECT_EQ(name, "Layers");
-    EXPECT_TRUE(window.tellTale().notice().contains("Layers is not yet")) << window.tellTale().notice().toStdString();
+    EXPECT_TRUE(window.tellTale().notice().contains("Layers is not yet"))
+        << window.tellTale().notice().toStdString();
 }
 
 TEST_F(WindowTest, ANewJobIsEmptyAndUndoStartsAfresh) {

@@ -25,7 +25,8 @@ int countOf(const Job& job, const std::string& id) {
     return bars ? bars->count : dots ? dots->count : -1;
 }
 
-// Selection ---------------------------------------------------------------------------------------------------
+// Selection
+// ---------------------------------------------------------------------------------------------------
 
 /// A number half typed for one mark while another comes back to its place in the list.
 TEST_F(WindowTest, AValueHalfTypedStaysWithItsElement) {
@@ -113,7 +114,8 @@ TEST_F(WindowTest, TheNeighbourIsSelectedWhenTheSelectedGoes) {
     EXPECT_EQ(window.view().element(), "pale-spots");
 }
 
-// Writing -----------------------------------------------------------------------------------------------------
+// Writing
+// -----------------------------------------------------------------------------------------------------
 
 TEST(Writing, EverythingAskedIsWrittenInOrderAndReported) {
     std::vector<int> written, reported;
@@ -129,10 +131,9 @@ TEST(Writing, EverythingAskedIsWrittenInOrderAndReported) {
                 },
                 [&reported, i](const Status& status) {
                     reported.push_back(i);
-                    EXPECT_EQ(status ? "" : status.error().code,
-                              i % 10 == 3   ? "cannot_write"
-                              : i % 10 == 7 ? "internal"
-                                            : "");
+                    EXPECT_EQ(status ? "" : status.error().code, i % 10 == 3   ? "cannot_write"
+                                                                 : i % 10 == 7 ? "internal"
+                                                                               : "");
                 });
         }
         EXPECT_TRUE(writer.busy());
@@ -158,10 +159,11 @@ TEST_F(WindowTest, ThreeExportsAreThreeExports) {
     const test::TemporaryFolder folder;
     int ended = 0;
     for (const char* name : {"a", "b", "c"}) {
-        window.cutLeaf().exportTo(QString::fromStdString(folder / name), {true, true, true}, [&](const Status& s) {
-            EXPECT_TRUE(s);
-            ++ended;
-        });
+        window.cutLeaf().exportTo(QString::fromStdString(folder / name), {true, true, true},
+                                  [&](const Status& s) {
+                                      EXPECT_TRUE(s);
+                                      ++ended;
+                                  });
     }
     ASSERT_TRUE(QTest::qWaitFor([&] { return ended == 3; }, 30000));
     for (const char* name : {"a", "b", "c"}) EXPECT_FALSE(fs::is_empty(folder / name)) << name;
@@ -193,8 +195,7 @@ TEST(Writing, ABlankKeptIsThereWhenTheProgramEnds) {
         before = test::need(libraryBlanks(store.workshop())).size();
         store.add(*theDemo().blank);
     }  // at once
-    const Workshop workshop =
-        test::need(Workshop::open(state / "workshop.sqlite", Workshop::Access::Read));
+    const Workshop workshop = test::need(Workshop::open(state / "workshop.sqlite", Workshop::Access::Read));
     EXPECT_EQ(test::need(libraryBlanks(workshop)).size(), before + 1);
 }
 
@@ -215,7 +216,8 @@ TEST(Writing, ASecondUnreadableBenchIsKeptAsideToo) {
     EXPECT_EQ(BenchStore(folder, nullptr).bench(), bench);
 }
 
-// Exceptions at thread edges ----------------------------------------------------------------------------------
+// Exceptions at thread edges
+// ----------------------------------------------------------------------------------
 
 TEST(ThreadEdge, WhatWorkThrowsIsAnErrorAndTheSlotGoesOn) {
     std::vector<std::string> told;
@@ -247,7 +249,8 @@ TEST_F(WindowTest, AfterATroubleTheWindowLivesAndTheJobIsIntact) {
     EXPECT_EQ(bytes(), before);
 }
 
-// Recovery ----------------------------------------------------------------------------------------------------
+// Recovery
+// ----------------------------------------------------------------------------------------------------
 
 Job withDotsAt(double dx_mm) {
     Job job = theDemo();

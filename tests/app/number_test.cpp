@@ -72,7 +72,8 @@ TEST_F(NumberTest, ARefusalIsSaidUnderTheNumberUntilItIsRight) {
     ASSERT_TRUE(refused());
     EXPECT_FALSE(chip("Spacing")->wrong().isEmpty());
     type(chip("Spacing"), "five");
-    EXPECT_TRUE(refused()->text().contains(QString::fromUtf8("“five” is no length"))) << refused()->text().toStdString();
+    EXPECT_TRUE(refused()->text().contains(QString::fromUtf8("“five” is no length")))
+        << refused()->text().toStdString();
     type(chip("Spacing"), "5");
     EXPECT_FALSE(refused());
     EXPECT_TRUE(chip("Spacing")->wrong().isEmpty());
@@ -109,7 +110,8 @@ TEST_F(NumberTest, LettersTypedIntoANumberAreNoCommands) {
 
 TEST(UnitsInSentences, CoreSentencesFollowTheUnitSwitch) {
     useInches(true);
-    EXPECT_EQ(said("lands within 0.03 mm; off by up to 1.27 mm."), "lands within 0.0012 in; off by up to 0.0500 in.");
+    EXPECT_EQ(said("lands within 0.03 mm; off by up to 1.27 mm."),
+              "lands within 0.0012 in; off by up to 0.0500 in.");
     EXPECT_EQ(said("A sheet is 120 to 2000 mm wide and high."), "A sheet is 4.72 to 78.74 in wide and high.");
     EXPECT_EQ(said("is 38 x 21 mm; use 10 x 20 mm."), "is 1.50 x 0.83 in; use 0.39 x 0.79 in.");
     EXPECT_EQ(said("at 120 mm/s, 5 mm2, spacing_mm, 3 mmm"), "at 120 mm/s, 5 mm2, spacing_mm, 3 mmm");

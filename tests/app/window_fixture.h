@@ -89,8 +89,9 @@ class WindowTest : public ::testing::Test {
     int elementInView() { return indexOfElement(window.document().job(), window.view().element()); }
     int maskInView() { return indexOfMask(window.document().job(), window.view().mask()); }
     const MaskResult& resultInView() {
-        return window.results().masks().masks[static_cast<std::size_t>(
-            indexIn(window.results().masks(), window.view().mask()))];
+        return window.results()
+            .masks()
+            .masks[static_cast<std::size_t>(indexIn(window.results().masks(), window.view().mask()))];
     }
     ValueChip* chip(const QString& name) {
         for (ValueChip* c : window.findChildren<ValueChip*>()) {

@@ -80,12 +80,9 @@ TEST_F(WindowTest, StifferSheetIsAFaultAndTheRepairMendsIt) {
 /// The mask in view follows a drag before it is judged: coarse, then exact, then with its verdict.
 TEST_F(WindowTest, ElementAndMaskAreOneSelection) {
     selectElement(2);
-    EXPECT_EQ(
-        resultInView().spec->elements[0],
-        window.document().job().pattern->elements[2]->id);
+    EXPECT_EQ(resultInView().spec->elements[0], window.document().job().pattern->elements[2]->id);
     window.view().setSides(Sides::Right);
-    EXPECT_EQ(resultInView().spec->side,
-              Side::Right);
+    EXPECT_EQ(resultInView().spec->side, Side::Right);
     selectMask(0);
     EXPECT_EQ(elementInView(), 0);
 }
@@ -259,8 +256,7 @@ TEST_F(WindowTest, TheFlagKeyGoesToWhatIsWrongAndTheRepairMendsIt) {
     window.showLeaf(BlankNumber);
     QTest::keyClick(&window, Qt::Key_F);
     EXPECT_EQ(window.currentLeaf(), MasksNumber);
-    EXPECT_FALSE((*resultInView().mask)
-                     ->report.liesFlat);
+    EXPECT_FALSE((*resultInView().mask)->report.liesFlat);
     for (QPushButton* b : window.tellTale().findChildren<QPushButton*>()) {
         if (b->isVisible() && b->text() == window.tellTale().verdict().repair) {
             b->click();

@@ -63,8 +63,8 @@ TEST(Files, WhatWasReplacedIsPutBackWhenALaterOneFails) {
     // A file that something is mounted on can be written beside, but not replaced: the failure comes late.
     if (::mount((folder / "b").c_str(), (folder / "b").c_str(), "", MS_BIND, nullptr) != 0)
         GTEST_SKIP() << "nothing can be mounted here (not root)";
-    const Status written =
-        writeFilesAtomically(folder.path(), {{"a", "new"}, {"fresh", "new"}, {"b", "new"}, {"c", "new"}}, {"gone"});
+    const Status written = writeFilesAtomically(
+        folder.path(), {{"a", "new"}, {"fresh", "new"}, {"b", "new"}, {"c", "new"}}, {"gone"});
     ::umount((folder / "b").c_str());
     EXPECT_FALSE(written);
     EXPECT_EQ(namesIn(folder.path()), (std::vector<std::string>{"a", "b", "c", "gone"}));
@@ -153,7 +153,8 @@ TEST(Files, TheLongestNamesCanBeWritten) {
     ASSERT_TRUE(writeFileAtomically(folder / name, "x"));
     ASSERT_TRUE(writeFilesAtomically(folder.path(), {{name, "y"}, {"a", "z"}}));
     EXPECT_EQ(test::read(folder / name), "y");
-    EXPECT_NE(writeFileAtomically(folder / (name + "n"), "x").error().text.find("too long"), std::string::npos);
+    EXPECT_NE(writeFileAtomically(folder / (name + "n"), "x").error().text.find("too long"),
+              std::string::npos);
 }
 
 TEST(Files, TemporariesOfTheDeadAreSweptThoseOfTheLivingAreNot) {

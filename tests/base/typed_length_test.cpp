@@ -1,4 +1,5 @@
-// The grammar of typed lengths, in a unit of mm and of inches. Expected values by hand; 1 in = 25.4 mm exactly (ISO 31-1).
+// The grammar of typed lengths, in a unit of mm and of inches. Expected values by hand; 1 in = 25.4 mm
+// exactly (ISO 31-1).
 #include "base/typed_length.h"
 
 #include <gtest/gtest.h>
@@ -62,9 +63,11 @@ TEST(TypedLength, NumbersFractionsAndUnits) {
 
 TEST(TypedLength, WhatIsNoLengthIsNone) {
     for (const char* text :
-         {"", " ", "mm", "in", "\"", "abc", "1 2", "1 2 mm", "1/", "/2", "1//2", "1/0", "1/0 in", "1 1/0", "1 3/2 in",
-          "2 mm * 3 mm", "2 / 1 in", "2 mm / 1 mm", "1e3", "1e99", "inf", "nan", "0x10", "1..2", "1,2,3", "2 ft",
-          "2 mm mm", "1 mm 1/2", "(2)", "2 +", "+ + 2", "--2", "1 1/2 1/2", "\xff", "1/2 in/2 in"}) {
+         {"",         " ",           "mm",       "in",          "\"",        "abc",     "1 2",
+          "1 2 mm",   "1/",          "/2",       "1//2",        "1/0",       "1/0 in",  "1 1/0",
+          "1 3/2 in", "2 mm * 3 mm", "2 / 1 in", "2 mm / 1 mm", "1e3",       "1e99",    "inf",
+          "nan",      "0x10",        "1..2",     "1,2,3",       "2 ft",      "2 mm mm", "1 mm 1/2",
+          "(2)",      "2 +",         "+ + 2",    "--2",         "1 1/2 1/2", "\xff",    "1/2 in/2 in"}) {
         EXPECT_FALSE(typedLength(text, 1)) << text;
         EXPECT_FALSE(typedLength(text, 25.4)) << text;
     }
@@ -108,7 +111,8 @@ TEST(TypedLength, RandomTextIsALengthOrNone) {
         if (mm) {
             EXPECT_TRUE(std::isfinite(*mm)) << text;
             // What is written out and typed again is the same.
-            EXPECT_NEAR(typedLength(fixedText(*mm, 9) + " mm", 25.4).value_or(1e300), *mm, 1e-6 + 1e-9 * std::abs(*mm))
+            EXPECT_NEAR(typedLength(fixedText(*mm, 9) + " mm", 25.4).value_or(1e300), *mm,
+                        1e-6 + 1e-9 * std::abs(*mm))
                 << text;
         }
     }

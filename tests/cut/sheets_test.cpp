@@ -20,7 +20,8 @@ Piece of(const std::string& id, const std::string& stock, const Vec2& size = {60
 TEST(Sheets, TwoMaterialsNeverShareOne) {
     std::vector<Piece> pieces;
     for (int i = 0; i < 12; ++i) pieces.push_back(of("p" + std::to_string(i), i % 3 == 0 ? "film" : "tape"));
-    const std::vector<PiecePlace> places{{"p1", 0, {60, 200}, {}}, {"p3", 0, {150, 100}, {}}};  // tape and film
+    const std::vector<PiecePlace> places{{"p1", 0, {60, 200}, {}},
+                                         {"p3", 0, {150, 100}, {}}};  // tape and film
     const CutPages pages = need(layOutPieces(pieces, {210, 297}, places));
     ASSERT_EQ(pages.stocks.size(), pages.pages);
     for (const PlacedPiece& placed : pages.pieces) EXPECT_EQ(placed.piece.stock, pages.stocks[placed.page]);
@@ -46,7 +47,8 @@ TEST(Sheets, DraggingAPieceSettlesThePagesOfAll) {
     const Job job = withPlacesOf(Job{}, pages, 0);
     ASSERT_EQ(job.cut->places.size(), 3u);
     for (const PiecePlace& place : job.cut->places)
-        EXPECT_EQ(place.page, pages.pieces[static_cast<std::size_t>(place.piece[0] - 'a')].page) << place.piece;
+        EXPECT_EQ(place.page, pages.pieces[static_cast<std::size_t>(place.piece[0] - 'a')].page)
+            << place.piece;
 }
 
 /// Extents of all lettering and lines of the foot.
@@ -62,8 +64,9 @@ TEST(Sheets, WordsStayOnThePaperAndApart) {
         const CutPages pages = need(layOutPieces({of("a", "film")}, {size.x(), size.y()}));
         std::vector<std::string> notes;
         for (int i = 0; i < 40; ++i)
-            notes.push_back((i % 2 ? longName : "Pale spots") + ": A 12.4 mm behind the gill plate, B 3.0 mm ahead of and "
-                                                                "4.2 mm above the tail root");
+            notes.push_back((i % 2 ? longName : "Pale spots") +
+                            ": A 12.4 mm behind the gill plate, B 3.0 mm ahead of and "
+                            "4.2 mm above the tail root");
         const Drawing page = drawPage(pages, 0, {longName, notes});
         const Box2 foot = footOf(page);
         EXPECT_GE(foot.low.minCoeff(), kPageMargin_mm - 1e-9) << size;
@@ -72,7 +75,8 @@ TEST(Sheets, WordsStayOnThePaperAndApart) {
         std::vector<std::pair<double, double>> rows;
         for (const DrawnLine& line : page.layers[2].lines) {
             const Box2 b = boxAround({line.points});
-            if (b.low.x() > kPageMargin_mm + kCheckSquare_mm + 1 && b.size().y() < 4) rows.emplace_back(b.low.y(), b.high.y());
+            if (b.low.x() > kPageMargin_mm + kCheckSquare_mm + 1 && b.size().y() < 4)
+                rows.emplace_back(b.low.y(), b.high.y());
         }
         EXPECT_GT(rows.size(), 200u);
         for (const auto& [low, high] : rows) EXPECT_GT(low, kPageMargin_mm - 1e-9);
@@ -104,7 +108,9 @@ TEST(Sheets, ThePageNumberSurvivesALongName) {
 TEST(Sheets, EverySheetNamesItsMaterial) {
     const CutPages pages = need(layOutPieces({of("a", "film"), of("b", "paper")}, {210, 297}));
     ASSERT_EQ(pages.pages, 2u);
-    const auto strokes = [&](std::size_t page) { return drawPage(pages, page, {"t", {}}).layers[2].lines.size(); };
+    const auto strokes = [&](std::size_t page) {
+        return drawPage(pages, page, {"t", {}}).layers[2].lines.size();
+    };
     CutPages bare = pages;
     bare.stocks = {"", ""};
     for (std::size_t page = 0; page < 2; ++page) {
@@ -127,14 +133,16 @@ TEST(FileNames, AreMadeOfWhatPeopleWrote) {
 }
 
 TEST(FileNames, OnlySheetsOfThisJobBeyondTheLastAreLeftovers) {
-    const std::vector<std::string> names{"a-sheet-1.svg", "a-sheet-2.svg",  "a-sheet-3.svg", "a-sheet-3.dxf",
-                                         "b-sheet-3.svg", "a-sheet-x.svg",  "a-sheet-.svg",  "a-sheet-03.svg",
-                                         "a-sheet-3.svg.bak", "a-sheet-99999.svg", "a-sheets.pdf"};
+    const std::vector<std::string> names{"a-sheet-1.svg",     "a-sheet-2.svg",  "a-sheet-3.svg",
+                                         "a-sheet-3.dxf",     "b-sheet-3.svg",  "a-sheet-x.svg",
+                                         "a-sheet-.svg",      "a-sheet-03.svg", "a-sheet-3.svg.bak",
+                                         "a-sheet-99999.svg", "a-sheets.pdf"};
     EXPECT_EQ(sheetsBeyond(names, 2, {true, false, false}, "a"), (std::vector<std::string>{"a-sheet-3.svg"}));
     EXPECT_EQ(sheetsBeyond(names, 0, {true, true, true}, "a").size(), 4u);
     EXPECT_TRUE(sheetsBeyond(names, 0, {false, true, false}, "a").empty());
     EXPECT_EQ(pageFileNames(2, {true, true, true}, "a"),
-              (std::vector<std::string>{"a-sheet-1.svg", "a-sheet-1.dxf", "a-sheet-2.svg", "a-sheet-2.dxf", "a-sheets.pdf"}));
+              (std::vector<std::string>{"a-sheet-1.svg", "a-sheet-1.dxf", "a-sheet-2.svg", "a-sheet-2.dxf",
+                                        "a-sheets.pdf"}));
 }
 
 }  // namespace

@@ -1,4 +1,5 @@
-// Seeds and what fuzzing has found, read once more: files named TARGET/anything in tests/fuzz/seeds and tests/fuzz/found.
+// Seeds and what fuzzing has found, read once more: files named TARGET/anything in tests/fuzz/seeds and
+// tests/fuzz/found.
 #include "tests/fuzz/targets.h"
 #include "tests/support.h"
 
@@ -10,7 +11,8 @@ namespace fs = std::filesystem;
 TEST(FuzzCorpus, EverySeedAndEveryFindIsRead) {
     int files = 0;
     for (const char* folder : {"seeds", "found"}) {
-        for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/tests/fuzz/" + std::string(folder))) {
+        for (const auto& entry :
+             fs::recursive_directory_iterator(NINE_SOURCE_DIR "/tests/fuzz/" + std::string(folder))) {
             if (!entry.is_regular_file() || entry.path().filename() == "README") continue;
             const std::string target = entry.path().parent_path().filename();
             SCOPED_TRACE(entry.path());

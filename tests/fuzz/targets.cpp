@@ -27,7 +27,8 @@ void stations(std::string_view bytes) {
     const Result<StationTable> table = parseStationTable(bytes, "f.csv");
     if (!table) return require(!table.error().text.empty(), "an error has a sentence");
     (void)Skin::of(*table);
-    require(bool(parseStationTable(stationTableText(*table, "t"), "f.csv")), "what was read is written readable");
+    require(bool(parseStationTable(stationTableText(*table, "t"), "f.csv")),
+            "what was read is written readable");
 }
 
 void job(std::string_view bytes) {
@@ -77,9 +78,9 @@ void workshop(std::string_view bytes) {
 }  // namespace
 
 const std::map<std::string, Target>& targets() {
-    static const std::map<std::string, Target> all{{"stations", stations}, {"job", job},         {"bench", bench},
-                                                   {"map", map},           {"picture", picture}, {"tracing", tracing},
-                                                   {"workshop", workshop}};
+    static const std::map<std::string, Target> all{
+        {"stations", stations}, {"job", job},         {"bench", bench},      {"map", map},
+        {"picture", picture},   {"tracing", tracing}, {"workshop", workshop}};
     return all;
 }
 

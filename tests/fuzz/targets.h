@@ -1,5 +1,5 @@
-// One function for every reader of files: it reads any bytes and may only answer with a value or an error. The fuzzer runs
-// them, and so do the ordinary tests on what it has found.
+// One function for every reader of files: it reads any bytes and may only answer with a value or an error.
+// The fuzzer runs them, and so do the ordinary tests on what it has found.
 #pragma once
 
 #include <cstdint>

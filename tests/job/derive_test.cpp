@@ -13,7 +13,8 @@ namespace {
 using test::need;
 
 /// A dot row on the skin itself.
-ElementPtr dots(const std::string& id, const Vec2& at, double diameter_mm, int count = 1, double spacing_mm = 4) {
+ElementPtr dots(const std::string& id, const Vec2& at, double diameter_mm, int count = 1,
+                double spacing_mm = 4) {
     Element e;
     e.id = id;
     e.dx_mm = at.x();
@@ -104,7 +105,8 @@ TEST(Windows, ApartStayAsTheyWereDrawn) {
     const std::vector<ElementPtr> row{dots("row", {24, 1}, 2, 4, 4)};
     const MaskPtr mask = cut(jobOf(row, {maskOf(row)}));
     ASSERT_EQ(mask->windows.size(), 4u);
-    for (std::size_t i = 1; i < 4; ++i) EXPECT_GT(mask->windows[i].centre.x(), mask->windows[i - 1].centre.x() + 3);
+    for (std::size_t i = 1; i < 4; ++i)
+        EXPECT_GT(mask->windows[i].centre.x(), mask->windows[i - 1].centre.x() + 3);
 }
 
 TEST(Derive, TakingOneOutDrawsNoOtherAgain) {
@@ -118,7 +120,8 @@ TEST(Derive, TakingOneOutDrawsNoOtherAgain) {
     const Job fewer = jobOf(elements);
     Job same = fewer;
     same.blank = job.blank;
-    for (std::size_t i = 0; i < elements.size(); ++i) EXPECT_EQ(need(derived.art(same, i)), before[i + 1]) << i;
+    for (std::size_t i = 0; i < elements.size(); ++i)
+        EXPECT_EQ(need(derived.art(same, i)), before[i + 1]) << i;
 }
 
 TEST(Derive, PlacesFollowTheJobThatAsks) {
@@ -202,10 +205,124 @@ TEST(Derive, BareSkinUnderAnOpeningIsTold) {
     const Warnings told = need(derived.art(job, 0))->warnings;
     ASSERT_EQ(told.size(), 1u);
     EXPECT_EQ(told[0].code, "on_bare_skin");
-    EXPECT_NE(told[0].text.find("Opening 4 of row reaches over the clip place"), std::string::npos) << told[0].text;
+    EXPECT_NE(told[0].text.find("Opening 4 of row reaches over the clip place"), std::string::npos)
+        << told[0].text;
     blank.zones[0].noPaint = false;
     Derivations again;
     EXPECT_TRUE(need(again.art(withBlank(job, blank), 0))->warnings.empty());
+}
+
+TEST(Derive, TheSheetReachesRoundAllItOpens) {
+    const std::vector<ElementPtr> two{dots("near", {20, 1}, 2), dots("far", {44, -4}, 2)};
+    const MaskPtr mask = cut(jobOf(two, {maskOf(two)}));
+    ASSERT_EQ(mask->windows.size(), 2u);
+    for (const Window& window : mask->windows) {
+        for (const Vec2& p : window.outline) EXPECT_TRUE(contains(mask->outline, p));
+        EXPECT_GT(borderDistance(window.outline, mask->outline),
+                  4);  // a margin of 6 mm, but for rounded corners
+    }
+}
+
+TEST(Derive, RightHandMarksAreMirroredToo) {
+    const Job job = need(demoJob());
+    Derivations derived;
+    const auto masks = derived.masks(job, 200);
+    const auto &left = (*masks[0].mask)->marks, &right = (*masks[1].mask)->marks;
+    ASSERT_EQ(left.size(), right.size());
+    for (std::size_t i = 0; i < left.size(); ++i) {
+        EXPECT_EQ(right[i].flat, Vec2(-left[i].flat.x(), left[i].flat.y()));
+        EXPECT_EQ(right[i].skin, left[i].skin);
+    }
+    EXPECT_GT(left[1].flat.x(), left[0].flat.x() + 5);  // A at the nose, which is left on the left
+}
+
+/// Against a search over all that can be felt, by the straight way: near marks it orders as the skin does.
+TEST(Derive, MarksAreTiedToTheNearestThingThatCanBeFelt) {
+    const Job job = need(demoJob());
+    Derivations derived;
+    const SkinPtr skin = need(derived.skin(job));
+    for (const MaskResult& result : derived.masks(job, 200)) {
+        for (const RegistrationMark& mark : need(result.mask)->marks) {
+            const Vec3 at = skin->at({Side::Left, mark.skin.x(), mark.skin.y()}).position;
+            std::string nearest;
+            double least = 1e9;
+            for (const char* name :
+                 {"line_tie", "bill_slot", "eye", "gill_plate", "belly_hanger", "tail_hanger", "tail_root"}) {
+                const auto found = job.blank->landmarks.find(name);
+                if (found == job.blank->landmarks.end()) continue;
+                const Vec2 p = referencePoint(found->second, mark.skin.y());
+                const double d = (skin->at({Side::Left, p.x(), p.y()}).position - at).norm();
+                if (d >= least) continue;
+                least = d;
+                nearest = name;
+            }
+            EXPECT_EQ(mark.landmark, nearest);
+            EXPECT_LT(mark.distance_mm, 1.6 * least + 0.1);
+            // Two steps at right angles: not longer together than the way round the corner, not shorter than
+            // the way.
+            EXPECT_NEAR(std::hypot(mark.behind_mm, mark.above_mm), mark.distance_mm,
+                        0.4 * mark.distance_mm + 0.1);  // the skin is curved
+        }
+    }
+}
+
+TEST(Derive, MarksSayWhichWay) {
+    RegistrationMark mark{'A', {}, {}, "gill_plate", 0, 0, 0};
+    const auto says = [&](double behind, double above) {
+        mark.behind_mm = behind;
+        mark.above_mm = above;
+        return markSentence(mark);
+    };
+    EXPECT_EQ(says(1.7, 0), "A 1.7 mm behind the gill plate");
+    EXPECT_EQ(says(-1.7, 0.1), "A 1.7 mm ahead of the gill plate");
+    EXPECT_EQ(says(0.2, -4), "A 4.0 mm below the gill plate");
+    EXPECT_EQ(says(-3, 4.2), "A 3.0 mm ahead of and 4.2 mm above the gill plate");
+    EXPECT_EQ(says(0, 0.01), "A on the gill plate");
+    mark.landmark.clear();
+    EXPECT_EQ(says(12.4, -2), "A 12.4 mm behind the nose, 2.0 mm below the axis");
+}
+
+/// For the second pass the sheet is moved towards the tail, so what lay under a cross then lies nearer to the
+/// sheet's nose end.
+TEST(Derive, TicksOfTheSecondPassStandTowardsTheNose) {
+    Element gill;
+    gill.id = "gill";
+    gill.anchor = "gill_plate";
+    gill.dx_mm = 1;
+    GillMark shape;
+    shape.pair_mm = 1.5;
+    gill.shape = shape;
+    const std::vector<ElementPtr> one{std::make_shared<const Element>(gill)};
+    const Job job = jobOf(one, {maskOf(one), maskOf(one, Side::Right)});
+    Derivations derived;
+    for (const MaskSpecPtr& spec : maskSpecs(job)) {
+        const MaskPtr mask = need(derived.cutOnly(job, *spec, Precision::Exact));
+        const Piece piece = pieceOf(job, *spec, *mask);
+        const double way = spec->side == Side::Left ? -1 : 1;  // to the nose
+        for (const RegistrationMark& mark : mask->marks) {
+            const auto tickAt = [&](const Vec2& at) {
+                return std::any_of(piece.pen.begin(), piece.pen.end(), [&](const Polyline2& line) {
+                    return line.size() == 2 && (0.5 * (line[0] + line[1]) - at).norm() < 0.05 &&
+                           std::abs(line[0].x() - line[1].x()) < 0.3;
+                });
+            };
+            EXPECT_TRUE(tickAt(mark.flat + Vec2(1.5 * way, 0))) << mark.name;
+            EXPECT_FALSE(tickAt(mark.flat - Vec2(1.5 * way, 0))) << mark.name;
+        }
+    }
+}
+
+TEST(Derive, WhatASheetIsLaidLikeIsPartOfWhatIsRemembered) {
+    const std::vector<ElementPtr> one{dots("a", {28, 1}, 3, 4, 5)};
+    const Job job = jobOf(one, {maskOf(one)});
+    Derivations derived;
+    MaskSpec spec = *maskSpecs(job)[0];
+    const MaskPtr loose = need(derived.mask(job, spec, 300));
+    spec.apply = Apply::Back;
+    const MaskPtr back = need(derived.mask(job, spec, 300));
+    EXPECT_NE(loose->report.landing.rms_mm, back->report.landing.rms_mm);
+    spec.material = "film";
+    EXPECT_LT(need(derived.mask(job, spec, 300))->report.strainLimit, back->report.strainLimit);
 }
 
 }  // namespace

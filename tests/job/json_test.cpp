@@ -1,4 +1,5 @@
-// The JSON of jobs: what this version does not know is kept, whatever it is; what is hostile is refused with a sentence.
+// The JSON of jobs: what this version does not know is kept, whatever it is; what is hostile is refused with
+// a sentence.
 #include <nlohmann/json.hpp>
 #include <random>
 
@@ -25,8 +26,8 @@ Tree fullJob() {
     json["blank"]["landmarks"]["keel"] = Tree::parse(R"({"points":[[20,-3],[30,-3]]})");
     json["blank"]["landmarks"]["bill_slot"] = Tree::parse(
         R"({"points":[[4,-1],[6,-1],[6,-2],[4,-1]],"angle_deg":30.0,"length_mm":20.0,"width_mm":14.0})");
-    json["blank"]["zones"] =
-        Tree::parse(R"([{"id":"z","name":"cheek","kind":"relief","no_paint":false,"relief_mm":0.5,"polygon":[[10,1],[14,1],[12,3]]}])");
+    json["blank"]["zones"] = Tree::parse(
+        R"([{"id":"z","name":"cheek","kind":"relief","no_paint":false,"relief_mm":0.5,"polygon":[[10,1],[14,1],[12,3]]}])");
     json["blank"]["soft_tail"] = Tree::parse(R"({"length_mm":12.0,"height_mm":8.0})");
     json["blank"]["pictures"] =
         Tree::parse(R"([{"file":"a.jpg","hash":"00","ends_px":[[1,2],[3,4]],"jpeg":"AAEC"}])");
@@ -59,7 +60,8 @@ TEST(JobJson, UnknownKeysArePreservedAtEveryDepth) {
         for (Tree* json : {&one, &all}) (*json)[at]["zz_later"] = Tree::parse(R"({"b":[1,{"c":null}]})");
         const auto loaded = parseJob(one.dump(), "f");
         ASSERT_TRUE(loaded) << at << ": " << loaded.error().text;
-        EXPECT_EQ(nlohmann::json::parse(jobText(loaded->job))[nlohmann::json::json_pointer(at.to_string())]["zz_later"],
+        EXPECT_EQ(nlohmann::json::parse(
+                      jobText(loaded->job))[nlohmann::json::json_pointer(at.to_string())]["zz_later"],
                   nlohmann::json::parse(R"({"b":[1,{"c":null}]})"))
             << at;
     }
@@ -69,8 +71,9 @@ TEST(JobJson, UnknownKeysArePreservedAtEveryDepth) {
 }
 
 TEST(JobJson, UnknownValuesKeepTheirDigits) {
-    const std::string raw = R"({"big":123456789012345678901234567890,"zero":-0,"tiny":1e-400,"long":0.10000000000000000001,"one":1.0,)"
-                            R"("e":1E5,"text":"\u00e9\/","list":[ 1,2 ]})";
+    const std::string raw =
+        R"({"big":123456789012345678901234567890,"zero":-0,"tiny":1e-400,"long":0.10000000000000000001,"one":1.0,)"
+        R"("e":1E5,"text":"\u00e9\/","list":[ 1,2 ]})";
     std::string text = wholeDemo();
     text.replace(text.find("\"format\""), 0, "\"later\": " + raw + ", ");
     const std::string again = jobText(need(parseJob(text, "f")).job);
@@ -117,12 +120,13 @@ TEST(JobJson, AnUnknownPinIsKeptAndTold) {
 TEST(JobJson, FormatsAreExactNumbers) {
     const auto code = [](const char* format) {
         std::string text = wholeDemo();
-        return parseJob(text.replace(text.find("\"format\": 1"), 11, std::string("\"format\": ") + format), "f")
+        return parseJob(text.replace(text.find("\"format\": 1"), 11, std::string("\"format\": ") + format),
+                        "f")
             .error()
             .code;
     };
-    EXPECT_EQ(code("4294967297"), "newer_format");             // 1 in 32 bits
-    EXPECT_EQ(code("18446744073709551617"), "newer_format");   // 1 in 64 bits
+    EXPECT_EQ(code("4294967297"), "newer_format");            // 1 in 32 bits
+    EXPECT_EQ(code("18446744073709551617"), "newer_format");  // 1 in 64 bits
     EXPECT_EQ(code("123456789012345678901234567890"), "newer_format");
     EXPECT_EQ(code("-4294967295"), "not_a_job");
     EXPECT_EQ(code("1.5"), "newer_format");
@@ -170,7 +174,8 @@ TEST(JobJson, NamesAndListsHaveLimits) {
         Tree json = fullJob();
         json[Tree::json_pointer(at)] = value;
         const auto loaded = parseJob(json.dump(), "f");
-        return loaded ? "read" : loaded.error().code + loaded.error().where.substr(loaded.error().where.find(' '));
+        return loaded ? "read"
+                      : loaded.error().code + loaded.error().where.substr(loaded.error().where.find(' '));
     };
     const std::string longName(201, 'n');
     EXPECT_EQ(refused("/pattern/elements/0/name", longName), "out_of_range pattern.elements[0].name");
@@ -180,13 +185,15 @@ TEST(JobJson, NamesAndListsHaveLimits) {
     std::string letters;
     for (int i = 0; i < 200; ++i) letters += "\u00e9";  // letters count, not bytes
     EXPECT_EQ(refused("/blank/name", letters), "read");
-    EXPECT_EQ(refused("/masks/0/elements", Tree::array({"parr-bars", "parr-bars"})), "bad_id masks[0].elements");
+    EXPECT_EQ(refused("/masks/0/elements", Tree::array({"parr-bars", "parr-bars"})),
+              "bad_id masks[0].elements");
 }
 
 /// Unknown keys by the ten thousand: what is quadratic does not come to an end here within the test's time.
 TEST(JobJson, VeryManyUnknownKeysAreReadAndWritten) {
     std::string text = wholeDemo(), keys;
-    for (int i = 0; i < 100000; ++i) keys += "\"later" + std::to_string(i) + "\": " + std::to_string(i) + ", ";
+    for (int i = 0; i < 100000; ++i)
+        keys += "\"later" + std::to_string(i) + "\": " + std::to_string(i) + ", ";
     text.replace(text.find("\"format\""), 0, keys);
     const Job job = need(parseJob(text, "f")).job;
     const std::string again = jobText(job);

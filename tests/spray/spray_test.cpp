@@ -606,8 +606,8 @@ TEST(Plan, AThickSheetThrowsAShadowAtASlant) {
 }
 
 /// Each step that spoils something passes a limit that the plan keeps, and stays inside practice.
-/// Rows of practice: opaque white 2, transparent blue on silver about 6, ink more, barrier white 1 mist (common practice, no
-/// published source).
+/// Rows of practice: opaque white 2, transparent blue on silver about 6, ink more, barrier white 1 mist
+/// (common practice, no published source).
 TEST(Plan, CoatsFollowThePaint) {
     const auto coats = [](const char* paint, SprayWork work = SprayWork::Stencil, SprayPins pins = {}) {
         MaskToSpray mask;

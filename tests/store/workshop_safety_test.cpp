@@ -1,11 +1,11 @@
 // The workshop file under bad luck and bad will: kills, full disks, planted schemas, many writers.
 #include <fcntl.h>
 #include <sqlite3.h>
-#include <csignal>
 #include <sys/fsuid.h>
 #include <sys/mount.h>
 #include <sys/stat.h>
 #include <unistd.h>
+#include <csignal>
 
 #include <thread>
 
@@ -26,7 +26,8 @@ WorkshopRow row(const std::string& id) {
 void sql(const std::string& path, const std::string& statements) {
     sqlite3* db = nullptr;
     ASSERT_EQ(sqlite3_open(path.c_str(), &db), SQLITE_OK);
-    EXPECT_EQ(sqlite3_exec(db, statements.c_str(), nullptr, nullptr, nullptr), SQLITE_OK) << sqlite3_errmsg(db);
+    EXPECT_EQ(sqlite3_exec(db, statements.c_str(), nullptr, nullptr, nullptr), SQLITE_OK)
+        << sqlite3_errmsg(db);
     sqlite3_close(db);
 }
 
@@ -81,15 +82,18 @@ TEST(WorkshopSafety, TheBackupHoldsWhatStandsInTheJournal) {
 TEST(WorkshopSafety, AnEndlessViewIsRefused) {
     const test::TemporaryFolder folder;
     sql(folder / "view",
-        std::string("CREATE VIEW rows AS WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n) SELECT "
-                    "'blank' AS kind, i AS id, i AS name, '' AS tags, '' AS json, NULL AS thumbnail, '' AS changed, "
-                    "0 AS gone FROM n;") +
+        std::string(
+            "CREATE VIEW rows AS WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n) SELECT "
+            "'blank' AS kind, i AS id, i AS name, '' AS tags, '' AS json, NULL AS thumbnail, '' AS changed, "
+            "0 AS gone FROM n;") +
             kOurs);
     EXPECT_EQ(Workshop::open(folder / "view").error().code, "not_a_workshop");
     // Endless in a column that is worked out when it is read.
     sql(folder / "column",
-        std::string("CREATE TABLE rows (kind, id, tags, json, thumbnail, changed, gone, name AS (zeroblob(200000000)));"
-                    "INSERT INTO rows (kind, id, tags, json, changed, gone) VALUES ('blank','a','','','',0);") +
+        std::string(
+            "CREATE TABLE rows (kind, id, tags, json, thumbnail, changed, gone, name AS "
+            "(zeroblob(200000000)));"
+            "INSERT INTO rows (kind, id, tags, json, changed, gone) VALUES ('blank','a','','','',0);") +
             kOurs);
     const auto opened = Workshop::open(folder / "column", Workshop::Access::Read);
     EXPECT_FALSE(opened && opened->list("blank"));
@@ -117,10 +121,11 @@ TEST(WorkshopSafety, AReaderInAFolderThatCannotBeWritten) {
     std::thread([&] {  // the rights of this thread alone (Linux)
         ::setfsuid(65534);
         const auto opened = Workshop::open(folder / "w.sqlite", Workshop::Access::Write);
-        code = !opened                ? opened.error().code
+        code = !opened               ? opened.error().code
                : !opened->readOnly() ? "may write"
                                      : std::to_string(need(opened->list("blank")).size());
-    }).join();
+    })
+        .join();
     ASSERT_EQ(::chmod(folder.path().c_str(), 0755), 0);
     EXPECT_EQ(code, "1");
 }

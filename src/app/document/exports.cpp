@@ -42,7 +42,8 @@ Exports::Meeting Exports::meet(const QString& folder, const std::string& stem,
         if (QFileInfo::exists(pathOf(folder, name)) && !ours(name)) meeting.strange.push_back(name);
     if (known == known_.end()) return meeting;
     for (const auto& [name, mark] : known->second)
-        if (std::find(names.begin(), names.end(), name) == names.end() && ours(name)) meeting.obsolete.push_back(name);
+        if (std::find(names.begin(), names.end(), name) == names.end() && ours(name))
+            meeting.obsolete.push_back(name);
     return meeting;
 }
 

@@ -30,7 +30,8 @@ class Exports {
         bool operator==(const Mark&) const = default;
     };
     static Mark markOf(const QString& path);
-    std::map<std::pair<std::string, std::string>, std::map<std::string, Mark>> known_;  ///< by folder and stem
+    std::map<std::pair<std::string, std::string>, std::map<std::string, Mark>>
+        known_;  ///< by folder and stem
 };
 
 }  // namespace nine::app

@@ -35,12 +35,12 @@ class JobDocument : public QObject {
     /// Replaces the job as one undoable step. Does nothing if it is the same value.
     void edit(Job job, const QString& label);
 
-    /// A new document: history emptied. A job taken from a recovered copy is unsaved until it is saved, whatever is
-    /// edited and undone.
+    /// A new document: history emptied. A job taken from a recovered copy is unsaved until it is saved,
+    /// whatever is edited and undone.
     enum class Kept { Saved, Unsaved };
     void open(Job job, const QString& path, Kept kept = Kept::Saved);
-    /// Errors: those of loadJob and of station tables; the document is unchanged then. What was read but is doubtful
-    /// stands in doubts().
+    /// Errors: those of loadJob and of station tables; the document is unchanged then. What was read but is
+    /// doubtful stands in doubts().
     Status openFile(const QString& path);
     const Warnings& doubts() const { return doubts_; }
     Status save(const QString& path);

@@ -2,9 +2,10 @@
 //
 // What overtakes a request cancels it, and its result is dropped; or, where a picture has to follow the hand,
 // it is finished and shown, and the latest request is next: a hand that moves faster than the work would
-// otherwise see nothing until it rests. Never for writing (see Writer). What work throws ends in the error `internal`:
-// as the result where that can be an error, else told by Troubles; the slot goes on. One slot per derived product. Must be used from the GUI thread and
-// outlived by nothing it calls: destroying it cancels and waits.
+// otherwise see nothing until it rests. Never for writing (see Writer). What work throws ends in the error
+// `internal`: as the result where that can be an error, else told by Troubles; the slot goes on. One slot per
+// derived product. Must be used from the GUI thread and outlived by nothing it calls: destroying it cancels
+// and waits.
 #pragma once
 
 #include <sys/resource.h>

@@ -24,8 +24,8 @@ class LibraryStore : public QObject {
     bool ready() const { return workshop_ != nullptr; }
     const std::optional<Error>& problem() const { return problem_; }
     Workshop& workshop() { return *workshop_; }
-    /// Draws the blank's thumbnail in the background and puts it in; ends with changed(), or notAdded(). Goes on when
-    /// the dialog that asked for it is gone. Needs ready().
+    /// Draws the blank's thumbnail in the background and puts it in; ends with changed(), or notAdded(). Goes
+    /// on when the dialog that asked for it is gone. Needs ready().
     void add(BlankChapter blank);
 
   signals:

@@ -188,8 +188,8 @@ void Results::requestSketch() {
         return;
     }
     const MaskSpecPtr spec = specs[static_cast<std::size_t>(index)];
-    const auto cut = [job = document_.job(), spec, derived = derived_](
-                         Precision precision, const Task& task) {
+    const auto cut = [job = document_.job(), spec, derived = derived_](Precision precision,
+                                                                       const Task& task) {
         const Result<MaskPtr> mask = derived->cutOnly(job, *spec, precision, task);
         MaskSketch sketch{spec, mask ? *mask : nullptr, {}, precision};
         if (sketch.mask && precision == Precision::Exact) sketch.piece = pieceOf(job, *spec, **mask);

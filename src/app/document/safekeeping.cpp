@@ -21,8 +21,10 @@ QString stateFolder() {
 }
 
 Status write(const QString& base, const Job& job, const QString& original) {
-    if (Status folder = makePrivateFolder(QFileInfo(base).absolutePath().toStdString()); !folder) return folder;
-    if (Status kept = saveJob(job, (base + ".nineleaves.json").toStdString(), Readers::Owner); !kept) return kept;
+    if (Status folder = makePrivateFolder(QFileInfo(base).absolutePath().toStdString()); !folder)
+        return folder;
+    if (Status kept = saveJob(job, (base + ".nineleaves.json").toStdString(), Readers::Owner); !kept)
+        return kept;
     return writeFileAtomically((base + ".from").toStdString(), original.toStdString(), Readers::Owner);
 }
 
@@ -59,11 +61,12 @@ Safekeeping::~Safekeeping() {
 }
 
 void Safekeeping::keep() {
-    writer_.write([base = base_, job = document_.job(), path = document_.path()] { return write(base, job, path); },
-                  [this](const Status& kept) {
-                      if (!kept && !failing_) emit notKept(kept.error());
-                      failing_ = !kept;
-                  });
+    writer_.write(
+        [base = base_, job = document_.job(), path = document_.path()] { return write(base, job, path); },
+        [this](const Status& kept) {
+            if (!kept && !failing_) emit notKept(kept.error());
+            failing_ = !kept;
+        });
 }
 
 void Safekeeping::onChanged() {

@@ -1,8 +1,8 @@
 // Nothing is lost: autosave and recovery, a lock against two windows on one job, the list of recent files.
 //
 // Autosave writes a copy of the open job to the user's state folder a moment after each change, in the
-// background; only the user can read it. The copy goes when the job is saved or closed; one that is left over belongs to a
-// run that ended badly and is offered.
+// background; only the user can read it. The copy goes when the job is saved or closed; one that is left over
+// belongs to a run that ended badly and is offered.
 #pragma once
 
 #include <QDateTime>

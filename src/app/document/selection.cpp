@@ -42,10 +42,12 @@ std::string maskBeside(const Job& job, const std::string& id, int by) {
     return beside(maskSpecs(job), id, by);
 }
 
-std::string maskOfElement(const Job& job, const std::string& element, Side side, const std::string& preferred) {
+std::string maskOfElement(const Job& job, const std::string& element, Side side,
+                          const std::string& preferred) {
     std::string same, other;
     for (const MaskSpecPtr& spec : maskSpecs(job)) {
-        if (std::find(spec->elements.begin(), spec->elements.end(), element) == spec->elements.end()) continue;
+        if (std::find(spec->elements.begin(), spec->elements.end(), element) == spec->elements.end())
+            continue;
         std::string& found = spec->side == side ? same : other;
         if (found.empty() || spec->id == preferred) found = spec->id;
     }
@@ -76,7 +78,8 @@ void Selection::keepInJob() {
     const auto& elements = document_.job().pattern->elements;
     const auto isThere = [&](const std::string& id) { return indexIn(elements, id) >= 0; };
     if (!elements.empty() && !isThere(view_.element())) {
-        // The nearest of those that stood before it, then of those behind it, is still known from the list as it was.
+        // The nearest of those that stood before it, then of those behind it, is still known from the list as
+        // it was.
         const auto at = std::find(before_.begin(), before_.end(), view_.element());
         std::string next = elements.front()->id;
         for (auto it = at; it != before_.end(); ++it) {

@@ -18,14 +18,15 @@ ElementPtr elementOf(const Job& job, const std::string& id);
 std::string elementBeside(const Job& job, const std::string& id, int by);
 std::string maskBeside(const Job& job, const std::string& id, int by);
 
-/// The mask that opens an element on a side, else on the other one; empty if none does. Of several the preferred
-/// one.
-std::string maskOfElement(const Job& job, const std::string& element, Side side, const std::string& preferred = {});
+/// The mask that opens an element on a side, else on the other one; empty if none does. Of several the
+/// preferred one.
+std::string maskOfElement(const Job& job, const std::string& element, Side side,
+                          const std::string& preferred = {});
 /// The first element a mask opens; empty if there is no such mask.
 std::string elementOfMask(const Job& job, const std::string& mask);
 
-/// Keeps element, mask and side of the view in step: what was changed last leads. When what is selected leaves the
-/// job, its neighbour is selected; the first one when a job is opened.
+/// Keeps element, mask and side of the view in step: what was changed last leads. When what is selected
+/// leaves the job, its neighbour is selected; the first one when a job is opened.
 class Selection : public QObject {
   public:
     Selection(JobDocument& document, ViewState& view, QObject* parent);

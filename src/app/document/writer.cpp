@@ -21,7 +21,8 @@ void Writer::write(Work work, Ended ended) {
             const std::lock_guard lock(mutex_);
             reports_.push_back(std::move(done));
         }
-        QMetaObject::invokeMethod(this, [this] { report(); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this] { report(); }, Qt::QueuedConnection);
     });
 }
 

@@ -1,7 +1,8 @@
 // Writing in the background: one thread, first come first written, nothing dropped, every end reported.
 //
-// Unlike pictures, of which only the latest matters (LatestOnly), whatever was asked to be written is written. Used from the
-// GUI thread. An owner whose `ended` functions reach into it calls drain() first in its destructor.
+// Unlike pictures, of which only the latest matters (LatestOnly), whatever was asked to be written is
+// written. Used from the GUI thread. An owner whose `ended` functions reach into it calls drain() first in
+// its destructor.
 #pragma once
 
 #include <QObject>
@@ -23,8 +24,8 @@ class Writer : public QObject {
     explicit Writer(QObject* parent = nullptr);
     ~Writer() override;
 
-    /// `work()` runs once all that was asked before is done; `ended(status)` on the GUI thread then. What work throws
-    /// is the error internal. Without `ended` an error is told by Troubles.
+    /// `work()` runs once all that was asked before is done; `ended(status)` on the GUI thread then. What
+    /// work throws is the error internal. Without `ended` an error is told by Troubles.
     void write(Work work, Ended ended = {});
     bool busy() const { return waiting_ > 0; }
     /// Waits until all is written, and reports it.

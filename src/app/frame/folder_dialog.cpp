@@ -25,11 +25,12 @@ FolderDialog::FolderDialog(QWidget* parent, const QString& title, const QString&
 void FolderDialog::accept() {
     const auto* line = findChild<QLineEdit*>("fileNameEdit");
     const QString typed = line ? line->text().trimmed() : QString();
-    const QString folder = typed.isEmpty() ? directory().absolutePath()
-                                           : QDir::cleanPath(directory().absoluteFilePath(typed));
+    const QString folder =
+        typed.isEmpty() ? directory().absolutePath() : QDir::cleanPath(directory().absoluteFilePath(typed));
     const QFileInfo info(folder);
     if (info.exists() && !info.isDir()) {
-        QMessageBox::warning(this, tr("Nine Leaves"), tr("%1 is a file, not a folder; choose another name.").arg(folder));
+        QMessageBox::warning(this, tr("Nine Leaves"),
+                             tr("%1 is a file, not a folder; choose another name.").arg(folder));
         return;
     }
     folder_ = folder;

@@ -159,7 +159,8 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     buildActions();
     connect(stem_, &Stem::chosen, this, &MainWindow::showLeaf);
     connect(stem_, &Stem::closedChosen, this, [this](const QString& name) {
-        tellTale_->setNotice(tr("%1 is not yet in this version of the program; the job is whole without it.").arg(name));
+        tellTale_->setNotice(
+            tr("%1 is not yet in this version of the program; the job is whole without it.").arg(name));
     });
     connect(results_, &Results::bodyChanged, this, &MainWindow::refresh);
     connect(results_, &Results::masksChanged, this, &MainWindow::refresh);
@@ -298,7 +299,8 @@ bool MainWindow::eventFilter(QObject* on, QEvent* event) {
     if (event->type() == QEvent::KeyPress) {
         const int key = static_cast<QKeyEvent*>(event)->key();
         auto* button = qobject_cast<QAbstractButton*>(on);
-        if (button && button->window()->focusWidget() == button && (key == Qt::Key_Return || key == Qt::Key_Enter)) {
+        if (button && button->window()->focusWidget() == button &&
+            (key == Qt::Key_Return || key == Qt::Key_Enter)) {
             button->click();
             return true;
         }
@@ -361,10 +363,10 @@ void MainWindow::refresh() {
     tellTale_->setVerdict(verdictOfJob(document_, *results_, spray_->desk()));
     const bool running = results_->masksRunning();
     const std::size_t maskCount = maskSpecs(document_.job()).size();
-    tellTale_->setRunning(document_.empty()   ? QString()
-                          : running           ? tr("Fitting masks, %1 of %2")
-                                                    .arg(std::lround(results_->progress() * double(maskCount)))
-                                                    .arg(maskCount)
+    tellTale_->setRunning(document_.empty() ? QString()
+                          : running         ? tr("Fitting masks, %1 of %2")
+                                          .arg(std::lround(results_->progress() * double(maskCount)))
+                                          .arg(maskCount)
                           : cut_->exporting() ? tr("Writing the pages")
                                               : tr("Landing checked by wrapping it again"),
                           running ? results_->progress() : 1);
@@ -442,7 +444,8 @@ void MainWindow::restorePlace() {
     const QByteArray kept = settings.value("window").toByteArray();
     if (!kept.isEmpty() && restoreGeometry(kept)) return;
     const QRect free = screen() ? screen()->availableGeometry() : QRect();
-    if (free.isValid()) resize(size().boundedTo(free.size() - QSize(0, 30)));  // a frame's title stays in reach
+    if (free.isValid())
+        resize(size().boundedTo(free.size() - QSize(0, 30)));  // a frame's title stays in reach
     if (free.isValid()) move(free.center() - QPoint(width() / 2, height() / 2));
 }
 

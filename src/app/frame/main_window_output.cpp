@@ -45,19 +45,19 @@ bool MainWindow::mayCutFlagged() {
         const bool island = m.mask && std::any_of((*m.mask)->windows.begin(), (*m.mask)->windows.end(),
                                                   [](const Window& w) { return !w.islands.empty(); });
         if (m.mask && (*m.mask)->report.liesFlat && !island) continue;
-        flagged << QString("%1 %2: %3").arg(QString::fromStdString(m.spec->shownName()),
-                                            QChar(sideLetter(m.spec->side)),
-                                            !m.mask  ? said(m.mask.error())
-                                            : island ? tr("a piece inside a window falls out")
-                                                     : tr("cannot lie flat, stands off by up to %1")
-                                                           .arg(lengthText((*m.mask)->report.lift_mm)));
+        flagged << QString("%1 %2: %3")
+                       .arg(QString::fromStdString(m.spec->shownName()), QChar(sideLetter(m.spec->side)),
+                            !m.mask  ? said(m.mask.error())
+                            : island ? tr("a piece inside a window falls out")
+                                     : tr("cannot lie flat, stands off by up to %1")
+                                           .arg(lengthText((*m.mask)->report.lift_mm)));
     }
     constexpr qsizetype kMostLines = 6;
     if (flagged.isEmpty()) return true;
     if (flagged.size() > kMostLines)
         flagged = flagged.mid(0, kMostLines) << tr("and %1 more").arg(flagged.size() - kMostLines);
-    return ask(tr("Some masks are flagged: what is cut from them will not give clean edges."), flagged.join('\n'),
-               tr("Export all the same"));
+    return ask(tr("Some masks are flagged: what is cut from them will not give clean edges."),
+               flagged.join('\n'), tr("Export all the same"));
 }
 
 std::string MainWindow::exportStem() const {
@@ -103,8 +103,8 @@ void MainWindow::exportInto(const QString& folder, PageFormats formats) {
         };
         list(tr("To be replaced: %1."), meeting.strange);
         list(tr("To be taken away, for the job has fewer sheets now: %1."), leftovers);
-        if (!ask(tr("The folder holds files that were not written for this job a moment ago."), lines.join('\n'),
-                 tr("Replace them")))
+        if (!ask(tr("The folder holds files that were not written for this job a moment ago."),
+                 lines.join('\n'), tr("Replace them")))
             return;
     }
     std::vector<std::string> obsolete = meeting.obsolete;
@@ -115,9 +115,8 @@ void MainWindow::exportInto(const QString& folder, PageFormats formats) {
         [this, folder, stem, names](const Status& written) {
             if (written) {
                 exports_.written(folder, stem, names);
-                tellTale_->setNotice(tr("Written to %1.").arg(folder), tr("open the folder"), [folder] {
-                    QDesktopServices::openUrl(QUrl::fromLocalFile(folder));
-                });
+                tellTale_->setNotice(tr("Written to %1.").arg(folder), tr("open the folder"),
+                                     [folder] { QDesktopServices::openUrl(QUrl::fromLocalFile(folder)); });
             } else {
                 complain(written.error());
             }
@@ -168,11 +167,10 @@ void MainWindow::putOut(const Drawing& drawing, const QString& name, bool print)
     QString path = QFileDialog::getSaveFileName(this, name, name + ".pdf", tr("PDF (*.pdf)"));
     if (path.isEmpty()) return;
     if (!path.endsWith(".pdf")) path += ".pdf";
-    writer_.write(
-        [drawing, path] { return writeFileAtomically(path.toStdString(), pdfText({drawing})); },
-        [this](const Status& written) {
-            if (!written) complain(written.error());
-        });
+    writer_.write([drawing, path] { return writeFileAtomically(path.toStdString(), pdfText({drawing})); },
+                  [this](const Status& written) {
+                      if (!written) complain(written.error());
+                  });
 }
 
 std::vector<SprayCard> MainWindow::allCards() {
@@ -211,9 +209,9 @@ void MainWindow::sprayCards(bool print) {
         if (path.isEmpty()) return;
         if (!path.endsWith(".pdf")) path += ".pdf";
         writer_.write([cards, path] { return writeSprayCards(cards, path); },
-                            [this](const Status& written) {
-                                if (!written) complain(written.error());
-                            });
+                      [this](const Status& written) {
+                          if (!written) complain(written.error());
+                      });
         return;
     }
     QPrinter printer(QPrinter::HighResolution);

@@ -75,9 +75,11 @@ void TellTale::paintEvent(QPaintEvent*) {
     if (!notice_.isEmpty()) {
         if (!noticeAct_) ink::flagShape(p, QPointF(18, 7), ink::Severity::Caution, "");
         const QFont f = inter(12, QFont::DemiBold);
-        ink::text(p, QPointF(42, 19.5), QFontMetricsF(f).elidedText(notice_, Qt::ElideMiddle, width() - 420.0), f,
+        ink::text(p, QPointF(42, 19.5),
+                  QFontMetricsF(f).elidedText(notice_, Qt::ElideMiddle, width() - 420.0), f,
                   noticeAct_ ? t.ink : t.caution);
-        ink::text(p, QPointF(width() - 16.0, 19.5), tr("click to put this away"), inter(11), t.muted, Qt::AlignRight);
+        ink::text(p, QPointF(width() - 16.0, 19.5), tr("click to put this away"), inter(11), t.muted,
+                  Qt::AlignRight);
         return;
     }
     if (verdict_.kind == Verdict::Kind::Fine) ink::tick(p, QPointF(26, 15));

@@ -57,7 +57,8 @@ void CardHolder::show(QWidget* card) {
     QWidget* heir = nullptr;
     if (had && !focused->accessibleName().isEmpty()) {
         for (QWidget* w : card->findChildren<QWidget*>())
-            if (w->accessibleName() == focused->accessibleName() && w->metaObject() == focused->metaObject()) heir = w;
+            if (w->accessibleName() == focused->accessibleName() && w->metaObject() == focused->metaObject())
+                heir = w;
     }
     auto* typed = qobject_cast<QLineEdit*>(focused);
     auto* next = qobject_cast<QLineEdit*>(heir);

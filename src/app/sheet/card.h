@@ -17,8 +17,9 @@ namespace nine::app {
 class CardHolder : public QWidget {
   public:
     CardHolder();
-    /// Replaces what was shown. The old card is deleted once nothing in it is running any more. The field that had the
-    /// focus has it in the new card too, with what was half typed, if there is one of the same name.
+    /// Replaces what was shown. The old card is deleted once nothing in it is running any more. The field
+    /// that had the focus has it in the new card too, with what was half typed, if there is one of the same
+    /// name.
     void show(QWidget* card);
     QSize minimumSizeHint() const override { return {0, layout()->heightForWidth(width())}; }
 

@@ -65,10 +65,11 @@ void ValueChip::commit() {
     constexpr double kMostCount = 1e6;
     const auto typed = kind_ == Kind::Length ? parseLength(text()) : parsePlain(text());
     if (!typed || (kind_ == Kind::Count && (*typed != std::round(*typed) || std::abs(*typed) > kMostCount))) {
-        setWrong(kind_ == Kind::Count ? tr("\u201c%1\u201d is no whole number, such as 8.").arg(text())
-                 : kind_ == Kind::Number
-                     ? tr("\u201c%1\u201d is no number, such as 12 or 2.5.").arg(text())
-                     : tr("\u201c%1\u201d is no length, such as 2.4, 2.4 mm, 3/8 in or 1 1/2 in.").arg(text()));
+        setWrong(
+            kind_ == Kind::Count ? tr("\u201c%1\u201d is no whole number, such as 8.").arg(text())
+            : kind_ == Kind::Number
+                ? tr("\u201c%1\u201d is no number, such as 12 or 2.5.").arg(text())
+                : tr("\u201c%1\u201d is no length, such as 2.4, 2.4 mm, 3/8 in or 1 1/2 in.").arg(text()));
         return;
     }
     const QPointer<ValueChip> alive(this);
@@ -101,7 +102,8 @@ bool ValueChip::event(QEvent* event) {
     // Undo and redo belong to the job unless a half typed number could be meant.
     if (event->type() == QEvent::ShortcutOverride && !isModified()) {
         const auto* key = static_cast<QKeyEvent*>(event);
-        const bool redo = key->key() == Qt::Key_Z && key->modifiers() == (Qt::ControlModifier | Qt::ShiftModifier);
+        const bool redo =
+            key->key() == Qt::Key_Z && key->modifiers() == (Qt::ControlModifier | Qt::ShiftModifier);
         if (redo || key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo)) {
             event->ignore();
             return true;
@@ -120,9 +122,7 @@ void ValueChip::keyPressEvent(QKeyEvent* event) {
         selectAll();
     } else if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) {
         const double way = event->key() == Qt::Key_Up ? 1 : -1;
-        step(way * (kind_ == Kind::Count                     ? 1
-                    : event->modifiers() & Qt::ShiftModifier ? 10 * step_
-                                                             : step_));
+        step(way * (kind_ == Kind::Count ? 1 : event->modifiers() & Qt::ShiftModifier ? 10 * step_ : step_));
     } else {
         QLineEdit::keyPressEvent(event);
         setFixedWidth(sizeHint().width());

@@ -9,9 +9,10 @@
 
 namespace nine::app {
 
-/// A value in a sentence. A click selects all of it; Return takes what was typed, shows what was taken and keeps the
-/// focus; Esc puts the old one back. The wheel works only when focused. Undo and redo are the job's while nothing is half
-/// typed. A value belongs to something with an id: what is typed for one thing is never taken for another.
+/// A value in a sentence. A click selects all of it; Return takes what was typed, shows what was taken and
+/// keeps the focus; Esc puts the old one back. The wheel works only when focused. Undo and redo are the job's
+/// while nothing is half typed. A value belongs to something with an id: what is typed for one thing is never
+/// taken for another.
 class ValueChip : public QLineEdit {
     Q_OBJECT
   public:

@@ -90,8 +90,8 @@ QPalette themePalette() {
         p.setColor(group, QPalette::Base, t.paper);
         p.setColor(group, QPalette::AlternateBase, t.panel);
         p.setColor(group, QPalette::ToolTipBase, t.panel);
-        for (const QPalette::ColorRole role :
-             {QPalette::WindowText, QPalette::Text, QPalette::ButtonText, QPalette::ToolTipText, QPalette::BrightText})
+        for (const QPalette::ColorRole role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText,
+                                               QPalette::ToolTipText, QPalette::BrightText})
             p.setColor(group, role, ink);
         p.setColor(group, QPalette::PlaceholderText, t.muted);
         p.setColor(group, QPalette::Highlight, t.select);

@@ -60,8 +60,8 @@ Error cannotWriteIn(const std::string& path, int errorNumber) {
     return cannotWrite(path, errorNumber);
 }
 
-/// The file that a path means in the end, links followed; it need not exist. Errors: cannot_write for what is no regular
-/// file.
+/// The file that a path means in the end, links followed; it need not exist. Errors: cannot_write for what is
+/// no regular file.
 Result<std::string> targetOf(const std::string& path) {
     std::string at = path;
     for (int links = 0; links < kMostLinks; ++links) {
@@ -73,10 +73,11 @@ Result<std::string> targetOf(const std::string& path) {
         if (S_ISDIR(info.st_mode)) return cannotWrite(path, EISDIR);
         if (S_ISREG(info.st_mode)) return at;
         if (!S_ISLNK(info.st_mode))
-            return Error{"cannot_write",
-                         "Cannot write " + path +
-                             ": it is a device or a pipe, not a file. Nothing was written; choose another name.",
-                         path};
+            return Error{
+                "cannot_write",
+                "Cannot write " + path +
+                    ": it is a device or a pipe, not a file. Nothing was written; choose another name.",
+                path};
         std::error_code problem;
         const fs::path next = fs::read_symlink(at, problem);
         if (problem) return cannotWrite(path, problem.value());
@@ -107,7 +108,8 @@ class Replacement {
         int problem = r.fresh_.open(folder, readers == Readers::Owner ? 0600 : 0666);
         if (problem != 0) return cannotWriteIn(path, problem);
         if (r.replaces_) {
-            // Another owner's file stays theirs if we may say so; and the mode last, for chown clears bits of it.
+            // Another owner's file stays theirs if we may say so; and the mode last, for chown clears bits of
+            // it.
             const bool owned = ::fchown(r.fresh_.fd(), before.st_uid, before.st_gid) == 0 ||
                                ::fchown(r.fresh_.fd(), static_cast<uid_t>(-1), before.st_gid) == 0;
             (void)owned;
@@ -275,14 +277,16 @@ Status writeFilesAtomically(const std::string& folder, const std::vector<NamedFi
                 other.target() != prepared->target())
                 continue;
             return Error{"cannot_write",
-                         "Cannot write " + pathOf(file.name) + ": another file of this set is the same file (" +
-                             other.target() + "). Nothing was written; choose another folder.",
+                         "Cannot write " + pathOf(file.name) +
+                             ": another file of this set is the same file (" + other.target() +
+                             "). Nothing was written; choose another folder.",
                          pathOf(file.name)};
         }
         all.push_back(std::move(*prepared));
     }
     for (const std::string& name : obsolete) {
-        if (std::any_of(files.begin(), files.end(), [&](const NamedFile& f) { return f.name == name; })) continue;
+        if (std::any_of(files.begin(), files.end(), [&](const NamedFile& f) { return f.name == name; }))
+            continue;
         Result<std::optional<Replacement>> removal = Replacement::removal(pathOf(name));
         if (!removal) return removal.error();
         if (*removal) all.push_back(std::move(**removal));

@@ -2,13 +2,13 @@
 //
 // Reading is bounded, so that a mistaken 100 MB file is refused before it fills the memory.
 //
-// Writing guarantees: the data goes to a new file of a name nobody can guess in the same folder, is flushed to the disk
-// and then renamed over the target. If anything fails, all previous files are as they were and nothing is left beside
-// them. A target that is a link stays one: the file it names is written. A file that is replaced keeps its
-// mode and, where that is allowed, its owner. What is no regular file (a folder, a device, a pipe) is refused.
-// A program killed in between leaves a temporary behind that the next write into that folder sweeps away; a kill between the
-// renames of a set leaves some of its files new and the others as they were, each of them whole.
-// Cost: the data, a flush, and a look through the folder.
+// Writing guarantees: the data goes to a new file of a name nobody can guess in the same folder, is flushed
+// to the disk and then renamed over the target. If anything fails, all previous files are as they were and
+// nothing is left beside them. A target that is a link stays one: the file it names is written. A file that
+// is replaced keeps its mode and, where that is allowed, its owner. What is no regular file (a folder, a
+// device, a pipe) is refused. A program killed in between leaves a temporary behind that the next write into
+// that folder sweeps away; a kill between the renames of a set leaves some of its files new and the others as
+// they were, each of them whole. Cost: the data, a flush, and a look through the folder.
 #pragma once
 
 #include <string>
@@ -32,7 +32,8 @@ enum class Readers {
 };
 
 /// Errors: cannot_write.
-Status writeFileAtomically(const std::string& path, std::string_view data, Readers readers = Readers::Everyone);
+Status writeFileAtomically(const std::string& path, std::string_view data,
+                           Readers readers = Readers::Everyone);
 
 struct NamedFile {
     std::string name;  ///< relative to the folder it is written to
@@ -49,7 +50,8 @@ Status writeFilesAtomically(const std::string& folder, const std::vector<NamedFi
 /// Takes away temporaries whose writer is not running any more. Writing does this to its own folder.
 void sweepTemporaries(const std::string& folder);
 
-/// Makes the folder and those above it, the new ones readable by the owner alone (0700). Errors: cannot_write.
+/// Makes the folder and those above it, the new ones readable by the owner alone (0700). Errors:
+/// cannot_write.
 Status makePrivateFolder(const std::string& folder);
 
 /// A sentence on why a path could not be written: for writers of other rooms.

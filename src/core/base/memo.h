@@ -2,9 +2,9 @@
 //
 // A key is the list of shared pointers the result was computed from, plus a text for plain arguments.
 // The memo HOLDS the pointers: an address alone could be freed and reused by another value, and the stale
-// result would then be found for it. Least recently used entries beyond `capacity` are dropped; who asks for many
-// at a time says so with makeRoomFor(), or the first ones are gone when they are asked for again.
-// Safe from several threads; two threads that miss at once both compute, which is only wasted work.
+// result would then be found for it. Least recently used entries beyond `capacity` are dropped; who asks for
+// many at a time says so with makeRoomFor(), or the first ones are gone when they are asked for again. Safe
+// from several threads; two threads that miss at once both compute, which is only wasted work.
 //
 //     Memo<Skin> skins(4);
 //     auto skin = skins.get({blank}, "", [&] { return std::make_shared<const Skin>(...); });

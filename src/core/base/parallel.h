@@ -11,8 +11,8 @@
 namespace nine {
 
 /// Calls work(i) for i in 0..count-1, each once, from up to as many threads as there are cores. Returns when
-/// all are done. `work` must not touch what another i touches. When one throws, those that have not begun are left out and
-/// the first exception is thrown on here, on the caller's thread.
+/// all are done. `work` must not touch what another i touches. When one throws, those that have not begun are
+/// left out and the first exception is thrown on here, on the caller's thread.
 template <typename Work>
 void forEachInParallel(std::size_t count, const Work& work) {
     std::atomic<std::size_t> next{0};

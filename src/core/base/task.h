@@ -26,7 +26,8 @@ class Task {
     void cancel() const {
         if (state_) state_->cancelled.store(true, std::memory_order_relaxed);
     }
-    /// The same work for a part of it: cancelled together, but how far the part has come is not told as the whole's.
+    /// The same work for a part of it: cancelled together, but how far the part has come is not told as the
+    /// whole's.
     Task silent() const {
         Task part = *this;
         part.told_ = false;

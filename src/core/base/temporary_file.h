@@ -1,8 +1,8 @@
 // New files under names nobody can guess, in the folder of the file they will replace.
 //
 // Guarantees: the file did not exist before (O_EXCL), no link was followed to make it, and while its writer
-// lives it is held (flock), so that sweepTemporaries() of base/files.h leaves it alone. It is removed with its owner
-// unless renamed() was said. Its name is short, so that targets with the longest names work.
+// lives it is held (flock), so that sweepTemporaries() of base/files.h leaves it alone. It is removed with
+// its owner unless renamed() was said. Its name is short, so that targets with the longest names work.
 #pragma once
 
 #include <sys/types.h>

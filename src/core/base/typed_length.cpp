@@ -54,7 +54,8 @@ class Reader {
             if (!times && !take('/')) break;
             const auto next = factor();
             // A length by a length is an area, a number by a length is nothing at all.
-            if (!next || (times ? value->length && next->length : next->length) || (!times && next->value == 0))
+            if (!next || (times ? value->length && next->length : next->length) ||
+                (!times && next->value == 0))
                 return std::nullopt;
             value = Quantity{times ? value->value * next->value : value->value / next->value,
                              value->length || next->length};
@@ -65,7 +66,8 @@ class Reader {
     std::optional<Quantity> factor() {
         skip();
         double sign = 1;
-        if (at_ < text_.size() && (text_[at_] == '-' || text_[at_] == '+')) sign = text_[at_++] == '-' ? -1 : 1;
+        if (at_ < text_.size() && (text_[at_] == '-' || text_[at_] == '+'))
+            sign = text_[at_++] == '-' ? -1 : 1;
         auto number = mixed();
         if (!number) return std::nullopt;
         Quantity quantity{sign * *number, false};
@@ -117,7 +119,8 @@ class Reader {
     std::optional<double> digits() {
         std::size_t end = at_;
         while (end < text_.size() && text_[end] >= '0' && text_[end] <= '9') ++end;
-        if (end == at_ || (end < text_.size() && (text_[end] == '.' || text_[end] == ','))) return std::nullopt;
+        if (end == at_ || (end < text_.size() && (text_[end] == '.' || text_[end] == ',')))
+            return std::nullopt;
         const auto value = parseNumber(std::string_view(text_).substr(at_, end - at_));
         at_ = end;
         return value;

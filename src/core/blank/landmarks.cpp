@@ -10,7 +10,8 @@ namespace nine {
 const std::vector<LandmarkKind>& landmarkKinds() {
     static const std::vector<LandmarkKind> kinds{
         {"nose", false, true, "the foremost point; lengths are measured from it"},
-        {"line_tie", false, true, "the ring the line is tied to; masks are lined up on it, it stays bare", true},
+        {"line_tie", false, true, "the ring the line is tied to; masks are lined up on it, it stays bare",
+         true},
         {"bill_slot", true, true, "where the bill leaves the body; the bill stays unpainted", true},
         {"mouth_corner", false, false, "the end of the mouth; no paint is sprayed into the mouth"},
         {"eye", false, false, "middle and width of the eye socket", true},

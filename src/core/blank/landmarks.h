@@ -22,8 +22,8 @@ struct Landmark {
     std::string unknownJson;   ///< keys of the file this version does not know
     bool assumed = false;      ///< where such lures usually have it; nobody has looked yet
     // Of an eye.
-    double buildUp_mm = 0;  ///< paint on the wall of the socket, which makes it smaller all round
-    std::string eyeType = {};    ///< "round", "forward", "cat"; empty: round
+    double buildUp_mm = 0;     ///< paint on the wall of the socket, which makes it smaller all round
+    std::string eyeType = {};  ///< "round", "forward", "cat"; empty: round
     // Of a bill slot.
     double angle_deg = 0;                ///< of the bill, down from the axis
     double length_mm = 0, width_mm = 0;  ///< of the bill outside the body; 0: no bill is drawn

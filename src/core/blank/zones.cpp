@@ -142,7 +142,7 @@ double zoneArea(const Skin& skin, const std::vector<Vec2>& polygon) {
 std::vector<Zone> zonesOfLandmarks(const Skin& skin, const Landmarks& landmarks) {
     std::vector<Zone> zones;
     for (const auto& [name, landmark] : landmarks) {
-        const auto add = [&](const char* kind, std::vector<Vec2> polygon) {
+        const auto add = [&zones, name = name](const char* kind, std::vector<Vec2> polygon) {
             zones.push_back({name, spokenName(name), kind, true, 0, std::move(polygon), {}});
         };
         if (name == "belly_hanger" || name == "tail_hanger" || name == "line_tie") {

@@ -150,7 +150,8 @@ std::vector<bool> placeByHand(CutPages& pages, const std::vector<PiecePlace>& pl
         Piece moved = found->piece;
         transform(moved, [&](const Vec2& p) { return Vec2(p + by); });
         bool fits = place.page < kMaxPages;
-        for (std::size_t i = 0; fits && i < pages.pieces.size(); ++i)  // the first one says what the page is of
+        for (std::size_t i = 0; fits && i < pages.pieces.size();
+             ++i)  // the first one says what the page is of
             fits = !stands[i] || pages.pieces[i].page != place.page ||
                    pages.pieces[i].piece.stock == moved.stock;
         for (std::size_t i = 0; fits && i < pages.pieces.size(); ++i) {
@@ -224,7 +225,8 @@ Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize&
     // One stock after the other, in the order they come; within it tall ones first.
     std::vector<std::string> stocks;
     for (const Piece& piece : pieces)
-        if (std::find(stocks.begin(), stocks.end(), piece.stock) == stocks.end()) stocks.push_back(piece.stock);
+        if (std::find(stocks.begin(), stocks.end(), piece.stock) == stocks.end())
+            stocks.push_back(piece.stock);
     const auto stockOf = [&](std::size_t i) {
         return std::find(stocks.begin(), stocks.end(), pieces[i].stock) - stocks.begin();
     };
@@ -263,7 +265,8 @@ std::string fitting(const std::string& text, double height, double width) {
     if (strokeTextWidth(text, height) <= width) return text;
     std::string shorter = text;
     while (!shorter.empty() && strokeTextWidth(shorter + "..", height) > width) {
-        while (!shorter.empty() && (static_cast<unsigned char>(shorter.back()) & 0xC0u) == 0x80u) shorter.pop_back();
+        while (!shorter.empty() && (static_cast<unsigned char>(shorter.back()) & 0xC0u) == 0x80u)
+            shorter.pop_back();
         if (!shorter.empty()) shorter.pop_back();
     }
     return shorter + "..";
@@ -336,10 +339,12 @@ Drawing drawPage(const CutPages& pages, std::size_t page, const PageText& words)
     };
     // On narrow sheets as many centimetres as there is room for.
     const double roomForLine = pages.sheet.width_mm - kPageMargin_mm - line.x();
-    const int centimetres = std::min(static_cast<int>(kCheckLine_mm / 10), static_cast<int>(roomForLine / 10));
+    const int centimetres =
+        std::min(static_cast<int>(kCheckLine_mm / 10), static_cast<int>(roomForLine / 10));
     text.lines.push_back({{line, line + Vec2(10 * centimetres, 0)}, false});
     for (int k = 0; k <= centimetres; ++k) tick(10 * k);
-    addText(text, std::to_string(10 * centimetres) + " mm from end to end", kSmallText_mm, line + Vec2(0, 2.5));
+    addText(text, std::to_string(10 * centimetres) + " mm from end to end", kSmallText_mm,
+            line + Vec2(0, 2.5));
 
     Vec2 at = corner + Vec2(side + 6, side - 3.2);
     const double room = pages.sheet.width_mm - kPageMargin_mm - at.x();

@@ -1,9 +1,9 @@
 // Pieces laid out on pages of the printer's sheet, true to size, without overlap.
 //
-// Every page is of one stock: pieces of film and of paper never share one. A simple layout: boxes from the top left corner on, tall ones first, each upright or turned by a quarter;
-// pieces whose place is given stand there, the others round them. Every page has a
-// 100 mm check line and a 50 mm check square along its lower edge, so that the print can be measured before
-// cutting.
+// Every page is of one stock: pieces of film and of paper never share one. A simple layout: boxes from the
+// top left corner on, tall ones first, each upright or turned by a quarter; pieces whose place is given stand
+// there, the others round them. Every page has a 100 mm check line and a 50 mm check square along its lower
+// edge, so that the print can be measured before cutting.
 #pragma once
 
 #include "base/result.h"
@@ -57,16 +57,17 @@ Status checkSheet(const SheetSize& sheet, const std::string& where);
 Result<SheetSize> parseSheet(const std::string& text);
 
 /// A place off the page stops at its margin; one where the piece would lie over a piece placed before is
-/// given up, with a warning. Pages that would stay empty are left out and the others counted on: a piece put on page 100
-/// of a job that needs two stands on the second. Errors: piece_too_large (names the piece), nothing_to_cut.
+/// given up, with a warning. Pages that would stay empty are left out and the others counted on: a piece put
+/// on page 100 of a job that needs two stands on the second. Errors: piece_too_large (names the piece),
+/// nothing_to_cut.
 Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet,
                               const std::vector<PiecePlace>& places = {});
 
 /// What stands at the foot of every page besides the checks and the cautions.
 struct PageText {
     std::string title;
-    std::vector<std::string>
-        notes;  ///< where marks belong; as many as fit, then a line that says more follow. Long ones are broken.
+    std::vector<std::string> notes;  ///< where marks belong; as many as fit, then a line that says more
+                                     ///< follow. Long ones are broken.
 };
 
 /// The page as lines: pieces, check line and square, text.

@@ -27,9 +27,8 @@ void readPractice(const Value& json, SprayPractice& p) {
     if (const Value* v = f.find("coats")) {
         constexpr double kMost = 1000;
         const auto range = numbersIn(*v, 2);
-        if (!range || std::any_of(range->begin(), range->end(), [](double n) {
-                return n != std::floor(n) || std::abs(n) > kMost;
-            }))
+        if (!range || std::any_of(range->begin(), range->end(),
+                                  [](double n) { return n != std::floor(n) || std::abs(n) > kMost; }))
             fail("bad_value", "coats is [least, most].", f.at("coats"));
         p.leastCoats = static_cast<int>((*range)[0]);
         p.mostCoats = static_cast<int>((*range)[1]);
@@ -97,12 +96,12 @@ std::string benchText(const SprayBench& bench) {
         if (p == shipped.practiceFor(p.work)) continue;
         Json& entry = json["practice"][std::string(p.id)];
         entry = {{"pressure_psi", range(p.pressure_psi)},
-                                               {"distance_mm", range(p.distance_mm)},
-                                               {"reduction", {p.reduction.paint, p.reduction.reducer}},
-                                               {"coats", {p.leastCoats, p.mostCoats}},
-                                               {"passes", p.passes},
-                                               {"flow_ml_min", p.flow_ml_min},
-                                               {"speed_mm_s", p.speed_mm_s}};
+                 {"distance_mm", range(p.distance_mm)},
+                 {"reduction", {p.reduction.paint, p.reduction.reducer}},
+                 {"coats", {p.leastCoats, p.mostCoats}},
+                 {"passes", p.passes},
+                 {"flow_ml_min", p.flow_ml_min},
+                 {"speed_mm_s", p.speed_mm_s}};
         addUnknown(entry, p.unknownJson);
     }
     if (!bench.unknownPracticesJson.empty()) addUnknown(json["practice"], bench.unknownPracticesJson);

@@ -165,13 +165,15 @@ Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSp
     }
     const auto material = findMaterial(spec.material);
     if (!material)
-        return Error{"bad_value", "The mask \"" + spec.id + "\" has an unknown material.", placeOf(job, spec)};
-    if (from.art.empty())
-        return Error{"nothing_to_open",
-                     "The mask \"" + spec.shownName() +
-                         "\" opens only marks of kinds that this version of the program does not know. Open the job "
-                         "with a newer version, or take the mask out.",
+        return Error{"bad_value", "The mask \"" + spec.id + "\" has an unknown material.",
                      placeOf(job, spec)};
+    if (from.art.empty())
+        return Error{
+            "nothing_to_open",
+            "The mask \"" + spec.shownName() +
+                "\" opens only marks of kinds that this version of the program does not know. Open the job "
+                "with a newer version, or take the mask out.",
+            placeOf(job, spec)};
     from.strainLimit = material->strainLimit;
     return from;
 }
@@ -249,7 +251,8 @@ Warnings Derivations::warnings(const Job& job, const MaskSpec& spec, const Mask&
 }
 
 void Derivations::makeRoomFor(const Job& job) {
-    const std::size_t masks = job.masks->masks.empty() ? 2 * job.pattern->elements.size() : job.masks->masks.size();
+    const std::size_t masks =
+        job.masks->masks.empty() ? 2 * job.pattern->elements.size() : job.masks->masks.size();
     for (Memo<Mask>* memo : {&cuts_, &masks_, &mirrored_}) memo->makeRoomFor(kJobsHeld * masks);
 }
 
@@ -285,7 +288,8 @@ std::vector<MaskResult> Derivations::masks(
 
 std::string placeOf(const Job& job, const MaskSpec& spec) {
     const auto& masks = job.masks->masks;
-    const auto found = std::find_if(masks.begin(), masks.end(), [&](const auto& m) { return m->id == spec.id; });
+    const auto found =
+        std::find_if(masks.begin(), masks.end(), [&](const auto& m) { return m->id == spec.id; });
     return found == masks.end() ? "masks." + spec.id : "masks[" + std::to_string(found - masks.begin()) + "]";
 }
 
@@ -296,7 +300,8 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
     piece.side = sideLetter(spec.side);
     if (const auto material = findMaterial(spec.material)) piece.stock = material->name;
     piece.outline = mask.outline;
-    for (const Window& window : mask.windows) piece.windows.push_back({window.element, window.outline, window.islands});
+    for (const Window& window : mask.windows)
+        piece.windows.push_back({window.element, window.outline, window.islands});
     const Vec2 middle = centroid(mask.outline);
     for (const RegistrationMark& mark : mask.marks) {
         for (Polyline2& stroke : crossMark(mark.flat, mark.name, middle - mark.flat)) {
@@ -331,7 +336,8 @@ std::string markSentence(const RegistrationMark& mark) {
     const std::string behind = fixedText(along, 1) + " mm " + (mark.behind_mm > 0 ? "behind" : "ahead of"),
                       above = fixedText(across, 1) + " mm " + (mark.above_mm > 0 ? "above" : "below");
     if (mark.landmark.empty())
-        return name + " " + behind + " the nose" + (across < kNone_mm ? ", on the axis" : ", " + above + " the axis");
+        return name + " " + behind + " the nose" +
+               (across < kNone_mm ? ", on the axis" : ", " + above + " the axis");
     const std::string landmark = " the " + spokenName(mark.landmark);
     if (along < kNone_mm && across < kNone_mm) return name + " on" + landmark;
     if (across < std::max(kNone_mm, kSideways * along)) return name + " " + behind + landmark;

@@ -2,8 +2,9 @@
 // remembered by stage, so that moving one dot row solves one mask again and a right-hand mask costs nothing
 // beside its left twin.
 //
-// What is remembered hangs on values alone, never on where they stand in the job: moving, adding or taking out one
-// element draws no other again, and places in errors and warnings are put in when they are handed out.
+// What is remembered hangs on values alone, never on where they stand in the job: moving, adding or taking
+// out one element draws no other again, and places in errors and warnings are put in when they are handed
+// out.
 //
 // One Derivations object serves one document (or one run of the command line) and may be asked from several
 // threads. Errors are those of the rooms below, with field paths of the job file.
@@ -53,8 +54,8 @@ class Derivations {
     /// The mask as it is cut, without its verdict: soon there, for drawing. A preview has kPreviewVertices.
     Result<MaskPtr> cutOnly(const Job& job, const MaskSpec& spec, Precision precision, const Task& task = {});
 
-    /// All masks in force, in order; solved on all cores. Cost: 0.5-1 s a mask on one core. `finished(i, result)` is
-    /// called for each as it comes, one at a time, on a worker's thread.
+    /// All masks in force, in order; solved on all cores. Cost: 0.5-1 s a mask on one core. `finished(i,
+    /// result)` is called for each as it comes, one at a time, on a worker's thread.
     std::vector<MaskResult> masks(const Job& job, int vertices = kFitVertices, const Task& task = {},
                                   const std::function<void(std::size_t, const MaskResult&)>& finished = {});
 
@@ -78,8 +79,8 @@ class Derivations {
     Memo<Mask> cuts_, masks_, mirrored_;
 };
 
-/// Where a mask stands in the job file: "masks[2]", or "masks.ID" when the job gives none and it follows from the
-/// pattern.
+/// Where a mask stands in the job file: "masks[2]", or "masks.ID" when the job gives none and it follows from
+/// the pattern.
 std::string placeOf(const Job& job, const MaskSpec& spec);
 
 /// The piece of sheet that a mask is cut from, marked and labelled.

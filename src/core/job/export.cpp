@@ -58,7 +58,8 @@ std::vector<Drawing> drawPages(const Job& job, const std::vector<MaskResult>& ma
     return drawings;
 }
 
-std::vector<std::string> pageFileNames(std::size_t pages, const PageFormats& formats, const std::string& stem) {
+std::vector<std::string> pageFileNames(std::size_t pages, const PageFormats& formats,
+                                       const std::string& stem) {
     std::vector<std::string> names;
     for (std::size_t page = 0; page < pages; ++page) {
         if (formats.svg) names.push_back(sheetFileName(page, "svg", stem));
@@ -89,7 +90,8 @@ std::vector<std::string> sheetsBeyond(const std::vector<std::string>& names, std
         if (name.rfind(start, 0) != 0) continue;
         const std::size_t point = name.find_last_of('.');
         if (point == std::string::npos || point <= start.size()) continue;
-        const std::string digits = name.substr(start.size(), point - start.size()), suffix = name.substr(point + 1);
+        const std::string digits = name.substr(start.size(), point - start.size()),
+                          suffix = name.substr(point + 1);
         const bool asked = (formats.svg && suffix == "svg") || (formats.dxf && suffix == "dxf");
         const bool number = digits.find_first_not_of("0123456789") == std::string::npos && digits.size() <= 4;
         if (asked && number && digits[0] != '0' && std::stoul(digits) > pages) beyond.push_back(name);

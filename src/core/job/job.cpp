@@ -100,7 +100,9 @@ Job withMasksInStep(const Job& job) {
                 };
                 const auto here = [&](const auto& m) { return opens(m, side); };
                 const auto there = [&](const auto& m) { return opens(m, otherSide(side)); };
-                if (!element->known() || !element->standsOn(side) || std::any_of(masks.begin(), masks.end(), here)) continue;
+                if (!element->known() || !element->standsOn(side) ||
+                    std::any_of(masks.begin(), masks.end(), here))
+                    continue;
                 const auto twin = std::find_if(masks.begin(), masks.end(), there);
                 MaskSpec spec = twin != masks.end() ? **twin : MaskSpec{};
                 if (twin == masks.end() && !masks.empty()) spec.material = masks.front()->material;
@@ -148,8 +150,8 @@ namespace {
 
 /// Names go on sheets and cards: longer ones are a mistake, and would be written a thousand times.
 Status checkName(const std::string& name, const std::string& path) {
-    const auto letters =
-        std::count_if(name.begin(), name.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0u) != 0x80u; });
+    const auto letters = std::count_if(
+        name.begin(), name.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0u) != 0x80u; });
     if (letters <= kMostNameLetters) return Done{};
     return Error{"out_of_range",
                  "This name has " + std::to_string(letters) + " letters; it may have " +

@@ -17,10 +17,10 @@ constexpr int kJobFormat = 1;
 
 /// The picture a body was read from, to be laid under its drawing: a reduced copy, and where it lies.
 struct BackPicture {
-    std::string file;          ///< name of the file it came from, for people
-    std::string hash;          ///< of that file's bytes, to tell whether it is still the same
-    std::string jpeg;          ///< the copy, up to kMostPictureBytes
-    Vec2 nose_px, tail_px;     ///< of the copy, where the ends of the body lie
+    std::string file;       ///< name of the file it came from, for people
+    std::string hash;       ///< of that file's bytes, to tell whether it is still the same
+    std::string jpeg;       ///< the copy, up to kMostPictureBytes
+    Vec2 nose_px, tail_px;  ///< of the copy, where the ends of the body lie
     bool fromAbove = false;
     std::string unknownJson = {};
 };
@@ -39,8 +39,8 @@ struct BlankChapter {
     Landmarks landmarks;
     std::string unknownJson;  ///< keys of the file that this version does not know; also below
     std::vector<Zone> zones;
-    std::string family;       ///< of bodyFamilies(); empty when nobody said
-    std::string source;       ///< "tracing", "photo", "family", "readings"; empty when nobody said
+    std::string family;  ///< of bodyFamilies(); empty when nobody said
+    std::string source;  ///< "tracing", "photo", "family", "readings"; empty when nobody said
     std::vector<BackPicturePtr> pictures;
     SoftTail softTail;
 };
@@ -107,8 +107,8 @@ Job withElement(Job job, std::size_t index, Element element);
 Job withCut(Job job, CutChapter cut);
 /// The piece stands where it is given; a place given before is replaced.
 Job withPlace(const Job& job, PiecePlace place);
-/// All pieces put by hand stand where these pages have them, the piece of this index too: page numbers of the job and of the
-/// pages are the same then.
+/// All pieces put by hand stand where these pages have them, the piece of this index too: page numbers of the
+/// job and of the pages are the same then.
 Job withPlacesOf(const Job& job, const CutPages& pages, std::size_t index);
 Job withMasks(Job job, std::vector<MaskSpecPtr> masks);
 

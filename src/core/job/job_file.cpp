@@ -40,11 +40,12 @@ Element readElement(const Value& json, const std::string& path, Warnings& warnin
     f.read("id", e.id);
     f.read("kind", kind);
     if (std::find(std::begin(kKinds), std::end(kKinds), kind) == std::end(kKinds)) {
-        warnings.push_back({"unknown_kind",
-                            "\"" + e.id + "\" is a \"" + kind +
-                                "\", which this version of the program does not know. It is kept as it is, but not "
-                                "drawn and in no mask; open the job with a newer version to see it.",
-                            f.at("kind")});
+        warnings.push_back(
+            {"unknown_kind",
+             "\"" + e.id + "\" is a \"" + kind +
+                 "\", which this version of the program does not know. It is kept as it is, but not "
+                 "drawn and in no mask; open the job with a newer version to see it.",
+             f.at("kind")});
         return unknownElement(json, f, e.id, kind);
     }
     f.read("name", e.name);
@@ -145,7 +146,8 @@ PatternChapter readPattern(const Value& json, Warnings& warnings) {
 Json writePattern(const PatternChapter& pattern) {
     Json json = Json::object();
     if (!pattern.name.empty()) json["name"] = pattern.name;
-    if (!(pattern.groundSide + pattern.groundBack + pattern.groundBelly + pattern.groundUnknownJson).empty()) {
+    if (!(pattern.groundSide + pattern.groundBack + pattern.groundBelly + pattern.groundUnknownJson)
+             .empty()) {
         json["ground"] = {
             {"back", pattern.groundBack}, {"side", pattern.groundSide}, {"belly", pattern.groundBelly}};
         addUnknown(json["ground"], pattern.groundUnknownJson);
@@ -307,10 +309,11 @@ SprayChapter readSpray(const Value& json, Warnings& warnings) {
             spec.pins = readPins(p);
             spec.unknownPinsJson = p.unknown();
             if (!spec.unknownPinsJson.empty())
-                warnings.push_back({"unknown_pin",
-                                    "Something is pinned here that this version of the program does not know: " +
-                                        spec.unknownPinsJson + ". It is kept, but the plan does not heed it.",
-                                    f.at("pins")});
+                warnings.push_back(
+                    {"unknown_pin",
+                     "Something is pinned here that this version of the program does not know: " +
+                         spec.unknownPinsJson + ". It is kept, but the plan does not heed it.",
+                     f.at("pins")});
         }
         // Also understood beside the pins: a reduction of one's own is one.
         if (const Value* drops = f.find("reduction"))
@@ -359,7 +362,8 @@ LoadedJob readJob(const Value& json) {
                  "; this one knows up to " + std::to_string(kJobFormat) + "). Open it with that version.",
              "format");
     }
-    if (!version || *version < 1) fail("not_a_job", "The format number must be a whole one from 1 on.", "format");
+    if (!version || *version < 1)
+        fail("not_a_job", "The format number must be a whole one from 1 on.", "format");
 
     BlankChapter blank = readBlank(f.need("blank"));
     const Result<Skin> skin = Skin::of(blank.table);
@@ -369,8 +373,7 @@ LoadedJob readJob(const Value& json) {
     loaded.warnings = doubtsAbout(blank.table);
     loaded.job.blank = std::make_shared<const BlankChapter>(std::move(blank));
     if (const Value* pattern = f.find("pattern")) {
-        loaded.job.pattern =
-            std::make_shared<const PatternChapter>(readPattern(*pattern, loaded.warnings));
+        loaded.job.pattern = std::make_shared<const PatternChapter>(readPattern(*pattern, loaded.warnings));
     }
     if (const Value* masks = f.find("masks")) {
         MasksChapter chapter;
@@ -415,11 +418,12 @@ Result<LoadedJob> loadJob(const std::string& path) {
 Status saveJob(const Job& job, const std::string& path, Readers readers) {
     const std::string text = jobText(job);
     if (text.size() > kMaxTextFileBytes)
-        return Error{"too_large",
-                     "The job takes " + std::to_string(text.size() >> 20) + " MB, more than the " +
-                         std::to_string(kMaxTextFileBytes >> 20) +
-                         " MB that can be read again; nothing was written. Leave out a picture or what was pasted in.",
-                     path};
+        return Error{
+            "too_large",
+            "The job takes " + std::to_string(text.size() >> 20) + " MB, more than the " +
+                std::to_string(kMaxTextFileBytes >> 20) +
+                " MB that can be read again; nothing was written. Leave out a picture or what was pasted in.",
+            path};
     return writeFileAtomically(path, text, readers);
 }
 

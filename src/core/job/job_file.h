@@ -15,8 +15,8 @@ struct LoadedJob {
 };
 
 /// Elements and pins this version does not know are kept and told in the warnings.
-/// Errors: bad_json, too_deep, not_a_job, newer_format, missing, bad_value, those of checkStations, checkLandmarks,
-/// checkJob.
+/// Errors: bad_json, too_deep, not_a_job, newer_format, missing, bad_value, those of checkStations,
+/// checkLandmarks, checkJob.
 Result<LoadedJob> parseJob(std::string_view text, const std::string& source);
 std::string jobText(const Job& job);
 

@@ -1,6 +1,6 @@
 // Reading JSON objects field by field: what is missing or wrong is thrown as Bad, with the path of the field;
-// what is not known is kept as it stands and written back. Internal to job/; only files that read or write JSON include
-// this.
+// what is not known is kept as it stands and written back. Internal to job/; only files that read or write
+// JSON include this.
 #pragma once
 
 #include <algorithm>
@@ -26,8 +26,8 @@ struct Bad {
     throw Bad{{code, std::move(text), std::move(where)}};
 }
 
-/// One JSON object while it is read: hands out known fields and keeps the rest. Of a key that stands twice the last
-/// one counts.
+/// One JSON object while it is read: hands out known fields and keeps the rest. Of a key that stands twice
+/// the last one counts.
 class Fields {
   public:
     Fields(const Value& object, std::string path) : path_(std::move(path)) {
@@ -99,7 +99,8 @@ class Fields {
     std::string unknown() const {
         std::string rest;
         for (std::size_t i = 0; i < members_.size(); ++i) {
-            if (known_[i] || (places_.at(members_[i].key) != i && known_[places_.at(members_[i].key)])) continue;
+            if (known_[i] || (places_.at(members_[i].key) != i && known_[places_.at(members_[i].key)]))
+                continue;
             rest += rest.empty() ? "{" : ",";
             rest.append(members_[i].rawKey).append(": ").append(members_[i].value.raw());
         }
@@ -123,8 +124,8 @@ inline Json asItStood(std::string_view raw) {
     return Json::binary({raw.begin(), raw.end()}, kWhole);
 }
 
-/// The text of what was put together: one blank a level, known keys first, then what addUnknown() and asItStood() say.
-/// Characters that are no UTF-8 are replaced. Cost: linear in the text.
+/// The text of what was put together: one blank a level, known keys first, then what addUnknown() and
+/// asItStood() say. Characters that are no UTF-8 are replaced. Cost: linear in the text.
 std::string textOf(const Json& json);
 
 inline std::vector<Value> needArray(const Value& value, const std::string& path) {
@@ -156,18 +157,19 @@ inline Reduction readReduction(const Value& json, const std::string& path) {
     return r;
 }
 
-/// Runs `read(value)` on the whole text and turns what it throws into an error with the line of its field. Errors: those
-/// of parseText besides, internal.
+/// Runs `read(value)` on the whole text and turns what it throws into an error with the line of its field.
+/// Errors: those of parseText besides, internal.
 template <typename T, typename Read>
-Result<T> readText(std::string_view text, const std::string& source, const std::string& what, const Read& read);
+Result<T> readText(std::string_view text, const std::string& source, const std::string& what,
+                   const Read& read);
 
 }  // namespace nine::json
 
 #include "job/json_place.h"
 
 template <typename T, typename Read>
-nine::Result<T> nine::json::readText(std::string_view text, const std::string& source, const std::string& what,
-                                     const Read& read) {
+nine::Result<T> nine::json::readText(std::string_view text, const std::string& source,
+                                     const std::string& what, const Read& read) {
     const Result<Value> whole = parseText(text, source, what);
     if (!whole) return whole.error();
     try {

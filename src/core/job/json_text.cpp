@@ -149,10 +149,11 @@ Result<Value> parseText(std::string_view text, const std::string& source, const 
     };
     if (text.substr(0, 3) == "\xEF\xBB\xBF") text.remove_prefix(3);
     if (const auto deep = tooDeepAt(text))
-        return Error{"too_deep",
-                     "In this " + what + " more than " + std::to_string(kMostDepth) +
-                         " brackets stand within each other, which no file of this program has; it was not opened.",
-                     place(*deep)};
+        return Error{
+            "too_deep",
+            "In this " + what + " more than " + std::to_string(kMostDepth) +
+                " brackets stand within each other, which no file of this program has; it was not opened.",
+            place(*deep)};
     Checker checker;
     if (nlohmann::json::sax_parse(text, &checker)) return Value(text);
     const std::size_t offset = std::min(checker.position > 0 ? checker.position - 1 : 0, text.size());
@@ -161,10 +162,11 @@ Result<Value> parseText(std::string_view text, const std::string& source, const 
     const bool cutShort = text.find_first_not_of(kBlanks, offset) == std::string_view::npos;
     return Error{"bad_json",
                  checker.outOfRange ? "Here the " + what + " holds a number that is too large to be read."
-                 : cutShort ? "The " + what +
-                                  " breaks off before its end; it was probably cut short. Use a backup or the "
-                                  "autosaved copy."
-                            : "The " + what + " is damaged here: this is not well-formed JSON.",
+                 : cutShort
+                     ? "The " + what +
+                           " breaks off before its end; it was probably cut short. Use a backup or the "
+                           "autosaved copy."
+                     : "The " + what + " is damaged here: this is not well-formed JSON.",
                  place(offset)};
 }
 

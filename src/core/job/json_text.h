@@ -1,9 +1,10 @@
 // JSON as it stands in its text. Internal to job/; only files that read or write JSON include this.
 //
-// A reader that turns text into trees of values forgets how a number was written (integers beyond 64 bits, -0) and
-// in which order keys stood; what this version does not know must be written back as it was. So values are views of the
-// text, decoded where they are asked for. The library checks once that the text is well-formed.
-// Limits: kMostDepth brackets within each other. Cost: a walk over the text for each level that is opened.
+// A reader that turns text into trees of values forgets how a number was written (integers beyond 64 bits,
+// -0) and in which order keys stood; what this version does not know must be written back as it was. So
+// values are views of the text, decoded where they are asked for. The library checks once that the text is
+// well-formed. Limits: kMostDepth brackets within each other. Cost: a walk over the text for each level that
+// is opened.
 #pragma once
 
 #include <cstdint>

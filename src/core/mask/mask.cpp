@@ -17,7 +17,8 @@ constexpr double kWidestShare = 0.9;    // of the girth: more, and the sheet's e
 constexpr double kThinnestWeb_mm =
     0.5;  // thinner strips between windows tear (common practice, no published source)
 constexpr int kGirthSamples = 24;
-constexpr double kFinestSpacing_mm = 0.5;  // of a mask's mesh: finer moved the least strain by 1.3 %, the landing by 1e-4 mm
+constexpr double kFinestSpacing_mm =
+    0.5;  // of a mask's mesh: finer moved the least strain by 1.3 %, the landing by 1e-4 mm
 constexpr int kFewestUseful = 300;
 
 RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmarks, const Vec2& at,
@@ -49,7 +50,8 @@ RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmark
     return mark;
 }
 
-/// Which of the outlines touch each other, directly or through others: the number of the first of its group, for each.
+/// Which of the outlines touch each other, directly or through others: the number of the first of its group,
+/// for each.
 std::vector<std::size_t> groupsOf(const PolygonSet& outlines) {
     std::vector<Box2> boxes;
     for (const Polygon2& outline : outlines) boxes.push_back(boxAround({outline}));
@@ -100,7 +102,8 @@ std::vector<Window> cutWindows(const std::vector<const ElementArt*>& art, const 
             continue;
         }
         PolygonSet rims, holes;
-        for (Polygon2& ring : united(together)) (polygonArea(ring) > 0 ? rims : holes).push_back(std::move(ring));
+        for (Polygon2& ring : united(together))
+            (polygonArea(ring) > 0 ? rims : holes).push_back(std::move(ring));
         std::vector<PolygonSet> islands(rims.size());
         for (Polygon2& hole : holes) {  // of the rims round it the innermost has it
             std::size_t owner = rims.size();
@@ -145,13 +148,14 @@ void warnOfIslands(const std::vector<Window>& windows, const std::string& where,
         if (!first && !window.islands.empty()) first = &window;
     }
     if (!first) return;
-    warnings.push_back(
-        {"island",
-         (count == 1 ? std::string("A piece of sheet stands") : std::to_string(count) + " pieces of sheet stand") +
-             " free inside the window of \"" + first->element +
-             "\" and will fall out when it is cut. Move the marks apart, or put them into two masks; bridges that "
-             "hold such pieces are not made yet.",
-         where});
+    warnings.push_back({"island",
+                        (count == 1 ? std::string("A piece of sheet stands")
+                                    : std::to_string(count) + " pieces of sheet stand") +
+                            " free inside the window of \"" + first->element +
+                            "\" and will fall out when it is cut. Move the marks apart, or put them into two "
+                            "masks; bridges that "
+                            "hold such pieces are not made yet.",
+                        where});
 }
 
 }  // namespace
@@ -255,7 +259,8 @@ Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::ve
     const BandPatch band = patchAround(skin, art, spec.margin_mm, where, mask.warnings);
     // On a small mask more vertices are only more work: the skin does not turn within half a millimetre.
     const double area = (band.x1_mm - band.x0_mm) * (band.g1_mm - band.g0_mm);
-    const int useful = std::max(kFewestUseful, static_cast<int>(area / (kFinestSpacing_mm * kFinestSpacing_mm)));
+    const int useful =
+        std::max(kFewestUseful, static_cast<int>(area / (kFinestSpacing_mm * kFinestSpacing_mm)));
     Result<PatchMesh> mesh = meshPatch(skin, band, std::min(vertices, useful), where);
     if (!mesh) return mesh.error();
     const double inset = 0.5 * kMarkZone_mm;
@@ -297,8 +302,8 @@ Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& 
                 probes.push_back(outline.points[i]);
         }
     }
-    Result<FitReport> report = judgeFit(skin, *mask.flat, mask.report.strainLimit, layingOf(spec.apply),
-                                        std::move(probes), task);
+    Result<FitReport> report =
+        judgeFit(skin, *mask.flat, mask.report.strainLimit, layingOf(spec.apply), std::move(probes), task);
     if (!report) return report.error();
     mask.report = std::move(*report);
     return mask;

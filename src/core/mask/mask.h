@@ -33,8 +33,8 @@ using MaskSpecPtr = std::shared_ptr<const MaskSpec>;
 
 constexpr double kMinMargin_mm = 1, kMaxMargin_mm = 60;
 
-/// An opening. Outlines that touch, of whatever elements, are one window; sheet that stands free inside it is an
-/// island, which falls out when the window is cut.
+/// An opening. Outlines that touch, of whatever elements, are one window; sheet that stands free inside it is
+/// an island, which falls out when the window is cut.
 struct Window {
     std::string element;  ///< the first of those that made it
     Vec2 centre;          ///< centre of area on the sheet, islands taken out, mm
@@ -50,21 +50,22 @@ struct RegistrationMark {
     Vec2 flat;             ///< on the sheet
     std::string landmark;  ///< nearest one that can be seen or felt; empty if the blank has none
     double distance_mm;    ///< to it, along the skin
-    double behind_mm = 0, above_mm = 0;  ///< the same as steps along the body and round it; from nose and axis without
+    double behind_mm = 0,
+           above_mm = 0;  ///< the same as steps along the body and round it; from nose and axis without
 };
 
 struct Mask {
     std::shared_ptr<const FlatPatch> flat;  ///< of the left side; shared by all that came from it
     FlatMap map;                            ///< its map as this sheet lies: turned over on the right
-    Polygon2 outline;  ///< of the sheet, corners rounded
+    Polygon2 outline;                       ///< of the sheet, corners rounded
     std::vector<Window> windows;
     std::vector<RegistrationMark> marks;
     FitReport report;
     Warnings warnings;  ///< of the mask itself, its art has its own; places count from the mask
 };
 
-/// How good the flat map of a mask is: conformal and rigid, for drawing while something is dragged, or relaxed,
-/// as it is cut.
+/// How good the flat map of a mask is: conformal and rigid, for drawing while something is dragged, or
+/// relaxed, as it is cut.
 enum class Precision { Preview, Exact };
 
 /// The mask as it is cut, not judged: of the report only vertices, strain and material limit are set.

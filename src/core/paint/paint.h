@@ -22,7 +22,8 @@ struct PaintFamily {
     double surface_mn_m;    ///< surface tension
     double density_kg_m3;
     double particle_um;  ///< 90 % of the pigment's volume is in particles smaller than this
-    double fullCoats;    ///< usual coats, 4:1, until another adds nothing to see (common practice, no published source)
+    double fullCoats;  ///< usual coats, 4:1, until another adds nothing to see (common practice, no published
+                       ///< source)
 };
 
 /// Guesses, common practice where nothing better is known; no published source.

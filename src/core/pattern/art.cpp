@@ -254,11 +254,17 @@ Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, con
     if (Status ok = checkElement(element, path); !ok) return ok.error();
     if (!element.known()) {
         const Vec2 nowhere = Vec2::Zero();
-        return ElementArt{element.id, nowhere, {}, {}, nowhere, nowhere,
-                          {{"unknown_kind",
-                            "\"" + element.id + "\" is a \"" + kindName(element) +
-                                "\", which this version of the program does not know; it is kept, but not drawn.",
-                            path}}};
+        return ElementArt{
+            element.id,
+            nowhere,
+            {},
+            {},
+            nowhere,
+            nowhere,
+            {{"unknown_kind",
+              "\"" + element.id + "\" is a \"" + kindName(element) +
+                  "\", which this version of the program does not know; it is kept, but not drawn.",
+              path}}};
     }
     const Result<Vec2> origin = originOf(skin, landmarks, element, path);
     if (!origin) return origin.error();

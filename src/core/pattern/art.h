@@ -30,8 +30,8 @@ struct ElementArt {
     Warnings warnings;            ///< crosses_midline, windows_merge, unknown_kind
 };
 
-/// An element of a kind this version does not know gives art without outlines. Errors: out_of_range, unknown_landmark, not_a_curve, off_body, with the field path; `path` is that of the
-/// element.
+/// An element of a kind this version does not know gives art without outlines. Errors: out_of_range,
+/// unknown_landmark, not_a_curve, off_body, with the field path; `path` is that of the element.
 Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, const Element& element,
                                const std::string& path, Fineness fineness = Fineness::Cut);
 

@@ -179,8 +179,8 @@ void giveReasons(SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins
                                         : "Nothing was found that sharpens this edge; release a pin."));
 }
 
-/// Coats until another adds nothing: the paint's usual number, more of them where each lies thinner or is more reduced than
-/// usual. A mist is a mist, whatever the paint.
+/// Coats until another adds nothing: the paint's usual number, more of them where each lies thinner or is
+/// more reduced than usual. A mist is a mist, whatever the paint.
 int coatsFor(const SprayPlan& plan, const Mixture& mixture) {
     constexpr double kCountsAsFull = 0.25;  // of a coat: nobody sprays another for that
     const SprayPractice& p = plan.practice;
@@ -195,8 +195,8 @@ int coatsFor(const SprayPlan& plan, const Mixture& mixture) {
     const double there = plan.coat_um * mixture.solids;
     if (!strong || !(there > 0)) return p.leastCoats;
     const double share = coatFilm_um(usual, p.passes) * strong->solids / there;
-    return std::clamp(static_cast<int>(std::ceil(plan.setting.paint.fullCoats * share - kCountsAsFull)), p.leastCoats,
-                      std::max(p.leastCoats, kMostCoats));
+    return std::clamp(static_cast<int>(std::ceil(plan.setting.paint.fullCoats * share - kCountsAsFull)),
+                      p.leastCoats, std::max(p.leastCoats, kMostCoats));
 }
 
 /// The plan, without looking for what contradicts what.
@@ -245,8 +245,11 @@ Result<SprayPlan> tryPlan(const MaskToSpray& mask, const SprayBench& bench, cons
                                      fixedText(p.pressure_psi.low, 0) + " to " +
                                      fixedText(p.pressure_psi.high, 0) + " psi).",
                                  "pins.pressure_kpa"});
-    if (plan.coat_um > kWettest * plan.run_um) plan.warnings.push_back(
-            {"runs", "A " + wetSentence(plan.coat_um, plan.run_um) + ": fewer passes, faster, or farther away.", "film"});
+    if (plan.coat_um > kWettest * plan.run_um)
+        plan.warnings.push_back(
+            {"runs",
+             "A " + wetSentence(plan.coat_um, plan.run_um) + ": fewer passes, faster, or farther away.",
+             "film"});
     giveReasons(plan, mask, pins);
     plan.steps = sprayStepsFrom(plan, mask, bench);
     return plan;

@@ -23,8 +23,8 @@ namespace {
 class Query {
   public:
     Query(sqlite3* db, const char* sql) : db_(db) {
-        sqlite3_progress_handler(db, kStepsAtOnce, [](void* left) { return int(--*static_cast<long*>(left) < 0); },
-                                 &left_);
+        sqlite3_progress_handler(
+            db, kStepsAtOnce, [](void* left) { return int(--*static_cast<long*>(left) < 0); }, &left_);
         sqlite3_prepare_v2(db, sql, -1, &statement_, nullptr);
     }
     ~Query() {
@@ -66,14 +66,16 @@ const char* const kLayout =
     " PRIMARY KEY (kind, id)) WITHOUT ROWID;"
     "CREATE INDEX rows_by_name ON rows (kind, gone, name COLLATE NOCASE);";
 
-/// What a failure of SQLite means for the painter. A full disk or a folder that cannot be written is no damage.
+/// What a failure of SQLite means for the painter. A full disk or a folder that cannot be written is no
+/// damage.
 Error failure(sqlite3* db, int code, const std::string& path) {
     switch (code & 0xFF) {
         case SQLITE_CORRUPT:
         case SQLITE_NOTADB:
         case SQLITE_ERROR:  // a table or column that ours has and this one has not
             return {"not_a_workshop",
-                    "This file is no Nine Leaves workshop file, or it is damaged; it was left as it is. Take a backup "
+                    "This file is no Nine Leaves workshop file, or it is damaged; it was left as it is. Take "
+                    "a backup "
                     "of it, or choose another file.",
                     path};
         case SQLITE_FULL:
@@ -81,15 +83,18 @@ Error failure(sqlite3* db, int code, const std::string& path) {
         case SQLITE_READONLY:
         case SQLITE_PERM:
         case SQLITE_CANTOPEN:
-            return {"cannot_open",
-                    "The workshop file cannot be opened; check that it and its folder can be read and written.",
-                    path};
+            return {
+                "cannot_open",
+                "The workshop file cannot be opened; check that it and its folder can be read and written.",
+                path};
         case SQLITE_BUSY:
         case SQLITE_LOCKED:
-            return {"read_only", "Another program is writing the workshop file; try again in a moment.", path};
+            return {"read_only", "Another program is writing the workshop file; try again in a moment.",
+                    path};
         case SQLITE_INTERRUPT:
             return {"too_much_work",
-                    "This file makes the program work without end, which no workshop file does; it was left as it is. "
+                    "This file makes the program work without end, which no workshop file does; it was left "
+                    "as it is. "
                     "Take a backup of it, or choose another file.",
                     path};
         case SQLITE_TOOBIG:
@@ -120,7 +125,8 @@ Result<int> ask(sqlite3* db, const char* sql, const std::string& path) {
 }
 
 std::string makingOf() {
-    return "BEGIN IMMEDIATE;" + std::string(kLayout) + "PRAGMA application_id=" + std::to_string(kApplicationId) +
+    return "BEGIN IMMEDIATE;" + std::string(kLayout) +
+           "PRAGMA application_id=" + std::to_string(kApplicationId) +
            "; PRAGMA user_version=" + std::to_string(kWorkshopVersion) + "; COMMIT;";
 }
 
@@ -130,8 +136,9 @@ Status makeWorkshop(const std::string& path) {
     if (const int problem = fresh.open(folderOf(path), 0600); problem != 0) return cannotWrite(path, problem);
     sqlite3* db = nullptr;
     int code = sqlite3_open_v2(fresh.path().c_str(), &db, SQLITE_OPEN_READWRITE, nullptr);
-    Status made = code == SQLITE_OK ? run(db, "PRAGMA journal_mode=MEMORY; PRAGMA synchronous=FULL;" + makingOf(), path)
-                                    : Status(failure(db, code, path));
+    Status made = code == SQLITE_OK
+                      ? run(db, "PRAGMA journal_mode=MEMORY; PRAGMA synchronous=FULL;" + makingOf(), path)
+                      : Status(failure(db, code, path));
     sqlite3_close(db);
     if (!made) return made;
     if (::rename(fresh.path().c_str(), path.c_str()) != 0) return cannotWrite(path, errno);
@@ -213,11 +220,13 @@ Result<Workshop> Workshop::open(const std::string& path, Access access, int pati
     if (const int code = sqlite3_open_v2(path.c_str(), &w.db_, flags, nullptr); code != SQLITE_OK)
         return failure(w.db_, code, path);
     if (Status ok = w.prepare(); !ok) {
-        // In a folder that cannot be written SQLite has no place for its journal's index; nobody writes there.
+        // In a folder that cannot be written SQLite has no place for its journal's index; nobody writes
+        // there.
         if (!w.readOnly_ || ok.error().code != "cannot_open" || there(path + "-wal")) return ok.error();
         sqlite3_close(std::exchange(w.db_, nullptr));
         std::string uri = "file:";
-        for (const char c : path) uri += c == '?' ? "%3f" : c == '#' ? "%23" : c == '%' ? "%25" : std::string(1, c);
+        for (const char c : path)
+            uri += c == '?' ? "%3f" : c == '#' ? "%23" : c == '%' ? "%25" : std::string(1, c);
         if (const int code = sqlite3_open_v2((uri + "?immutable=1").c_str(), &w.db_,
                                              SQLITE_OPEN_READONLY | SQLITE_OPEN_URI, nullptr);
             code != SQLITE_OK)
@@ -250,7 +259,8 @@ Status Workshop::prepare() {
     } else if (*version > kWorkshopVersion) {
         return Error{"newer_format",
                      "The workshop file was written by a newer version; open it with that version.", path_};
-    } else if (*version < kWorkshopVersion && !readOnly_) {  // room for migrations: the old file is kept first
+    } else if (*version < kWorkshopVersion &&
+               !readOnly_) {  // room for migrations: the old file is kept first
         if (Status kept = backUp(*version); !kept) return kept;
     }
     if (*things > 0) {
@@ -268,7 +278,8 @@ Status Workshop::backUp(int version) const {
     std::error_code ignored;
     if (std::filesystem::exists(backup, ignored)) return Done{};
     TemporaryFile copy;
-    if (const int problem = copy.open(folderOf(path_), 0600); problem != 0) return cannotWrite(backup, problem);
+    if (const int problem = copy.open(folderOf(path_), 0600); problem != 0)
+        return cannotWrite(backup, problem);
     sqlite3* to = nullptr;
     int code = sqlite3_open_v2(copy.path().c_str(), &to, SQLITE_OPEN_READWRITE, nullptr);
     if (sqlite3_backup* work = code == SQLITE_OK ? sqlite3_backup_init(to, "main", db_, "main") : nullptr) {
@@ -336,9 +347,10 @@ Result<std::optional<WorkshopRow>> Workshop::get(const std::string& kind, const 
 
 Status Workshop::put(const WorkshopRow& row) {
     if (readOnly_)
-        return Error{
-            "read_only",
-            "Another running copy of the program holds the workshop file; this one can only read it. Close the other one first.", path_};
+        return Error{"read_only",
+                     "Another running copy of the program holds the workshop file; this one can only read "
+                     "it. Close the other one first.",
+                     path_};
     Query q(db_,
             "INSERT INTO rows (kind, id, name, tags, json, thumbnail, changed, gone) VALUES (?1, ?2, ?3, ?4, "
             "?5, ?6, ?7, 0)"
@@ -357,9 +369,10 @@ Status Workshop::put(const WorkshopRow& row) {
 
 Status Workshop::mark(const std::string& kind, const std::string& id, bool gone) {
     if (readOnly_)
-        return Error{
-            "read_only",
-            "Another running copy of the program holds the workshop file; this one can only read it. Close the other one first.", path_};
+        return Error{"read_only",
+                     "Another running copy of the program holds the workshop file; this one can only read "
+                     "it. Close the other one first.",
+                     path_};
     Query q(db_, gone ? "UPDATE rows SET gone = 1 WHERE kind = ?1 AND id = ?2"
                       : "UPDATE rows SET gone = 0 WHERE kind = ?1 AND id = ?2");
     q.bind(1, kind).bind(2, id);

@@ -1,12 +1,13 @@
 // The workshop file: what outlives a job, in one SQLite database of rows.
 //
 // A row has a kind ("blank"), an id, a name, tags, a JSON document and a thumbnail. Nothing is ever erased:
-// taking a row out marks it, so it can be put back. The first program that opens the file to write may write; a
-// second one waits its turn as long as it is willing to, then reads (a lock file beside it, released when the
-// program ends, however it ends). A new file is made under another name and renamed, so a kill leaves a whole one
-// or none. Before the layout is brought up to date, the file is copied to a backup, what stands in its journal included.
-// A file from elsewhere is trusted with nothing: no views, no triggers, no longer work than kMostSteps, no more than
-// kMostRows. Readable by its owner alone. Not thread-safe: one Workshop a thread.
+// taking a row out marks it, so it can be put back. The first program that opens the file to write may write;
+// a second one waits its turn as long as it is willing to, then reads (a lock file beside it, released when
+// the program ends, however it ends). A new file is made under another name and renamed, so a kill leaves a
+// whole one or none. Before the layout is brought up to date, the file is copied to a backup, what stands in
+// its journal included. A file from elsewhere is trusted with nothing: no views, no triggers, no longer work
+// than kMostSteps, no more than kMostRows. Readable by its owner alone. Not thread-safe: one Workshop a
+// thread.
 #pragma once
 
 #include <memory>
@@ -21,9 +22,9 @@ struct sqlite3;
 namespace nine {
 
 constexpr int kWorkshopVersion = 1;
-constexpr int kMostRows = 20000;           ///< of one list: hundreds of times a large shop
-constexpr long kMostSteps = 200'000'000;   ///< of SQLite's machine for one question: some seconds
-constexpr int kMostRowBytes = 64 << 20;    ///< of one field: a blank with its pictures takes up to ten
+constexpr int kMostRows = 20000;          ///< of one list: hundreds of times a large shop
+constexpr long kMostSteps = 200'000'000;  ///< of SQLite's machine for one question: some seconds
+constexpr int kMostRowBytes = 64 << 20;   ///< of one field: a blank with its pictures takes up to ten
 
 struct WorkshopRow {
     std::string kind, id;

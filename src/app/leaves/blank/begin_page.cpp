@@ -273,8 +273,8 @@ void BeginPage::paintEvent(QPaintEvent*) {
     ink::text(p, QPointF(left, small_.back()->geometry().bottom() + 28),
               tr("Or drop a picture, a job or a table on the window."), inter(12), t.muted);
     if (!recent_.empty())
-        ink::text(p, QPointF(left, recent_.front()->geometry().center().y() + 5), tr("Worked on last:"), inter(12),
-                  t.muted);
+        ink::text(p, QPointF(left, recent_.front()->geometry().center().y() + 5), tr("Worked on last:"),
+                  inter(12), t.muted);
 }
 
 KindPage::KindPage(BlankDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {

@@ -398,7 +398,8 @@ void BlankLeaf::refreshValues() {
     const BodyMeasure& m = context_.results.measure();
     const bool known = m.area_mm2 > 0;
     const QString dash = QString::fromUtf8("–");
-    Card::Facts rows{{tr("Skin to paint"), known ? tr("%1 cm²").arg(context_.results.painted_mm2() / 100, 0, 'f', 1) : dash},
+    Card::Facts rows{{tr("Skin to paint"),
+                      known ? tr("%1 cm²").arg(context_.results.painted_mm2() / 100, 0, 'f', 1) : dash},
                      {tr("Skin in all"), known ? tr("%1 cm²").arg(m.area_mm2 / 100, 0, 'f', 1) : dash},
                      {tr("Volume"), known ? tr("%1 cm³").arg(m.volume_mm3 / 1000, 0, 'f', 1) : dash}};
     if (s.girth_mm > 0)

@@ -25,9 +25,10 @@ void CutLeaf::exportTo(const QString& folder, PageFormats formats, std::function
         return done(Error{"nothing_to_cut", tr("There are no pieces to write yet.").toStdString(), "masks"});
     }
     exporter_.write(
-        [folder = folder.toStdString(), formats, job = masks.job, all = masks.masks,
-         pages = *masks.pages, stem, obsolete]() -> Status {
-            return writeFilesAtomically(folder, pageFiles(drawPages(job, all, pages), formats, stem), obsolete);
+        [folder = folder.toStdString(), formats, job = masks.job, all = masks.masks, pages = *masks.pages,
+         stem, obsolete]() -> Status {
+            return writeFilesAtomically(folder, pageFiles(drawPages(job, all, pages), formats, stem),
+                                        obsolete);
         },
         std::move(done));
 }

@@ -18,8 +18,8 @@ class CutLeaf : public Leaf {
     LeafEntry entry() const override;
     ~CutLeaf() override { exporter_.drain(); }
 
-    /// Writes the files into a folder in the background, under names that begin with the stem, and takes the obsolete ones
-    /// away; `done` gets how it went, on the GUI thread.
+    /// Writes the files into a folder in the background, under names that begin with the stem, and takes the
+    /// obsolete ones away; `done` gets how it went, on the GUI thread.
     void exportTo(const QString& folder, PageFormats formats, std::function<void(Status)> done,
                   const std::string& stem = {}, const std::vector<std::string>& obsolete = {});
     bool exporting() const { return exporter_.busy(); }

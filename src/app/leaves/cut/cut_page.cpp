@@ -109,11 +109,12 @@ void CutPage::paintEvent(QPaintEvent*) {
         return;
     }
     const CutPages& pages = *masks.pages;
-    ink::heading(p, QPointF(18, 26),
-                 tr("Sheet %1 of %2, %3 × %4")
-                     .arg(QString::number(sheet_ + 1), QString::number(pages.pages),
-                          lengthNumber(pages.sheet.width_mm, 0), lengthText(pages.sheet.height_mm, 0)),
-                 tr("cut from %1; drag a piece, pieces never overlap").arg(materialName(materialShown()).toLower()));
+    ink::heading(
+        p, QPointF(18, 26),
+        tr("Sheet %1 of %2, %3 × %4")
+            .arg(QString::number(sheet_ + 1), QString::number(pages.pages),
+                 lengthNumber(pages.sheet.width_mm, 0), lengthText(pages.sheet.height_mm, 0)),
+        tr("cut from %1; drag a piece, pieces never overlap").arg(materialName(materialShown()).toLower()));
     const QColor ground = materialColour(materialShown());
     paintSheet(p, ground);
     paintPieces(p, ground);

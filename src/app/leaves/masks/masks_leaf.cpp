@@ -39,7 +39,8 @@ QWidget* MasksLeaf::page() {
     return page_;
 }
 
-void MasksLeaf::changeSpec(const std::string& mask, const QString& label, const std::function<void(MaskSpec&)>& edit) {
+void MasksLeaf::changeSpec(const std::string& mask, const QString& label,
+                           const std::function<void(MaskSpec&)>& edit) {
     // The twin of the other side follows: masks are wanted the same on both sides.
     std::vector<MaskSpecPtr> specs = maskSpecs(job());
     const int index = indexOfMask(job(), mask);
@@ -107,7 +108,8 @@ void MasksLeaf::rebuildCard() {
                                       {Apply::Lateral, tr("smoothed from the middle line")},
                                       {Apply::Back, tr("smoothed down from the back")}}) {
         ways.append({text, spec.apply == apply, [this, apply = apply, id = spec.id] {
-                         changeSpec(id, tr("Change how it is laid on"), [&](MaskSpec& s) { s.apply = apply; });
+                         changeSpec(id, tr("Change how it is laid on"),
+                                    [&](MaskSpec& s) { s.apply = apply; });
                      }});
     }
     card->radio(ways);

@@ -22,7 +22,8 @@ class MasksLeaf : public Leaf {
 
   private:
     void rebuildCard() override;
-    void changeSpec(const std::string& mask, const QString& label, const std::function<void(MaskSpec&)>& edit);
+    void changeSpec(const std::string& mask, const QString& label,
+                    const std::function<void(MaskSpec&)>& edit);
     void selectElementOfMask();
 
     MasksPage* page_;

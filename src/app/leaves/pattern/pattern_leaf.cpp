@@ -26,8 +26,8 @@ ElementPtr PatternLeaf::selected() const {
     return elementOf(job(), context_.view.element());
 }
 
-void PatternLeaf::change(const std::string& id, const QString& label, const std::function<void(Element&)>& edit,
-                         ValueChip* chip) {
+void PatternLeaf::change(const std::string& id, const QString& label,
+                         const std::function<void(Element&)>& edit, ValueChip* chip) {
     const ElementPtr before = elementOf(job(), id);
     if (!before) return;
     Element e = *before;
@@ -124,10 +124,11 @@ void PatternLeaf::placeSentence(Card& card, const Element& e) {
     // The landmark is no value to type: it is put into the words before they are laid out.
     const auto anchor = job().blank->landmarks.find(e.anchor);
     const bool point = anchor != job().blank->landmarks.end() && !anchor->second.isCurve();
-    card.sentence(withUnit(point ? tr("It starts %1 %U behind the %3 and %2 %U above it.")
-                                 : tr("It starts %1 %U behind the %3 and %2 %U along the skin above the axis."))
-                      .replace("%3", e.anchor.empty() ? tr("nose") : landmarkName(e.anchor)),
-                  {dx, dg});
+    card.sentence(
+        withUnit(point ? tr("It starts %1 %U behind the %3 and %2 %U above it.")
+                       : tr("It starts %1 %U behind the %3 and %2 %U along the skin above the axis."))
+            .replace("%3", e.anchor.empty() ? tr("nose") : landmarkName(e.anchor)),
+        {dx, dg});
     QList<Card::Choice> anchors{{tr("nose"), e.anchor.empty(), [this] { anchorTo({}); }}};
     for (const auto& [name, ignored] : job().blank->landmarks)
         anchors.append({landmarkName(name), e.anchor == name, [this, name = name] { anchorTo(name); }});
@@ -168,16 +169,18 @@ void PatternLeaf::rebuildCard() {
         if (std::holds_alternative<GillMark>(e->shape)) gillSentence(*card);
         if (e->known()) {
             placeSentence(*card, *e);
-            card->radio({{tr("both sides the same"), e->linked,
-                          [this, id = e->id] { change(id, tr("Link sides"), [](Element& x) { x.linked = true; }); }},
-                         {tr("this side only"), !e->linked, [this, id = e->id] {
-                              change(id, tr("Unlink sides"), [this](Element& x) {
-                                  x.linked = false;
-                                  x.side = context_.view.side();
-                              });
-                          }}});
+            card->radio(
+                {{tr("both sides the same"), e->linked,
+                  [this, id = e->id] { change(id, tr("Link sides"), [](Element& x) { x.linked = true; }); }},
+                 {tr("this side only"), !e->linked, [this, id = e->id] {
+                      change(id, tr("Unlink sides"), [this](Element& x) {
+                          x.linked = false;
+                          x.side = context_.view.side();
+                      });
+                  }}});
         } else {
-            card->words(tr("A mark of the kind \"%1\", which this version of the program does not know. It is kept as "
+            card->words(tr("A mark of the kind \"%1\", which this version of the program does not know. It "
+                           "is kept as "
                            "it is, but not drawn and in no mask; a newer version shows it.")
                             .arg(QString::fromStdString(kindName(*e))));
         }

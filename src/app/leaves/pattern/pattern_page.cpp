@@ -2,8 +2,8 @@
 
 #include <QKeyEvent>
 #include <QMouseEvent>
-#include <QWheelEvent>
 #include <QPainter>
+#include <QWheelEvent>
 #include <cmath>
 
 #include "app/document/selection.h"
@@ -415,8 +415,8 @@ void PatternPage::paintList(QPainter& p) const {
                                  bar.height() * rowsShown() / count),
                           1.5, 1.5);
         ink::text(p, QPointF(list_.right(), list_.top()),
-                  tr("%1–%2 of %3").arg(firstRow_ + 1).arg(firstRow_ + rowsShown()).arg(count), inter(11), t.muted,
-                  Qt::AlignRight);
+                  tr("%1–%2 of %3").arg(firstRow_ + 1).arg(firstRow_ + rowsShown()).arg(count), inter(11),
+                  t.muted, Qt::AlignRight);
     }
     if (elements().empty())
         ink::text(p, QPointF(list_.left(), list_.top() + 26), tr("nothing yet"), inter(12), t.muted);
@@ -481,7 +481,8 @@ void PatternPage::mousePressEvent(QMouseEvent* event) {
     last_ = at;
     grip_.reset();
     for (int i = 0; i < static_cast<int>(elements().size()); ++i) {
-        if (listRow(i).contains(at)) return context_.view.setElement(elements()[static_cast<std::size_t>(i)]->id);
+        if (listRow(i).contains(at))
+            return context_.view.setElement(elements()[static_cast<std::size_t>(i)]->id);
     }
     for (const PatternHandle handle : kHandles) {
         const QPointF foot = handleAt(handle);
@@ -586,9 +587,11 @@ void PatternPage::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Down:
             return nudge(0, -step);
         case Qt::Key_PageDown:
-            return context_.view.setElement(elementBeside(context_.document.job(), context_.view.element(), 1));
+            return context_.view.setElement(
+                elementBeside(context_.document.job(), context_.view.element(), 1));
         case Qt::Key_PageUp:
-            return context_.view.setElement(elementBeside(context_.document.job(), context_.view.element(), -1));
+            return context_.view.setElement(
+                elementBeside(context_.document.job(), context_.view.element(), -1));
         case Qt::Key_Escape:
             if (grip_) context_.document.cancelGesture();
             return grip_.reset();

@@ -61,8 +61,8 @@ class PatternPage : public LeafPage {
 
     BodyView left_{BodyView::From::Along, this}, right_{BodyView::From::Along, this};
     QRectF back_, belly_, list_, mask_;
-    int firstRow_ = 0;      ///< of the list, the uppermost that is shown
-    std::string listFor_;   ///< what was selected when the list was scrolled to it
+    int firstRow_ = 0;     ///< of the list, the uppermost that is shown
+    std::string listFor_;  ///< what was selected when the list was scrolled to it
     struct Strips {
         std::shared_ptr<const Image> picture;
         QSize size;

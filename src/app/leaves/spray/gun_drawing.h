@@ -7,8 +7,8 @@
 
 namespace nine::app {
 
-/// Of the gun its front is drawn, nozzle to behind the trigger, where it ends in a break line as long things do on drawings: all
-/// of it fits on the page at the scale of the body.
+/// Of the gun its front is drawn, nozzle to behind the trigger, where it ends in a break line as long things
+/// do on drawings: all of it fits on the page at the scale of the body.
 constexpr double kGunDrawn_mm = 76, kGunHigh_mm = 28;
 
 /// The nozzle's tip stands at `tip`; `away` is the direction from the skin to the gun, degrees,

@@ -139,11 +139,10 @@ void SprayLeaf::sayPlan(Card& card) {
         return c;
     };
     // In the order they are set.
-    card.sentence(tr("Needle %1 mm"),
-                  {large(chip(
-                      card, tr("Needle"), Kind::Number, 2, 0.05,
-                      [](const SprayStudy& s) { return s.plan->setting.needle_mm; },
-                      [](SpraySpec& x, double v) { x.pins.needle_mm = v; }))});
+    card.sentence(tr("Needle %1 mm"), {large(chip(
+                                          card, tr("Needle"), Kind::Number, 2, 0.05,
+                                          [](const SprayStudy& s) { return s.plan->setting.needle_mm; },
+                                          [](SpraySpec& x, double v) { x.pins.needle_mm = v; }))});
     mix_ = new QLabel;
     card.sentence(tr("Mix %1 : %2 drops, %3"),
                   {large(chip(
@@ -173,18 +172,18 @@ void SprayLeaf::sayPlan(Card& card) {
                       [](const SprayStudy& s) { return s.plan->setting.angle_deg; },
                       [](SpraySpec& x, double v) { x.pins.angle_deg = v; }))});
     pace_ = new QLabel;
-    card.sentence(tr("Hand %1 mm/s, %2"),
-                  {large(chip(
-                       card, tr("Speed"), Kind::Number, 0, 5,
-                       [](const SprayStudy& s) { return s.plan->setting.speed_mm_s; },
-                       [](SpraySpec& x, double v) { x.pins.speed_mm_s = v; })),
-                   pace_});
+    card.sentence(tr("Hand %1 mm/s, %2"), {large(chip(
+                                               card, tr("Speed"), Kind::Number, 0, 5,
+                                               [](const SprayStudy& s) { return s.plan->setting.speed_mm_s; },
+                                               [](SpraySpec& x, double v) { x.pins.speed_mm_s = v; })),
+                                           pace_});
     strokes_ = new QLabel;
-    card.sentence(tr("Coats %1 %2"),
-                  {large(chip(
-                       card, tr("Coats"), Kind::Count, 0, 1, [](const SprayStudy& s) { return s.plan->coats; },
-                       [](SpraySpec& x, double v) { x.pins.coats = static_cast<int>(v); })),
-                   strokes_});
+    card.sentence(
+        tr("Coats %1 %2"),
+        {large(chip(
+             card, tr("Coats"), Kind::Count, 0, 1, [](const SprayStudy& s) { return s.plan->coats; },
+             [](SpraySpec& x, double v) { x.pins.coats = static_cast<int>(v); })),
+         strokes_});
 }
 
 void SprayLeaf::sayPaint(Card& card) {
@@ -361,11 +360,15 @@ void SprayLeaf::refreshValues() {
     if (mix_) mix_->setText(tr("%1 % reducer").arg(100 * (1 - plan.setting.reduction.share()), 0, 'f', 0));
     if (bar_) bar_->setText(tr("%1 bar").arg(plan.setting.gauge_kpa / 100, 0, 'f', 2));
     if (pace_)
-        pace_->setText(tr("one body in %1 s")
-                           .arg(context_.results.body().skin->length_mm() / plan.setting.speed_mm_s, 0, 'f', 1));
-    if (strokes_) strokes_->setText(plan.passes == 1 ? tr("of one stroke, each left to dry")
-                                                     : tr("of %1 strokes, each left to dry").arg(plan.passes));
-    if (edge_) edge_->setText(tr("Edge: %1, %2").arg(edgeWord(plan.edge.width_mm), lengthText(plan.edge.width_mm, 2)));
+        pace_->setText(
+            tr("one body in %1 s")
+                .arg(context_.results.body().skin->length_mm() / plan.setting.speed_mm_s, 0, 'f', 1));
+    if (strokes_)
+        strokes_->setText(plan.passes == 1 ? tr("of one stroke, each left to dry")
+                                           : tr("of %1 strokes, each left to dry").arg(plan.passes));
+    if (edge_)
+        edge_->setText(
+            tr("Edge: %1, %2").arg(edgeWord(plan.edge.width_mm), lengthText(plan.edge.width_mm, 2)));
     if (films_)
         films_->setText(tr("A coat lies %1 µm wet; this mixture runs at %2 µm.")
                             .arg(plan.coat_um, 0, 'f', plan.coat_um < 10 ? 1 : 0)

@@ -216,7 +216,8 @@ void SprayPage::place() {
     const Vec2 away = scene_.towardsGun(degToRad(valueOf(SprayHandle::Angle))), side(-away.y(), away.x());
     const Vec2 nozzle = scene_.aim + valueOf(SprayHandle::Distance) * away;
     for (const double along : {0.0, kGunDrawn_mm}) {
-        for (const double across : {-kGunHigh_mm, kGunHigh_mm}) {  // the cup is on one side, the valve on the other
+        for (const double across :
+             {-kGunHigh_mm, kGunHigh_mm}) {  // the cup is on one side, the valve on the other
             boxLow = boxLow.cwiseMin(nozzle + along * away + across * side);
             boxHigh = boxHigh.cwiseMax(nozzle + along * away + across * side);
         }
@@ -232,7 +233,8 @@ void SprayPage::place() {
     // The body beside the speed of the hand, not under it, where there is room to spare.
     const double bodyTop = at(Vec2(0, scene_.high.y())).y(), bodyLeft = at(Vec2(scene_.low.x(), 0)).x();
     if (bodyTop < speed_.bottom() + 50 && bodyLeft < speed_.right() + 30) {
-        origin_.rx() += std::min(speed_.right() + 30 - bodyLeft, room.right() - (corner.x() + size.x() * perMm_));
+        origin_.rx() +=
+            std::min(speed_.right() + 30 - bodyLeft, room.right() - (corner.x() + size.x() * perMm_));
         const double spare = room.bottom() - corner.y();
         origin_.ry() += std::min(speed_.bottom() + 50 - bodyTop, std::max(0.0, spare));
     }
