@@ -10,6 +10,10 @@ namespace nine::app {
 /// What can be dragged of the selected element.
 enum class PatternHandle { Whole, First, Middle, Last, Upper, Lower };
 
+constexpr double kPatternRow_px = 34;  ///< of the list
+constexpr PatternHandle kPatternHandles[] = {PatternHandle::Middle, PatternHandle::Upper,
+                                             PatternHandle::Lower, PatternHandle::First, PatternHandle::Last};
+
 class PatternPage : public LeafPage {
     Q_OBJECT
   public:
