@@ -109,8 +109,10 @@ void BodyView::draw(bool moving) {
                 image.setDevicePixelRatio(whole);
                 return image;
             },
-            [this](QImage image) {
+            [this, box = box_, scale = perMm_](QImage image) {
                 image_ = std::move(image);
+                imageBox_ = box;
+                imagePerMm_ = scale;
                 emit redrawn();
             });
 }
@@ -137,7 +139,13 @@ bool BodyView::faces(const SurfacePoint& point) const {
 }
 
 void BodyView::paint(QPainter& p) const {
-    if (!image_.isNull()) p.drawImage(box_.topLeft(), image_);
+    if (!image_.isNull() && imageBox_ == box_ && imagePerMm_ == perMm_) {
+        p.drawImage(box_.topLeft(), image_);
+    } else if (!image_.isNull() && imagePerMm_ > 0) {  // of the place before: until the new one is drawn
+        QRectF fitted(QPointF(), imageBox_.size() * (perMm_ / imagePerMm_));
+        fitted.moveCenter(box_.center());
+        p.drawImage(fitted, image_);
+    }
     p.setPen(
         QPen(tokens().ink, 1.5, Qt::SolidLine, Qt::FlatCap, Qt::BevelJoin));  // round joins cost most of it
     p.setBrush(Qt::NoBrush);

@@ -59,6 +59,8 @@ class BodyView : public QObject {
     std::shared_ptr<const Image> picture_;
     QPainterPath outline_;
     QImage image_;
+    QRectF imageBox_;  ///< where, and at what scale, it was drawn
+    double imagePerMm_ = 0;
     LatestOnly<QImage> moving_{this, Urgency::Soon, Overtaken::Shown}, resting_{this, Urgency::Patient};
     QTimer rest_;
 };

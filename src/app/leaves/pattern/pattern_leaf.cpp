@@ -131,7 +131,8 @@ void PatternLeaf::placeSentence(Card& card, const Element& e) {
         {dx, dg});
     QList<Card::Choice> anchors{{tr("nose"), e.anchor.empty(), [this] { anchorTo({}); }}};
     for (const auto& [name, ignored] : job().blank->landmarks)
-        anchors.append({landmarkName(name), e.anchor == name, [this, name = name] { anchorTo(name); }});
+        if (name != "nose" || e.anchor == name)  // which is where things are measured from anyway
+            anchors.append({landmarkName(name), e.anchor == name, [this, name = name] { anchorTo(name); }});
     card.muted(tr("Anchored to"));
     card.choices(anchors);
 }
@@ -162,6 +163,12 @@ void PatternLeaf::rebuildCard() {
     shownFor_ = shownFor;
     chips_.clear();
     auto* card = new Card;
+    if (!context_.document.empty()) {
+        card->muted(tr("Add"));
+        card->choices({{tr("row of dots"), false, [this] { addElement(NewElement::Dots); }},
+                       {tr("bars"), false, [this] { addElement(NewElement::Bars); }},
+                       {tr("gill mark"), false, [this] { addElement(NewElement::GillMark); }}});
+    }
     if (e) {
         card->title(QString::fromStdString(e->shownName()));
         if (std::holds_alternative<DotRow>(e->shape)) dotSentence(*card);
@@ -191,12 +198,6 @@ void PatternLeaf::rebuildCard() {
                         ? tr("Nothing yet. A row of dots along the side is a good beginning.")
                         : tr("Nothing is selected. Click a mark on the body or in the list."));
     }
-    if (!context_.document.empty()) {
-        card->muted(tr("Add"));
-        card->choices({{tr("row of dots"), false, [this] { addElement(NewElement::Dots); }},
-                       {tr("bars"), false, [this] { addElement(NewElement::Bars); }},
-                       {tr("gill mark"), false, [this] { addElement(NewElement::GillMark); }}});
-    }
     card->finish();
     card_->show(card);
     refreshValues();
@@ -206,6 +207,21 @@ void PatternLeaf::refreshValues() {
     const ElementPtr e = selected();
     if (!e) return;
     for (const auto& [chip, get] : chips_) chip->setValue(get(*e));
+}
+
+double PatternLeaf::freeHeight(double x_mm) const {
+    constexpr double kRoom_mm = 1.5;
+    const BodyResult& body = context_.results.body();
+    const SectionArc arc = body.skin->arcAt(x_mm);
+    for (const double height : {0.0, 4.0, -4.0, 8.0, -8.0, 12.0, -12.0}) {
+        if (height > arc.backArc() - kRoom_mm || height < kRoom_mm - arc.bellyArc()) continue;
+        const bool taken = std::any_of(body.art.begin(), body.art.end(), [&](const ArtPtr& art) {
+            return art && !art->outlines.empty() && art->high.x() > x_mm - kRoom_mm &&
+                   art->low.y() < height + kRoom_mm && art->high.y() > height - kRoom_mm;
+        });
+        if (!taken) return height;
+    }
+    return 0;
 }
 
 void PatternLeaf::addElement(NewElement kind) {
@@ -219,6 +235,7 @@ void PatternLeaf::addElement(NewElement kind) {
     e.name = (bars ? tr("Bars") : gill ? tr("Gill mark") : tr("Dots")).toStdString();
     const double length = context_.results.body().skin->length_mm();
     e.dx_mm = gill ? 0.5 : std::round(0.35 * length);
+    if (!gill) e.dg_mm = freeHeight(e.dx_mm);
     if (gill) {
         e.anchor = "gill_plate";
         e.shape = GillMark{};
@@ -238,6 +255,7 @@ void PatternLeaf::addElement(NewElement kind) {
                                  : gill ? tr("Add a gill mark")
                                         : tr("Add a row of dots"));
     context_.view.setElement(id);
+    if (!chips_.empty() && chips_.front().first->isVisible()) chips_.front().first->setFocus();
 }
 
 void PatternLeaf::removeSelected() {

@@ -22,6 +22,8 @@ class PatternLeaf : public Leaf {
     void removeSelected();
 
   private:
+    /// A height on the flank from x on where no mark stands yet; 0 when there is none.
+    double freeHeight(double x_mm) const;
     void rebuildCard() override;
     void refreshValues();
     /// A value of the selected element: how it is read and set, with the name it has in the history.
