@@ -46,6 +46,8 @@ TEST_F(ExportTest, TheTypedFolderIsMadeAndUsedUnderTheJobsName) {
     EXPECT_TRUE(window.tellTale().notice().contains("Written to"))
         << window.tellTale().notice().toStdString();
     EXPECT_TRUE(window.tellTale().notice().contains("new/one"));
+    window.patternLeaf().removeSelected();  // the verdict is back with the next edit
+    EXPECT_TRUE(window.tellTale().notice().isEmpty());
 }
 
 TEST_F(ExportTest, ItsOwnFilesAreReplacedWithoutAQuestionOthersAreNot) {

@@ -2,7 +2,9 @@
 #include <gtest/gtest.h>
 
 #include <QApplication>
+#include <QSettings>
 #include <QStyleFactory>
+#include <QTemporaryDir>
 
 #include "app/theme/theme.h"
 #include "base/thread_role.h"
@@ -21,6 +23,8 @@ int main(int count, char** words) {
     QApplication::setApplicationName("nine-leaves-test");
     QApplication::setStyle(QStyleFactory::create("Fusion"));
     nine::app::loadFonts();
+    const QTemporaryDir settings;  // not those of whoever runs the tests
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
     nine::thisThreadPaints = true;
     if (count == 3 && qstrcmp(words[1], "--one-edit") == 0) nine::app::editOnceAndBeKilled(words[2]);
     return RUN_ALL_TESTS();

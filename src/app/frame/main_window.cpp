@@ -166,6 +166,7 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     connect(results_, &Results::masksChanged, this, &MainWindow::refresh);
     connect(results_, &Results::progressChanged, this, &MainWindow::refresh);
     connect(&document_, &JobDocument::changed, this, &MainWindow::refresh);
+    connect(&document_, &JobDocument::changed, tellTale_, &TellTale::dropOffer);
     connect(&view_, &ViewState::changed, this, [this] {
         holder_->turnToSide(view_.side());
         holder_->showBoth(view_.sides() == Sides::Both);

@@ -27,6 +27,10 @@ class TellTale : public QWidget {
     /// Something the user must know that is no verdict of the job, instead of it until it is clicked away.
     void setNotice(const QString& sentence, const QString& action = {}, std::function<void()> act = {});
     const QString& notice() const { return notice_; }
+    /// A notice that only offers something goes; one that warns stays until it is clicked.
+    void dropOffer() {
+        if (noticeAct_) setNotice({});
+    }
     /// Progress 0..1 of what is running, or a finished remark with 1.
     void setRunning(const QString& what, double share);
 

@@ -26,12 +26,12 @@ class Walker {
         for (std::size_t p = skipBlanks(at + 1); p < text_.size() && text_[p] != '}' && text_[p] != ']';) {
             bool here = index && std::to_string(count++) == step;
             if (!index) {
-                const std::size_t keyEnd = skipValue(p);
+                const std::size_t keyEnd = endOfValue(text_, p);
                 here = text_.substr(p + 1, keyEnd - p - 2) == step;
                 p = skipBlanks(skipBlanks(keyEnd) + 1);  // past the colon
             }
             if (here) return find(p, rest);
-            p = skipBlanks(skipValue(p));
+            p = skipBlanks(endOfValue(text_, p));
             if (p < text_.size() && text_[p] == ',') p = skipBlanks(p + 1);
         }
         return at;
@@ -42,35 +42,36 @@ class Walker {
         return std::min(text_.find_first_not_of(" \t\r\n", at), text_.size());
     }
 
-    std::size_t skipValue(std::size_t at) const {
-        int depth = 0;
-        bool inString = false;
-        for (; at < text_.size(); ++at) {
-            const char c = text_[at];
-            if (inString) {
-                if (c == '\\') ++at;
-                if (c == '"') {
-                    inString = false;
-                    if (depth == 0) return at + 1;
-                }
-            } else if (c == '"') {
-                inString = true;
-            } else if (c == '{' || c == '[') {
-                ++depth;
-            } else if (c == '}' || c == ']') {
-                if (depth == 0) return at;
-                if (--depth == 0) return at + 1;
-            } else if (depth == 0 && (c == ',' || c == ':')) {
-                return at;
-            }
-        }
-        return at;
-    }
-
     std::string_view text_;
 };
 
 }  // namespace
+
+std::size_t endOfValue(std::string_view text, std::size_t at) {
+    int depth = 0;
+    bool inString = false;
+    for (; at < text.size(); ++at) {
+        const char c = text[at];
+        if (inString) {
+            if (c == '\\') {
+                ++at;
+            } else if (c == '"') {
+                inString = false;
+                if (depth == 0) return at + 1;
+            }
+        } else if (c == '"') {
+            inString = true;
+        } else if (c == '{' || c == '[') {
+            ++depth;
+        } else if (c == '}' || c == ']') {
+            if (depth == 0) return at;
+            if (--depth == 0) return at + 1;
+        } else if (depth == 0 && (c == ',' || c == ':' || c == ' ' || c == '\t' || c == '\r' || c == '\n')) {
+            return at;
+        }
+    }
+    return at;
+}
 
 std::size_t lineAt(std::string_view text, std::size_t offset) {
     const auto end = text.begin() + static_cast<long>(std::min(offset, text.size()));

@@ -7,6 +7,9 @@
 
 namespace nine {
 
+/// Past the value that begins at `at` of a well-formed text.
+std::size_t endOfValue(std::string_view text, std::size_t at);
+
 /// Line (from 1) of the byte at `offset`.
 std::size_t lineAt(std::string_view text, std::size_t offset);
 

@@ -61,33 +61,6 @@ std::string_view stripped(std::string_view text) {
     return text.substr(first, text.find_last_not_of(kBlanks) - first + 1);
 }
 
-/// Past the value that begins at `at` of a well-formed text.
-std::size_t endOfValue(std::string_view text, std::size_t at) {
-    int depth = 0;
-    bool inString = false;
-    for (; at < text.size(); ++at) {
-        const char c = text[at];
-        if (inString) {
-            if (c == '\\') {
-                ++at;
-            } else if (c == '"') {
-                inString = false;
-                if (depth == 0) return at + 1;
-            }
-        } else if (c == '"') {
-            inString = true;
-        } else if (c == '{' || c == '[') {
-            ++depth;
-        } else if (c == '}' || c == ']') {
-            if (depth == 0) return at;
-            if (--depth == 0) return at + 1;
-        } else if (depth == 0 && (c == ',' || c == ':' || kBlanks.find(c) != std::string_view::npos)) {
-            return at;
-        }
-    }
-    return at;
-}
-
 std::string decoded(std::string_view quoted) {
     if (quoted.find('\\') == std::string_view::npos) return std::string(quoted.substr(1, quoted.size() - 2));
     return nlohmann::json::parse(quoted).get<std::string>();
