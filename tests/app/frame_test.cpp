@@ -62,6 +62,8 @@ TEST_F(WindowTest, AClosedLeafSaysNotYet) {
     EXPECT_EQ(name, "Layers");
     EXPECT_TRUE(window.tellTale().notice().contains("Layers is not yet"))
         << window.tellTale().notice().toStdString();
+    window.showLeaf(CutNumber);  // and is gone with the next leaf
+    EXPECT_TRUE(window.tellTale().notice().isEmpty());
 }
 
 TEST_F(WindowTest, ANewJobIsEmptyAndUndoStartsAfresh) {

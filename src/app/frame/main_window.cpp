@@ -160,7 +160,8 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     connect(stem_, &Stem::chosen, this, &MainWindow::showLeaf);
     connect(stem_, &Stem::closedChosen, this, [this](const QString& name) {
         tellTale_->setNotice(
-            tr("%1 is not yet in this version of the program; the job is whole without it.").arg(name));
+            tr("%1 is not yet in this version of the program; the job is whole without it.").arg(name), {},
+            [] {});  // no warning: it goes with the next leaf or edit
     });
     connect(results_, &Results::bodyChanged, this, &MainWindow::refresh);
     connect(results_, &Results::masksChanged, this, &MainWindow::refresh);
@@ -324,6 +325,7 @@ void MainWindow::applyTheme(bool dark) {
 }
 
 void MainWindow::showLeaf(int number) {
+    tellTale_->dropOffer();
     for (std::size_t i = 0; i < leaves_.size(); ++i) {
         if (leaves_[i].first != number) continue;
         stem_->setCurrent(number);
