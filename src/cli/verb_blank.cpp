@@ -208,15 +208,16 @@ Result<Reply> blankWrap(const Words& words, const Task&) {
     }
     const Result<Body> body = loadBody(args->word(0));
     if (!body) return body.error();
-    const SkinGrid grid = makeSkinGrid(body->skin, 100, 48);
-    const WrapMap map = wrapMap(body->skin, grid, material->strainLimit, along, across);
+    const WrapField field(body->skin, makeSkinGrid(body->skin, 100, 48));
+    const WrapMap map = wrapMap(field, material->strainLimit, along, across);
     Reply reply;
     reply.json = Json{{"material", id},
                       {"strain_limit", material->strainLimit},
                       {"lies_share", map.share},
+                      {"strip_length_mm", kStripLength_mm},
                       {"strips", Json::array()}};
-    for (const WrapWidth& w : wrapWidths(body->skin, grid, material->strainLimit)) {
-        reply.json["strips"].push_back({{"x_mm", w.x_mm}, {"width_mm", w.width_mm}});
+    for (const WrapWidth& w : wrapWidths(field, material->strainLimit)) {
+        reply.json["strips"].push_back({{"x_mm", w.x_mm}, {"width_mm", w.width_mm}, {"whole_side", w.whole}});
     }
     reply.text = "A sheet of " + fixedText(along, 0) + " x " + fixedText(across, 0) + " mm lies flat on " +
                  fixedText(100 * map.share, 0) + " % of the skin.\n";

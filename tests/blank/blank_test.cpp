@@ -1,3 +1,4 @@
+#include "blank/landmark_curve.h"
 #include "blank/landmarks.h"
 #include "blank/measure.h"
 #include "blank/skin_grid.h"
@@ -239,9 +240,40 @@ TEST(Walk, MeasuresAlongTheSkin) {
     EXPECT_NEAR(need(walkAlong(skin, x, 3, -25, "w")), 5, 1e-4);
 }
 
+/// Points measured on a circle: what lies between them is the circle and not its chords.
+TEST(Landmarks, CurvesAreSmoothThroughTheirPoints) {
+    Landmark plate;
+    const double r = 12;
+    for (int i = -4; i <= 4; ++i)
+        plate.points.emplace_back(10 + r * std::cos(0.15 * i), r * std::sin(0.15 * i));
+    const std::vector<Vec2> curve = curveOf(plate);
+    for (const Vec2& v : curve) EXPECT_NEAR((v - Vec2(10, 0)).norm(), r, 0.01);  // chords: 0.034 off
+    for (const double g : {-5.0, -2.7, 0.8, 4.1})
+        EXPECT_NEAR(referencePoint(plate, g).x(), 10 + std::sqrt(r * r - g * g), 0.01);
+    for (const Vec2& measured : plate.points)
+        EXPECT_TRUE(std::any_of(curve.begin(), curve.end(), [&](const Vec2& v) { return v == measured; }));
+    Landmark slot;  // an outline has corners
+    slot.points = {{5, -2}, {8, -2}, {8, -4}, {5, -4}, {5, -2}};
+    EXPECT_EQ(curveOf(slot), slot.points);
+}
+
+/// Along the datum line of a sphere a curve is a great circle: r times the angle, whatever x says.
+TEST(Landmarks, CurvesAreMeasuredOnTheSkin) {
+    const double r = 20;
+    const Skin ball = sphere(r);
+    const auto angle = [&](double x) { return std::acos(1 - x / r); };
+    const Landmark line{{{3, 0}, {6, 0}, {12, 0}, {24, 0}}, 0, {}};
+    const std::vector<Vec2> curve = curveOf(line);
+    EXPECT_NEAR(lengthsAlong(ball, curve).back(), r * (angle(24) - angle(3)), 2e-3);
+    const std::vector<Vec2> half = partOf(ball, curve, 0.5, 1, 4);
+    EXPECT_NEAR(angle(half.front().x()), 0.5 * (angle(24) + angle(3)), 1e-3);
+    EXPECT_NEAR(angle(half[2].x()), angle(3) + 0.75 * (angle(24) - angle(3)), 1e-3);
+}
+
 TEST(Landmarks, CurveIsMeasuredFromAtTheAskedHeight) {
     const Landmark plate{{{14, 10}, {16, 0}, {14, -10}}, 0, {}};
-    EXPECT_NEAR(referencePoint(plate, 5).x(), 15, 1e-12);
+    EXPECT_NEAR(referencePoint(plate, 0).x(), 16, 1e-12);
+    EXPECT_GT(referencePoint(plate, 5).x(), 15.2);          // no corner in the middle: rounder than the chord
     EXPECT_NEAR(referencePoint(plate, 40).x(), 14, 1e-12);  // beyond its end: the end
     EXPECT_EQ(spokenName("gill_plate"), "gill plate");
     EXPECT_EQ(checkLandmarks(sampleSkin("sedge60"), {{"eye", {{{99, 0}}, 6, {}}}}).error().where,

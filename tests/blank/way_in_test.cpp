@@ -336,21 +336,47 @@ TEST(Landmarks, PaintMakesSocketsSmaller) {
 }
 
 TEST(Wrap, OfASphereIsEverywhereTheSame) {
-    // K = 1 / r^2, so w = 4 r sqrt(e).
+    // K = 1 / r^2 everywhere, so a square needs w^2 / (39 r^2), whichever way its curvature is weighed.
     const double r = 20, limit = 0.03;
     const Skin ball = test::sphere(r);
-    const SkinGrid grid = makeSkinGrid(ball, 100, 48);
-    const WrapMap map = wrapMap(ball, grid, limit, 10, 10);
-    const double expected = 4 * r * std::sqrt(limit);
-    for (int row = 30; row < 70; ++row)
-        for (int column = 0; column < 48; column += 7)
-            EXPECT_NEAR(map.widest_mm[map.index(row, column)], expected, 0.03 * expected);
-    EXPECT_NEAR(map.need[map.index(50, 3)], 100 / (expected * expected), 0.05);
-    EXPECT_GT(map.share, 0.85);
-    EXPECT_LT(wrapMap(ball, grid, limit, 40, 40).share, 0.05);
-    // Nothing is hard on a cylinder.
+    const WrapField field(ball, makeSkinGrid(ball, 100, 48));
+    const std::vector<double> square = field.strains(10, 10), along = field.strains(16, 8),
+                              across = field.strains(8, 16);
+    const double oblong = 64 / (r * r) / (16 + 23 * std::pow(0.5, 1.5));
+    for (int row = 30; row < 70; ++row) {
+        for (int column = 0; column < 48; column += 7) {
+            EXPECT_NEAR(square[field.index(row, column)], 100 / (39 * r * r), 3e-2 * 100 / (39 * r * r));
+            EXPECT_NEAR(along[field.index(row, column)], oblong, 3e-2 * oblong);
+            EXPECT_NEAR(across[field.index(row, column)], oblong, 3e-2 * oblong);
+        }
+    }
+    EXPECT_GT(wrapMap(field, limit, 10, 10).share, 0.85);
+    EXPECT_LT(wrapMap(field, limit, 60, 60).share, 0.05);
+    // Nothing is hard on a cylinder; a strip is never wider than one side of it.
     const Skin tube = test::cylinder(9, 60);
-    EXPECT_GT(wrapMap(tube, makeSkinGrid(tube, 60, 48), 0.003, 40, 20).share, 0.99);
+    const WrapField easy(tube, makeSkinGrid(tube, 60, 48));
+    EXPECT_GT(wrapMap(easy, 0.003, 40, 20).share, 0.99);
+    for (const WrapWidth& at : wrapWidths(easy, 0.003)) {
+        EXPECT_TRUE(at.whole);
+        EXPECT_NEAR(at.width_mm, kPi * 9, 0.05);
+    }
+}
+
+TEST(Wrap, WidestStripsNeedJustWhatTheSheetTakes) {
+    const Skin body = test::sampleSkin("sedge60");
+    const WrapField field(body, makeSkinGrid(body, 100, 48));
+    int narrower = 0;
+    for (const WrapWidth& at : wrapWidths(field, 0.003)) {
+        const double half = 0.5 * body.arcAt(at.x_mm).girth();
+        EXPECT_LE(at.width_mm, 1.01 * half) << at.x_mm;
+        if (at.whole) continue;
+        ++narrower;
+        const std::vector<double> strain = field.strains(kStripLength_mm, at.width_mm);
+        int row = 0;
+        while (field.x_mm(row) < at.x_mm - 1e-9) ++row;
+        EXPECT_NEAR(strain[field.index(row, 0)], 0.003, 2e-4) << at.x_mm;
+    }
+    EXPECT_GT(narrower, 60);
 }
 
 TEST(Compare, FindsWhatWasChanged) {

@@ -1,6 +1,5 @@
 #include <random>
 
-#include "blank/wrap.h"
 #include "geom/rasteriser.h"
 #include "pattern/skin_picture.h"
 #include "tests/bodies.h"
@@ -133,17 +132,6 @@ TEST(SkinPicture, ArtIsWhereItWasDrawnAndOnItsSides) {
 TEST(SkinPicture, RowsAndPlacesAreInverse) {
     const DrawnBody body = drawBody(sampleSkin("reed118"));
     for (double x = 2; x < 116; x += 7) EXPECT_NEAR(body.skinAt({0.1, body.rowAt(x)}).x_mm, x, 1e-9);
-}
-
-/// On a sphere K = 1 / R^2 everywhere: w = R sqrt(16 e).
-TEST(Wrap, SphereAndCylinderByFormula) {
-    const Skin ball = sphere(20), tube = cylinder(9, 60);
-    for (const WrapWidth& w : wrapWidths(ball, makeSkinGrid(ball, 100, 48), 0.03)) {
-        if (w.x_mm < 6 || w.x_mm > 34) continue;  // near the poles the flank is all round
-        EXPECT_NEAR(w.width_mm, 20 * std::sqrt(16 * 0.03), 0.3);
-    }
-    for (const WrapWidth& w : wrapWidths(tube, makeSkinGrid(tube, 60, 48), 0.03))
-        EXPECT_EQ(w.width_mm, kWidestStrip_mm);
 }
 
 /// What is drawn while the body is dragged lies on the mesh, and so nearly on the skin.

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/number_text.h"
+#include "blank/landmark_curve.h"
 
 namespace nine {
 
@@ -58,9 +59,9 @@ std::string spokenName(std::string_view landmark) {
 }
 
 Vec2 referencePoint(const Landmark& landmark, double g_mm) {
-    const auto& points = landmark.points;
-    if (points.empty()) return Vec2::Zero();
-    if (!landmark.isCurve()) return points.front();
+    if (landmark.points.empty()) return Vec2::Zero();
+    if (!landmark.isCurve()) return landmark.points.front();
+    const std::vector<Vec2> points = curveOf(landmark);
     const auto missBy = [&](const Vec2& p) { return std::abs(p.y() - g_mm); };
     Vec2 nearest = points.front();
     for (std::size_t i = 1; i < points.size(); ++i) {

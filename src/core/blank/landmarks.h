@@ -1,9 +1,9 @@
 // Named places on the body that art and masks are lined up by.
 //
 // A landmark is a point or a curve on the skin, given for the left side. Paired ones are mirrored to the
-// right; central ones lie on the back or belly line, or are the same seen from either side. A curve is a
-// polyline in x, g (the gill plate from back to belly, the lateral line from nose to tail). Names are free;
-// what the program's own mean is said by landmarkKinds.
+// right; central ones lie on the back or belly line, or are the same seen from either side. A curve is smooth
+// through its points in x, g (blank/landmark_curve.h; the gill plate from back to belly, the lateral line
+// from nose to tail). Names are free; what the program's own mean is said by landmarkKinds.
 #pragma once
 
 #include <map>

@@ -1,21 +1,40 @@
 #include "mask/fit.h"
 
+#include <algorithm>
+#include <array>
+#include <limits>
+
 #include "base/parallel.h"
 
 namespace nine {
 namespace {
 
+/// Where a place of the patch lies on the sheet, linear inside the triangle it is nearest to being in.
+Vec2 onSheet(const FlatPatch& flat, const Vec2& place) {
+    double best = -std::numeric_limits<double>::infinity();
+    Vec2 at = Vec2::Zero();
+    for (const auto& t : flat.patch.mesh.triangles) {
+        std::array<Vec2, 3> skin, sheet;
+        for (std::size_t k = 0; k < 3; ++k) {
+            const auto v = static_cast<std::size_t>(t[k]);
+            skin[k] = flat.patch.skin[v];
+            sheet[k] = flat.map[v];
+        }
+        const Vec2 a = skin[1] - skin[0], b = skin[2] - skin[0], p = place - skin[0];
+        const double all = a.x() * b.y() - a.y() * b.x();
+        if (all == 0) continue;
+        const double u = (p.x() * b.y() - p.y() * b.x()) / all, v = (a.x() * p.y() - a.y() * p.x()) / all;
+        const double inside = std::min({u, v, 1 - u - v});
+        if (inside <= best) continue;
+        best = inside;
+        at = sheet[0] + u * (sheet[1] - sheet[0]) + v * (sheet[2] - sheet[0]);
+    }
+    return at;
+}
+
 /// Puts the map into its own frame and measures its strain.
 void finish(FlatPatch& flat) {
-    const auto nearestTo = [&](const Vec2& mark) {
-        std::size_t best = 0;
-        for (std::size_t i = 0; i < flat.patch.skin.size(); ++i) {
-            if ((flat.patch.skin[i] - mark).squaredNorm() < (flat.patch.skin[best] - mark).squaredNorm())
-                best = i;
-        }
-        return flat.map[best];
-    };
-    alignMap(flat.map, nearestTo(flat.patch.markA), nearestTo(flat.patch.markB));
+    alignMap(flat.map, onSheet(flat, flat.patch.markA), onSheet(flat, flat.patch.markB));
     flat.strains = strainsOf(flat.rest, flat.map);
     flat.strain = summarize(flat.rest, flat.strains);
 }

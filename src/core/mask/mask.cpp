@@ -33,6 +33,7 @@ RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmark
         // Of the painter's own ones points are things on the body, curves mostly are not.
         if (kind ? !kind->felt : landmark.isCurve()) continue;
         const Vec2 candidate = referencePoint(landmark, at.y());
+        if (!skin.check({Side::Left, candidate.x(), candidate.y()}, "")) continue;
         const double straight =
             (skin.at({Side::Left, candidate.x(), candidate.y()}).position - place.position).norm();
         if (!mark.landmark.empty() && straight >= nearest) continue;

@@ -6,6 +6,7 @@
 #include "base/number_text.h"
 #include "base/parallel.h"
 #include "base/units.h"
+#include "blank/landmark_curve.h"
 #include "blank/walk.h"
 #include "geom/geodesic.h"
 
@@ -139,56 +140,17 @@ Result<std::vector<Outline>> drawBars(const Skin& skin, const Vec2& origin, cons
                    [&](std::size_t i) { return drawBar(skin, Vec2(x[i], origin.y()), bars, steps, path); });
 }
 
-/// Points along a curve of the skin between two shares of its length, and the share each stands at.
-std::vector<Vec2> alongCurve(const std::vector<Vec2>& curve, double from, double to, int steps) {
-    std::vector<double> reached{0};
-    for (std::size_t i = 1; i < curve.size(); ++i)
-        reached.push_back(reached.back() + (curve[i] - curve[i - 1]).norm());
-    std::vector<Vec2> points;
-    std::size_t at = 1;
-    for (int k = 0; k <= steps; ++k) {
-        const double want = reached.back() * (from + (to - from) * k / steps);
-        while (at + 1 < curve.size() && reached[at] < want) ++at;
-        const double piece = reached[at] - reached[at - 1];
-        const double t = piece > 0 ? (want - reached[at - 1]) / piece : 0;
-        points.push_back((1 - t) * curve[at - 1] + t * curve[at]);
-    }
-    return points;
-}
-
-/// A smooth curve through the points (cubic Hermite, slopes of the neighbours, over the chord length), as a
-/// fine polyline: a gill plate has no corners where it was measured.
-std::vector<Vec2> smoothThrough(const std::vector<Vec2>& points) {
-    constexpr int kPieces = 12;
-    const std::size_t n = points.size();
-    std::vector<double> at{0};
-    for (std::size_t i = 1; i < n; ++i)
-        at.push_back(at.back() + std::max(1e-9, (points[i] - points[i - 1]).norm()));
-    const auto slope = [&](std::size_t i) -> Vec2 {
-        const std::size_t a = i == 0 ? 0 : i - 1, b = std::min(n - 1, i + 1);
-        return (points[b] - points[a]) / (at[b] - at[a]);
-    };
-    std::vector<Vec2> fine{points.front()};
-    for (std::size_t i = 1; i < n; ++i) {
-        const double h = at[i] - at[i - 1];
-        for (int k = 1; k <= kPieces; ++k) {
-            const double t = static_cast<double>(k) / kPieces, u = 1 - t;
-            fine.push_back(u * u * (1 + 2 * t) * points[i - 1] + t * t * (3 - 2 * t) * points[i] +
-                           h * (t * u * u * slope(i - 1) - t * t * u * slope(i)));
-        }
-    }
-    return fine;
-}
-
 /// The crescent moved `shift_mm` towards the tail.
 Result<Outline> drawCrescent(const Skin& skin, const Landmark& landmark, const Element& element,
                              const GillMark& mark, double shift_mm, const Steps& fine,
                              const std::string& path) {
-    const std::vector<Vec2> curve = smoothThrough(landmark.points);
-    double length = 0;
-    for (std::size_t i = 1; i < curve.size(); ++i) length += (curve[i] - curve[i - 1]).norm();
-    const int steps = std::max(8, static_cast<int>(std::ceil(length * (mark.to - mark.from) / fine.edge_mm)));
-    const std::vector<Vec2> plate = alongCurve(curve, mark.from, mark.to, steps);
+    const std::vector<Vec2> curve = curveOf(landmark);
+    const double length = lengthsAlong(skin, curve).back();
+    // Even, so that the widest place is one of them.
+    const int steps =
+        2 *
+        std::max(4, static_cast<int>(std::ceil(0.5 * length * (mark.to - mark.from) / fine.edge_mm - 1e-6)));
+    const std::vector<Vec2> plate = partOf(skin, curve, mark.from, mark.to, steps);
     std::vector<Vec2> front, rear;
     for (int k = 0; k <= steps; ++k) {
         const Vec2& p = plate[static_cast<std::size_t>(k)];

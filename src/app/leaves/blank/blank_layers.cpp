@@ -64,10 +64,10 @@ void BlankLayers::askWrap(const SkinPtr& skin, const std::string& material, bool
     const double limit = findMaterial(material)->strainLimit;
     wrapSlot_.request(
         [=](const Task&) {
-            const SkinGrid grid = makeSkinGrid(*skin, kWrapRows, kWrapColumns);
-            WrapAnswer answer{skin, material, along, across, wrapWidths(*skin, grid, limit), {}, nullptr};
+            const WrapField field(*skin, makeSkinGrid(*skin, kWrapRows, kWrapColumns));
+            WrapAnswer answer{skin, material, along, across, wrapWidths(field, limit), {}, nullptr};
             if (!map) return answer;
-            answer.map = nine::wrapMap(*skin, grid, limit, along, across);
+            answer.map = nine::wrapMap(field, limit, along, across);
             // Finer than the cells, so that the edge of where it lies is a line and not a stair.
             constexpr int kFiner = 6;
             auto image = std::make_shared<Image>();

@@ -10,6 +10,7 @@
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
+#include "blank/landmark_curve.h"
 
 namespace nine::app {
 namespace {
@@ -105,11 +106,15 @@ void BlankPage::placeLandmarks() {
     const Skin& skin = *context_.results.body().skin;
     landmarks_.clear();
     for (const auto& [name, landmark] : context_.document.job().blank->landmarks) {
-        DrawnLandmark drawn{name, landmark, {}, isQuiet(name)};
-        for (const Vec2& v : landmark.points) {
-            if (!skin.check({Side::Left, v.x(), v.y()}, "")) continue;
-            drawn.points << side_.at(skin.at({context_.view.side(), v.x(), v.y()}).position);
-        }
+        DrawnLandmark drawn{name, landmark, {}, {}, isQuiet(name)};
+        const auto draw = [&](QPolygonF& polygon, const std::vector<Vec2>& places) {
+            for (const Vec2& v : places) {
+                if (!skin.check({Side::Left, v.x(), v.y()}, "")) continue;
+                polygon << side_.at(skin.at({context_.view.side(), v.x(), v.y()}).position);
+            }
+        };
+        draw(drawn.points, landmark.points);
+        if (landmark.isCurve()) draw(drawn.line, curveOf(landmark));
         if (!drawn.points.isEmpty()) landmarks_.push_back(std::move(drawn));
     }
 }

@@ -86,6 +86,7 @@ class BlankPage : public LeafPage {
         std::string name;
         Landmark landmark;
         QPolygonF points;    ///< those that are on the body
+        QPolygonF line;      ///< the curve through them
         bool quiet = false;  ///< named only when selected, or the drawing would be full of words
     };
     std::vector<DrawnLandmark> landmarks_;

@@ -150,7 +150,7 @@ void BlankPage::paintLandmarks(QPainter& p) {
     const bool overMap = context_.view.wrapMap() && layers_.wrap().colours;
     QColor paper = t.paper;
     paper.setAlpha(170);
-    for (const auto& [name, landmark, line, quiet] : landmarks_) {
+    for (const auto& [name, landmark, points, line, quiet] : landmarks_) {
         const bool on = name == held;
         const QColor line_ = on ? t.select : landmark.assumed || quiet ? t.muted : t.ink;
         QPen pen(line_, quiet && !on ? 0.8 : 1.1);
@@ -159,12 +159,8 @@ void BlankPage::paintLandmarks(QPainter& p) {
         p.setPen(pen);
         p.setBrush(Qt::NoBrush);
         if (landmark.isCurve()) {
-            QPainterPath path(line.first());
-            for (int i = 1; i < line.size(); ++i) {  // through the points, smoothly
-                const QPointF before = line[std::max(0, i - 2)], a = line[i - 1], b = line[i],
-                              after = line[std::min<int>(line.size() - 1, i + 1)];
-                path.cubicTo(a + (b - before) / 6, b - (after - a) / 6, b);
-            }
+            QPainterPath path;
+            path.addPolygon(line);
             if (overMap) p.strokePath(path, QPen(paper, 3.5));
             p.drawPath(path);
         }
@@ -177,7 +173,7 @@ void BlankPage::paintLandmarks(QPainter& p) {
             p.drawPath(ring);
         }
         if (landmark.isCurve() && on) {
-            for (const QPointF& point : line) ink::diamond(p, point, 3.4, t.select);
+            for (const QPointF& point : points) ink::diamond(p, point, 3.4, t.select);
         }
         ink::diamond(p, at, quiet && !on ? 3.4 : 4.6, line_);
         if (quiet && !on) continue;
@@ -215,9 +211,9 @@ void BlankPage::paintWrapStrip(QPainter& p) {
     const BodyResult& body = context_.results.body();
     const Tokens& t = tokens();
     if (context_.view.wrapMap() && layers_.wrap().colours) paintMapLegend(p);
-    ink::heading(
-        p, QPointF(18, strip_.top() - 12), tr("How hard to wrap"),
-        tr("widest strip of %1 that lies flat").arg(materialName(context_.view.material()).toLower()));
+    ink::heading(p, QPointF(18, strip_.top() - 12), tr("How hard to wrap"),
+                 tr("widest strip of %1, %2 long, that lies flat; at most half round")
+                     .arg(materialName(context_.view.material()).toLower(), lengthText(kStripLength_mm, 0)));
     const auto& widths = layers_.wrap().widths;
     if (widths.empty()) return;
     const auto at = [&](double x) { return strip_.left() + (x - body.skin->noseX()) * side_.perMm(); };

@@ -10,6 +10,7 @@
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
+#include "blank/landmark_curve.h"
 
 namespace nine::app {
 namespace {
@@ -300,8 +301,7 @@ void PatternPage::moveHandle(PatternHandle handle, double dx, double dg) {
         const auto plate = landmarks.find(e.anchor);
         if (plate != landmarks.end() && plate->second.isCurve()) {
             const auto& curve = plate->second.points;
-            double length = 0;
-            for (std::size_t i = 1; i < curve.size(); ++i) length += (curve[i] - curve[i - 1]).norm();
+            const double length = lengthsAlong(*context_.results.body().skin, curveOf(plate->second)).back();
             const bool fromBack = curve.front().y() > curve.back().y();
             const double share = (fromBack ? -1 : 1) * dg / std::max(1e-6, length);
             double& upper = fromBack ? mark->from : mark->to;
