@@ -1,4 +1,6 @@
 // Sheets: one material each, no empty ones, words that stay on the paper; names of files.
+#include <algorithm>
+
 #include "cut/layout.h"
 #include "geom/stroke_font.h"
 #include "job/export.h"
@@ -83,26 +85,78 @@ TEST(Sheets, WordsStayOnThePaperAndApart) {
     }
 }
 
+/// Whether every stroke of the text stands on the page, moved as a whole.
+bool isWritten(const Drawing& page, const std::string& text, double height) {
+    const std::vector<Polyline2> strokes = strokeText(text, height);
+    for (const DrawnLine& first : page.layers[2].lines) {
+        if (first.points.size() != strokes[0].size()) continue;
+        const Vec2 moved = first.points[0] - strokes[0][0];
+        const auto stands = [&](const Polyline2& stroke) {
+            return std::any_of(page.layers[2].lines.begin(), page.layers[2].lines.end(),
+                               [&](const DrawnLine& line) {
+                                   if (line.points.size() != stroke.size()) return false;
+                                   for (std::size_t k = 0; k < stroke.size(); ++k)
+                                       if ((line.points[k] - stroke[k] - moved).norm() > 1e-6) return false;
+                                   return true;
+                               });
+        };
+        if (std::all_of(strokes.begin(), strokes.end(), stands)) return true;
+    }
+    return false;
+}
+
 /// The page number is drawn whole whatever the name.
 TEST(Sheets, ThePageNumberSurvivesALongName) {
     const CutPages pages = need(layOutPieces({of("a", "film")}, {210, 297}));
-    const std::string number = ", page 1 of 1";
-    const std::size_t strokes = strokeText(number, 3.2).size();
-    const double width = strokeTextWidth(number, 3.2);
     const Drawing page = drawPage(pages, 0, {std::string(200, 'M'), {}});
-    const Vec2 title(kPageMargin_mm + kCheckSquare_mm + 6, kPageMargin_mm + kCheckSquare_mm - 3.2);
-    double right = 0;
-    std::size_t behind = 0;
-    for (const DrawnLine& line : page.layers[2].lines) {
-        const Box2 b = boxAround({line.points});
-        if (b.low.y() >= title.y() - 1.2 && b.low.x() >= title.x()) right = std::max(right, b.high.x());
+    EXPECT_TRUE(isWritten(page, ", page 1 of 1", 3.2));
+    EXPECT_FALSE(isWritten(page, ", page 2 of 1", 3.2));
+    EXPECT_LE(footOf(page).high.x(), 210 - kPageMargin_mm + 0.5);
+}
+
+/// Pieces keep 4 mm apart, also beside ones laid by hand at odd places.
+TEST(Sheets, ThereIsRoomForFingersBetweenPieces) {
+    std::vector<Piece> pieces;
+    std::vector<PiecePlace> places;
+    const std::vector<Vec2> byHand{{41.3, 230.7}, {97.9, 201.1}, {160.4, 251.6}, {70.2, 141.9}};
+    for (std::size_t i = 0; i < byHand.size(); ++i) {
+        pieces.push_back(of("h" + std::to_string(i), "film", {31, 22}));
+        places.push_back({pieces.back().id, 0, byHand[i], {}});
     }
-    for (const DrawnLine& line : page.layers[2].lines) {
-        const Box2 b = boxAround({line.points});
-        if (b.low.y() >= title.y() - 1.2 && b.low.x() >= right - width) ++behind;
+    for (int i = 0; i < 30; ++i)
+        pieces.push_back(of("p" + std::to_string(i), "film", {9.0 + i % 7 * 5, 8.0 + i % 5 * 6}));
+    const CutPages pages = need(layOutPieces(pieces, {210, 297}, places));
+    double nearest = 1e9;
+    for (std::size_t i = 0; i < pages.pieces.size(); ++i) {
+        for (std::size_t k = 0; k < i; ++k) {
+            if (pages.pieces[i].page != pages.pieces[k].page) continue;
+            const Box2 a = pages.pieces[i].piece.box(), b = pages.pieces[k].piece.box();
+            const double apart =
+                std::max((a.low - b.high).maxCoeff(), (b.low - a.high).maxCoeff());  // along one axis
+            nearest = std::min(nearest, apart);
+        }
     }
-    EXPECT_GE(behind + 1, strokes);
-    EXPECT_LE(right, 210 - kPageMargin_mm + 1e-9);
+    EXPECT_GE(nearest, 4 - 1e-6);
+}
+
+/// A cutter follows the order of the file: once its outline is cut the piece is loose, so that comes last.
+TEST(Sheets, WindowsAreCutBeforeTheOutline) {
+    std::vector<Piece> pieces{of("a", "film"), of("b", "film")};
+    for (Piece& piece : pieces) {
+        PieceWindow window{"dots", {{20, 10}, {30, 10}, {30, 20}, {20, 20}}};
+        window.islands.push_back({{23, 13}, {27, 13}, {27, 17}, {23, 17}});
+        piece.windows.push_back(window);
+    }
+    const Drawing page = drawPage(need(layOutPieces(pieces, {210, 297})), 0, {"t", {}});
+    std::vector<double> areas;
+    for (const DrawnLine& line : page.layers[0].lines) areas.push_back(std::abs(polygonArea(line.points)));
+    ASSERT_EQ(page.layers[0].name, "CUT");
+    ASSERT_EQ(areas.size(), 6u);
+    for (const std::size_t piece : {0u, 3u}) {
+        EXPECT_NEAR(areas[piece], 16, 1e-6);  // what stands free inside, then its window, then all
+        EXPECT_NEAR(areas[piece + 1], 100, 1e-6);
+        EXPECT_NEAR(areas[piece + 2], 2400, 1e-6);
+    }
 }
 
 TEST(Sheets, EverySheetNamesItsMaterial) {

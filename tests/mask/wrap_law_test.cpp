@@ -55,5 +55,13 @@ TEST(WrapLaw, AgreesWithTheLeastStrain) {
     EXPECT_GE(judged, 45);
 }
 
+/// A long strip reaches from the flat middle to the round shoulder: the shoulder decides, not the mean.
+TEST(WrapLaw, TheWorstStretchOfALongStripCounts) {
+    const Skin skin = sampleSkin("sedge60");
+    const WrapField field(skin, makeSkinGrid(skin, 100, 48));
+    const double least = leastStrain(skin, 39, 40, 6);
+    EXPECT_NEAR(lawAt(field, 39, 40, 6) / least, 1, 0.3) << least;
+}
+
 }  // namespace
 }  // namespace nine

@@ -66,6 +66,7 @@ void JobDocument::open(Job job, const QString& path, Kept kept) {
     unsaved_ = kept == Kept::Unsaved;
     doubts_.clear();
     job_ = std::move(job);
+    emit opened();
     emit changed(BlankPart | PatternPart | MasksPart | CutPart | SprayPart, ++revision_);
     emit fileChanged();
 }

@@ -46,6 +46,8 @@ class JobDocument : public QObject {
     Status save(const QString& path);
 
   signals:
+    /// Another job took the place of the one before; `changed` follows.
+    void opened();
     void changed(nine::app::Parts parts, quint64 revision);
     /// Path or saved state changed.
     void fileChanged();

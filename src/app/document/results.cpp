@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <array>
 
+#include "app/document/coming_masks.h"
 #include "app/document/selection.h"
 
 namespace nine::app {
@@ -134,6 +135,7 @@ Results::Results(JobDocument& document, ViewState& view, std::shared_ptr<Derivat
                  QObject* parent)
     : QObject(parent), document_(document), view_(view), derived_(std::move(derived)) {
     connect(&document, &JobDocument::changed, this, [this](Parts parts) { onChanged(parts); });
+    connect(&document, &JobDocument::opened, this, [this] { masks_ = {}; });  // never those of another job
     connect(&view, &ViewState::changed, this, [this] {
         if (view_.mask() != sketched_ && !document_.empty()) requestSketch();
     });
@@ -162,8 +164,11 @@ void Results::onChanged(Parts parts) {
         emit masksChanged();
         return;
     }
-    if (parts == SprayPart) return;               // nothing here follows from it
-    if (parts == CutPart) return requestMasks();  // all are remembered; only the pages are new
+    if (parts == SprayPart) return;  // nothing here follows from it
+    if (parts == CutPart) {
+        masksAreOld();
+        return requestMasks();  // all are remembered; only the pages are new
+    }
     exactSlot_.cancel();
     if (parts & (BlankPart | PatternPart)) {
         requestBody();  // and the sketch after it: what follows the hand has the processors first
@@ -171,6 +176,7 @@ void Results::onChanged(Parts parts) {
         requestSketch();
     }
     masksSlot_.cancel();
+    masksAreOld();
     progress_ = 0;
     quiet_.start();
     emit progressChanged();
@@ -253,29 +259,34 @@ void Results::takeBody(BodyResult result) {
     emit bodyChanged();
 }
 
+void Results::masksAreOld() {
+    masks_.whole = false;
+    for (const MaskResult& m : masks_.masks) masks_.waiting.insert(m.spec->id);
+}
+
 void Results::requestMasks() {
     const Job job = document_.job();
+    const quint64 number = ++asked_;
+    const auto show = [this, number](MasksResult partial) {
+        QMetaObject::invokeMethod(
+            this,
+            [this, number, partial = std::move(partial)]() mutable {
+                if (number != asked_ || !masksSlot_.running()) return;
+                masks_ = std::move(partial);
+                emit masksChanged();
+            },
+            Qt::QueuedConnection);
+    };
     masksSlot_.request(
-        [job, derived = derived_](const Task& task) {
-            MasksResult result{job, derived->masks(job, kFitVertices, task), {}, {}, {}, {}};
-            if (task.cancelled()) return result;
-            for (const MaskResult& m : result.masks) {
-                if (!m.mask) {
-                    result.pagesError = m.mask.error();
-                    result.pieces.emplace_back();
-                } else {
-                    result.pieces.push_back(pieceOf(job, *m.spec, **m.mask));
-                }
-            }
-            if (result.pagesError) return result;
-            Result<CutPages> pages = layOutPieces(result.pieces, job.cut->sheet, job.cut->places);
-            if (pages) {
-                result.drawings = drawPages(job, result.masks, *pages);
-                result.pages = std::move(*pages);
-            } else {
-                result.pagesError = pages.error();
-            }
-            return result;
+        [job, derived = derived_, before = masks_, show](const Task& task) {
+            ComingMasks coming(job, before);
+            std::vector<MaskResult> all =
+                derived->masks(job, kFitVertices, task, [&](std::size_t i, const MaskResult& mask) {
+                    coming.take(i, mask);
+                    if (coming.worthShowing() && !task.cancelled()) show(coming.soFar());
+                });
+            if (task.cancelled()) return MasksResult{job, {}};
+            return coming.allOf(std::move(all));
         },
         [this](MasksResult result) {
             masks_ = std::move(result);

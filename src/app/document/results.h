@@ -9,6 +9,7 @@
 #include <QObject>
 #include <QTimer>
 #include <map>
+#include <set>
 
 #include "app/document/job_document.h"
 #include "app/document/latest_only.h"
@@ -32,16 +33,24 @@ struct BodyResult {
     std::optional<Error> error;  ///< of the body itself
 };
 
+/// All masks of a job; or, while they are being solved, those that are there: the new ones as they come, and
+/// in place of the others what was there before, if anything.
 struct MasksResult {
-    Job job;
-    std::vector<MaskResult> masks;
-    std::vector<Piece> pieces;  ///< of each mask that could be made, else empty
-    std::optional<CutPages> pages;
-    std::vector<Drawing>
-        drawings;  ///< of the pages; only the texts of their feet hold while a piece is dragged
-    std::optional<Error> pagesError;
+    Job job = {};
+    std::vector<MaskResult> masks = {};
+    bool whole = false;                  ///< every mask is the job's as it is now: this may be cut
+    std::set<std::string> waiting = {};  ///< ids of those that are still to come
+    std::vector<Piece> pieces = {};      ///< of each mask that could be made, else empty
+    std::optional<CutPages> pages = {};
+    std::vector<Drawing> drawings =
+        {};  ///< of the pages; only the texts of their feet hold while a piece is dragged
+    std::optional<Error> pagesError = {};
 };
 
+/// Whether the mask is there as the job asks for it now.
+inline bool isCurrent(const MasksResult& masks, const std::string& mask) {
+    return masks.whole || !masks.waiting.count(mask);
+}
 /// Where a mask stands among those of a result; -1 if it is not there.
 int indexIn(const MasksResult& masks, const std::string& mask);
 
@@ -96,6 +105,7 @@ class Results : public QObject {
     void takeBody(BodyResult result);
     void requestSketch();
     void requestMasks();
+    void masksAreOld();
 
     /// The body is drawn exactly once the glance has been shown: pictures that follow the hand go first.
     static constexpr int kCalm_ms = 60;
@@ -114,6 +124,7 @@ class Results : public QObject {
     };
     Measured measured_;
     double progress_ = 1;
+    quint64 asked_ = 0;  ///< counts the requests for masks
     std::optional<MaskSketch> sketch_;
     std::string sketched_;  ///< id
     QTimer calm_, quiet_;

@@ -44,8 +44,9 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results, const 
         v.leaf = PatternNumber;
         return v;
     }
-    if (masks.empty()) {
-        v.sentence = QObject::tr("Fitting the masks ...");
+    if (masks.size() < maskSpecs(document.job()).size()) {
+        v.sentence = results.masksRunning() ? QObject::tr("Fitting the masks ...")
+                                            : QObject::tr("The masks are not fitted yet.");
         return v;
     }
     double landing = 0;
@@ -371,7 +372,9 @@ void MainWindow::refresh() {
                                           .arg(std::lround(results_->progress() * double(maskCount)))
                                           .arg(maskCount)
                           : cut_->exporting() ? tr("Writing the pages")
-                                              : tr("Landing checked by wrapping it again"),
+                          : !results_->masks().whole && maskCount > 0
+                              ? tr("Fitting was stopped; the next change starts it again")
+                              : tr("Landing checked by wrapping it again"),
                           running ? results_->progress() : 1);
 }
 

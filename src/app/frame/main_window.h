@@ -97,6 +97,8 @@ class MainWindow : public QMainWindow {
     void complain(const Error& error);
     void printDrawings(const std::vector<Drawing>& drawings);
     bool ask(const QString& question, const QString& more, const QString& yes);
+    /// Whether the pages may be printed or written now; says why not.
+    bool mayTakePages();
     /// False when masks are flagged and the user thinks better of it.
     bool mayCutFlagged();
     /// What the names of exported files begin with.

@@ -39,6 +39,27 @@ bool MainWindow::ask(const QString& question, const QString& more, const QString
     return box.clickedButton() == go;
 }
 
+bool MainWindow::mayTakePages() {
+    const MasksResult& masks = results_->masks();
+    if (!masks.whole && !maskSpecs(document_.job()).empty()) {
+        complain(
+            {"masks_coming",
+             (results_->masksRunning()
+                  ? tr("The masks are still being fitted to your last change. Take the pages when the line "
+                       "at the foot of the window says that they are checked.")
+                  : tr("The masks are not fitted to your last change: fitting was stopped. Change "
+                       "something, or undo and redo, and let it run to its end."))
+                 .toStdString(),
+             ""});
+        return false;
+    }
+    if (!masks.pages) {
+        complain({"nothing_to_cut", tr("There are no pieces to cut yet.").toStdString(), ""});
+        return false;
+    }
+    return mayCutFlagged();
+}
+
 bool MainWindow::mayCutFlagged() {
     QStringList flagged;
     for (const MaskResult& m : results_->masks().masks) {
@@ -71,9 +92,7 @@ std::string MainWindow::exportStem() const {
 
 void MainWindow::exportWithDialog(PageFormats formats) {
     takeTyped();
-    if (!results_->masks().pages)
-        return complain({"nothing_to_cut", tr("There are no pieces to export yet.").toStdString(), ""});
-    if (!mayCutFlagged()) return;
+    if (!mayTakePages()) return;
     FolderDialog dialog(this, tr("Folder for the pages"), exportFolder_);
     if (dialog.exec() != QDialog::Accepted) return;
     exportInto(dialog.folder(), formats);
@@ -128,9 +147,7 @@ void MainWindow::exportInto(const QString& folder, PageFormats formats) {
 
 void MainWindow::print() {
     const MasksResult& masks = results_->masks();
-    if (!masks.pages)
-        return complain({"nothing_to_cut", tr("There are no pages to print yet.").toStdString(), ""});
-    if (!mayCutFlagged()) return;
+    if (!mayTakePages()) return;
     printDrawings(drawPages(masks.job, masks.masks, *masks.pages));
 }
 

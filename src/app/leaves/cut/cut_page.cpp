@@ -29,8 +29,21 @@ CutPage::CutPage(LeafContext context) : LeafPage(context) {
 
 void CutPage::showSheet(int sheet) {
     sheet_ = sheet;
-    selected_ = -1;
+    selected_.clear();
     layOut();
+}
+
+int CutPage::selectedIn(const std::optional<CutPages>& pages) const {
+    for (std::size_t i = 0; pages && i < pages->pieces.size(); ++i)
+        if (pages->pieces[i].piece.id == selected_) return static_cast<int>(i);
+    return -1;
+}
+
+bool CutPage::mayMove() {
+    const auto& pages = context_.results.masks().pages;
+    const bool all = pages && pages->pieces.size() == maskSpecs(context_.document.job()).size();
+    refused_ = all ? QString() : tr("Pieces can be moved once all masks are fitted.");
+    return all;
 }
 
 double CutPage::perMm() const {
@@ -105,16 +118,23 @@ void CutPage::paintEvent(QPaintEvent*) {
         const QString why = masks.pagesError && !masks.masks.empty()
                                 ? said(*masks.pagesError)
                                 : tr("No pieces yet: they come from the masks.");
-        ink::text(p, QPointF(18, 26), pending ? tr("Laying out the pieces ...") : why, inter(12.5), t.muted);
+        ink::text(p, QPointF(18, 26),
+                  pending ? tr("Fitting the masks; their pieces appear here as they come ...") : why,
+                  inter(12.5), t.muted);
         return;
     }
     const CutPages& pages = *masks.pages;
+    const std::size_t all = maskSpecs(context_.document.job()).size();
+    const std::size_t coming = all - std::min(all, pages.pieces.size());
     ink::heading(
         p, QPointF(18, 26),
         tr("Sheet %1 of %2, %3 × %4")
             .arg(QString::number(sheet_ + 1), QString::number(pages.pages),
                  lengthNumber(pages.sheet.width_mm, 0), lengthText(pages.sheet.height_mm, 0)),
-        tr("cut from %1; drag a piece, pieces never overlap").arg(materialName(materialShown()).toLower()));
+        coming > 0
+            ? tr("%1 of %2 pieces so far, the others are being fitted").arg(pages.pieces.size()).arg(all)
+            : tr("cut from %1; drag a piece, pieces never overlap")
+                  .arg(materialName(materialShown()).toLower()));
     const QColor ground = materialColour(materialShown());
     paintSheet(p, ground);
     paintPieces(p, ground);
@@ -131,8 +151,13 @@ void CutPage::paintEvent(QPaintEvent*) {
 
 std::string CutPage::materialShown() const {
     const MasksResult& masks = context_.results.masks();
-    for (std::size_t i = 0; masks.pages && i < masks.pages->pieces.size() && i < masks.masks.size(); ++i)
-        if (static_cast<int>(masks.pages->pieces[i].page) == sheet_) return masks.masks[i].spec->material;
+    const auto sheet = static_cast<std::size_t>(sheet_);
+    if (masks.pages && sheet < masks.pages->stocks.size() && sheet_ >= 0) {
+        for (const PlacedPiece& placed : masks.pages->pieces) {
+            const int mask = placed.page == sheet ? indexIn(masks, placed.piece.id) : -1;
+            if (mask >= 0) return masks.masks[static_cast<std::size_t>(mask)].spec->material;
+        }
+    }
     return "paper";
 }
 
@@ -173,7 +198,7 @@ void CutPage::paintPieces(QPainter& p, const QColor& ground) const {
     for (std::size_t i = 0; i < pages.pieces.size(); ++i) {
         const PlacedPiece& placed = pages.pieces[i];
         if (static_cast<int>(placed.page) != sheet_) continue;
-        const bool on = static_cast<int>(i) == selected_;
+        const bool on = placed.piece.id == selected_;
         QPainterPath path;
         path.addPolygon(polygonOf(placed.piece.outline));
         path.closeSubpath();
@@ -214,7 +239,7 @@ void CutPage::keep(int piece) {
 
 void CutPage::mousePressEvent(QMouseEvent* event) {
     const auto& pages = context_.results.masks().pages;
-    selected_ = -1;
+    selected_.clear();
     refused_.clear();
     last_ = event->position();
     if (pages) {
@@ -222,34 +247,35 @@ void CutPage::mousePressEvent(QMouseEvent* event) {
         for (std::size_t i = 0; i < pages->pieces.size(); ++i) {
             if (static_cast<int>(pages->pieces[i].page) == sheet_ &&
                 contains(pages->pieces[i].piece.outline, Vec2(mm.x(), -mm.y()))) {
-                selected_ = static_cast<int>(i);
+                selected_ = pages->pieces[i].piece.id;
             }
         }
         before_ = pages;
     }
-    dragging_ = selected_ >= 0;
+    dragging_ = !selected_.empty() && mayMove();
     update();
 }
 
 void CutPage::mouseMoveEvent(QMouseEvent* event) {
     if (!dragging_ || !(event->buttons() & Qt::LeftButton)) return;
     const QPointF by = (event->position() - last_) / perMm();
-    const QPointF before = pieceCentre(selected_);
-    move(selected_, Vec2(by.x(), -by.y()));
+    const int piece = selectedIn(context_.results.masks().pages);
+    const QPointF before = pieceCentre(piece);
+    move(piece, Vec2(by.x(), -by.y()));
     // A refused step does not count, so that the piece stays under the pointer.
-    if (pieceCentre(selected_) != before) last_ = event->position();
+    if (pieceCentre(piece) != before) last_ = event->position();
 }
 
 void CutPage::mouseReleaseEvent(QMouseEvent*) {
     if (!dragging_) return;
     dragging_ = false;
     context_.document.beginGesture();
-    if (before_ && pieceCentre(selected_) != QPointF() && context_.results.masks().pages) {
-        const auto index = static_cast<std::size_t>(selected_);
-        const auto middle = [&](const CutPages& pages) { return pages.pieces[index].piece.box().low; };
-        if (index < before_->pieces.size() && middle(*before_) != middle(*context_.results.masks().pages))
-            keep(selected_);
-    }
+    const auto& pages = context_.results.masks().pages;
+    const int was = selectedIn(before_), is = selectedIn(pages);
+    const auto low = [](const CutPages& all, int piece) {
+        return all.pieces[static_cast<std::size_t>(piece)].piece.box().low;
+    };
+    if (was >= 0 && is >= 0 && low(*before_, was) != low(*pages, is)) keep(is);
     before_.reset();
 }
 
@@ -278,8 +304,11 @@ void CutPage::keyPressEvent(QKeyEvent* event) {
             showSheet(std::max(0, sheet_ - 1));
             return;
         case Qt::Key_Space:  // the next piece
-            if (count > 0) selected_ = (selected_ + 1) % count;
-            if (count > 0) sheet_ = static_cast<int>(pages->pieces[static_cast<std::size_t>(selected_)].page);
+            if (count > 0) {
+                const auto next = static_cast<std::size_t>((selectedIn(pages) + 1) % count);
+                selected_ = pages->pieces[next].piece.id;
+                sheet_ = static_cast<int>(pages->pieces[next].page);
+            }
             return layOut();
         case Qt::Key_Escape:
             if (dragging_ && before_) context_.results.setPages(*before_);
@@ -289,8 +318,10 @@ void CutPage::keyPressEvent(QKeyEvent* event) {
             return LeafPage::keyPressEvent(event);
     }
     if (!event->isAutoRepeat()) context_.document.beginGesture();
-    move(selected_, by);
-    if (refused_.isEmpty()) keep(selected_);
+    const int piece = selectedIn(pages);
+    if (piece < 0 || !mayMove()) return update();
+    move(piece, by);
+    if (refused_.isEmpty()) keep(piece);
 }
 
 }  // namespace nine::app

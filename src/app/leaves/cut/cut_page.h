@@ -44,7 +44,13 @@ class CutPage : public LeafPage {
     /// Makes the place of the piece the job's.
     void keep(int piece);
 
-    int sheet_ = 0, selected_ = -1;
+    /// Where the selected piece stands among those of some pages; -1 when it is not there.
+    int selectedIn(const std::optional<CutPages>& pages) const;
+    /// False, and says so, while pieces are still to come: places are kept for all pieces together.
+    bool mayMove();
+
+    int sheet_ = 0;
+    std::string selected_;  ///< id of a piece
     bool dragging_ = false;
     QPointF last_;
     QString refused_;

@@ -49,7 +49,7 @@ void MasksPage::showPanel(Panel panel) {
 MaskInView MasksPage::find() const {
     const MasksResult& all = context_.results.masks();
     const auto& sketch = context_.results.sketch();
-    if (context_.results.masksRunning() && sketch && sketch->spec->id == context_.view.mask())
+    if (!isCurrent(all, context_.view.mask()) && sketch && sketch->spec->id == context_.view.mask())
         return {sketch->spec, sketch->mask, sketch->piece, false, {}};
     const int found = indexIn(all, context_.view.mask());
     if (found < 0) return {};

@@ -237,7 +237,8 @@ void PatternPage::paintMask(QPainter& p) const {
     const auto& all = context_.results.masks().masks;
     const int found = indexIn(context_.results.masks(), sketch->spec->id);
     const auto index = static_cast<std::size_t>(std::max(0, found));
-    const bool judged = !context_.results.masksRunning() && found >= 0 && all[index].mask;
+    const bool judged =
+        found >= 0 && isCurrent(context_.results.masks(), sketch->spec->id) && all[index].mask;
     const QString sheet = materialName(sketch->spec->material).toLower();
     if (!judged) {
         ink::text(p, QPointF(mask_.left(), y), tr("follows what you drag;"), inter(11), t.muted);

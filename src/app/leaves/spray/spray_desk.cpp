@@ -92,6 +92,7 @@ int SprayDesk::firstMissed() const {
 
 void SprayDesk::requestVerdicts() {
     const MasksResult& all = context_.results.masks();
+    if (!all.whole && !all.masks.empty()) return;  // some are still to come
     if (all.masks.empty()) {
         slot_.cancel();
         verdicts_.clear();
