@@ -43,7 +43,8 @@ constexpr const char* kHelp =
   land BLANK --map F.csv --side L --marks "x,g;x,g" [--apply ...]
                                                   lays any flat map back on the body
   cut JOB --out DIR [--sheet A4|Letter|210x297] [--format svg,pdf,dxf]
-          [--tool knife|scissors|plotter|hot]     true-size pages of all masks
+          [--tool knife|scissors|plotter|hot] [--tidy]   true-size pages of all masks; --tidy takes away
+                                                  sheets of an earlier, longer run
   spray edge --gap MM --distance MM --pressure KPA --needle MM [--angle DEG] [--paint opaque] [--reduction 4:1]
           [--flow_ml_min 0.4] [--speed_mm_s 120] [--film UM] [--stroke along|across] [--aim_mm 0] [--thickness MM]
                                                   how wide an edge is and how far paint creeps

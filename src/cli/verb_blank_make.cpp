@@ -101,7 +101,7 @@ Result<std::pair<Vec2, Vec2>> twoPoints(const std::string& text, const std::stri
 }
 
 /// Flags --exclude and --include, with `prefix` before their names.
-Status readStrokes(const Args& args, const std::string& prefix, SilhouetteWish& wish) {
+Status readStrokes(const Args& args, const std::string& prefix, std::vector<Stroke2>& strokes) {
     const Result<double> brush = args.number("brush", 12);
     if (!brush) return brush.error();
     for (const bool include : {true, false}) {
@@ -116,7 +116,7 @@ Status readStrokes(const Args& args, const std::string& prefix, SilhouetteWish& 
             stroke.include = include;
             for (std::size_t i = 0; i + 1 < line.size(); i += 2)
                 stroke.points.emplace_back(line[i], line[i + 1]);
-            wish.strokes.push_back(std::move(stroke));
+            strokes.push_back(std::move(stroke));
         }
     }
     return Done{};
@@ -143,7 +143,10 @@ Result<Reply> blankSheet(const Words& words, const Task&) {
 }
 
 Result<Reply> blankTrace(const Words& words, const Task& task) {
-    const Result<Args> args = Args::parse(words, {"out", "name", "family", "girth", "ruler_mm"}, {}, 1);
+    const Result<Args> args = Args::parse(
+        words,
+        {"out", "name", "family", "girth", "ruler_mm", "axis", "top_axis", "exclude", "include", "brush"}, {},
+        1);
     if (!args) return args.error();
     const Result<std::string> out = args->need("out");
     if (!out) return out.error();
@@ -155,6 +158,15 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
         if (!ruler) return ruler.error();
         tracing.ruler_mm = *ruler;
     }
+    for (const auto& [flag, axis] :
+         {std::pair{"axis", &tracing.sideAxis_px}, {"top_axis", &tracing.topAxis_px}}) {
+        const auto text = args->value(flag);
+        if (!text) continue;
+        const auto ends = twoPoints(*text, std::string("--") + flag);
+        if (!ends) return ends.error();
+        *axis = *ends;
+    }
+    if (Status ok = readStrokes(*args, "", tracing.strokes); !ok) return ok.error();
     const Result<LoadedPicture> picture = loadPicture(args->word(0), task);
     if (!picture) return picture.error();
     tracing.scanPerMm = picture->file.perMm;
@@ -210,7 +222,7 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
     if (nose != "left" && nose != "right")
         return Error{"bad_value", "The nose points left or right.", "--nose"};
     wish.noseLeft = nose == "left";
-    if (Status ok = readStrokes(*args, "", wish.silhouette); !ok) return ok.error();
+    if (Status ok = readStrokes(*args, "", wish.silhouette.strokes); !ok) return ok.error();
     if (args->has("thin")) {
         const Result<double> thin = args->number("thin", 0);
         if (!thin) return thin.error();
@@ -229,7 +241,7 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
         Result<LoadedPicture> loaded = loadPicture(*path, task);
         if (!loaded) return loaded.error();
         PhotoWish topWish;
-        if (Status ok = readStrokes(*args, "top_", topWish.silhouette); !ok) return ok.error();
+        if (Status ok = readStrokes(*args, "top_", topWish.silhouette.strokes); !ok) return ok.error();
         const Result<Silhouette> top = silhouetteOf(loaded->file.picture, topWish.silhouette, task);
         if (!top) return top.error();
         topWish.noseLeft = wish.noseLeft;

@@ -122,8 +122,37 @@ Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats,
 
 }  // namespace
 
+namespace {
+
+/// Sheets of an earlier, longer run that would be taken for this one's.
+std::vector<std::string> leftoversIn(const std::string& folder, const Reply& reply,
+                                     const std::vector<std::string>& formats) {
+    std::vector<std::string> names;
+    std::error_code none;
+    for (const auto& entry : std::filesystem::directory_iterator(folder, none))
+        names.push_back(entry.path().filename().string());
+    std::sort(names.begin(), names.end());
+    const auto wants = [&](const char* format) {
+        return std::find(formats.begin(), formats.end(), format) != formats.end();
+    };
+    return sheetsBeyond(names, reply.json["sheets"].size(), {wants("svg"), wants("pdf"), wants("dxf")}, "");
+}
+
+Warning leftoverWarning(const std::vector<std::string>& names, const std::string& folder) {
+    std::string some;
+    for (std::size_t i = 0; i < std::min<std::size_t>(4, names.size()); ++i)
+        some += (i > 0 ? ", " : "") + names[i];
+    if (names.size() > 4) some += " and " + std::to_string(names.size() - 4) + " more";
+    return {"old_pages",
+            "The folder still holds " + some +
+                ", which do not belong to these pages. Take them away, or cut with --tidy.",
+            folder};
+}
+
+}  // namespace
+
 Result<Reply> cut(const Words& words, const Task& task) {
-    const Result<Args> args = Args::parse(words, {"sheet", "out", "format", "tool"}, {}, 1);
+    const Result<Args> args = Args::parse(words, {"sheet", "out", "format", "tool"}, {"tidy"}, 1);
     if (!args) return args.error();
     const Result<std::string> folder = args->need("out");
     if (!folder) return folder.error();
@@ -154,7 +183,14 @@ Result<Reply> cut(const Words& words, const Task& task) {
     Derivations derived;
     Result<CutReply> result = cutJob(job, *formats, *tool, derived, task);
     if (!result) return withLine(result.error(), args->word(0));
-    if (Status written = writeFilesAtomically(*folder, result->files); !written) return written.error();
+    const std::vector<std::string> leftovers = leftoversIn(*folder, result->reply, *formats);
+    const bool tidy = args->has("tidy");
+    if (Status written =
+            writeFilesAtomically(*folder, result->files, tidy ? leftovers : std::vector<std::string>{});
+        !written)
+        return written.error();
+    if (!leftovers.empty() && !tidy)
+        result->reply.json["warnings"].push_back(warningsJson({leftoverWarning(leftovers, *folder)})[0]);
     for (const Warning& w : loaded->warnings) result->reply.json["warnings"].push_back(warningsJson({w})[0]);
     return std::move(result->reply);
 }

@@ -71,6 +71,51 @@ TEST_F(Ways, FromNothingToATracedBody) {
     EXPECT_TRUE(body().landmarks.at("belly_hanger").assumed);
 }
 
+TEST_F(Ways, ATracingIsHelpedByHandBeforeTheBodyIsMade) {
+    window.showLeaf(BlankNumber);
+    desk().start(BlankDesk::Way::Tracing);
+    click("Try it with the demo's tracing");
+    ASSERT_TRUE(looked());
+    ASSERT_TRUE(desk().side().reading);
+    PicturePage& page = window.blankLeaf().picturePage();
+    const auto axis = [&] { return desk().side().reading->side->axis; };
+    const auto turn = [&] {
+        const Vec2 along = axis().tail - axis().nose;
+        return std::atan2(along.y(), along.x());
+    };
+    const double before = turn(), length = axis().length();
+    drag(&page, page.handle(PicturePage::Grip::Nose), QPointF(0, 10));
+    ASSERT_TRUE(looked());
+    EXPECT_GT(std::abs(turn() - before), 0.02);
+    // The one from above has handles of its own.
+    const double top = desk().side().reading->top->axis.nose.y();
+    drag(&page, page.handle(PicturePage::Grip::TopTail), QPointF(0, -8));
+    ASSERT_TRUE(looked());
+    EXPECT_NE(desk().side().reading->top->axis.nose.y(), top);
+    // Painted across near the tail: the rest is left; taken back it is whole again.
+    click("Paint out");
+    const QPointF tail = page.handle(PicturePage::Grip::Tail);
+    drag(&page, tail + QPointF(-50, -60), QPointF(0, 120));
+    ASSERT_TRUE(looked());
+    EXPECT_LT(axis().length(), length - 5);
+    click("Take the last stroke back");
+    ASSERT_TRUE(looked());
+    EXPECT_NEAR(axis().length(), length, 0.3);
+    // By keyboard: Page down from the brush to the nose; three quick steps are three steps.
+    desk().setTool(BlankDesk::Tool::Axis);
+    page.setFocus();
+    QTest::keyClick(&page, Qt::Key_PageDown);
+    const QPointF stood = page.handle(PicturePage::Grip::Nose);
+    for (int i = 0; i < 3; ++i) QTest::keyClick(&page, Qt::Key_Down, Qt::ShiftModifier);
+    const double step = page.at(Vec2(0, 10)).y() - page.at(Vec2(0, 0)).y();
+    EXPECT_NEAR(page.handle(PicturePage::Grip::Nose).y() - stood.y(), 3 * step, 0.5);
+    ASSERT_TRUE(looked());
+    EXPECT_NEAR(page.handle(PicturePage::Grip::Nose).y() - stood.y(), 3 * step, 1.5);
+    click("Make the body");
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_NEAR(body().table.stations.back().x_mm, 60, 0.6);
+}
+
 TEST_F(Ways, ABodyFromPhotosIsOneStepOfTheHistory) {
     const std::string before = bytes();
     window.showLeaf(BlankNumber);

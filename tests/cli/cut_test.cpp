@@ -285,5 +285,31 @@ TEST(CliCut, UnwritableFolderAndFullDiskKeepWhatWasThere) {
     ::umount(folder.path().c_str());
 }
 
+/// Small sheets first, then a large one: what is left of the first run is told, and taken away when asked.
+TEST(CutCli, SheetsOfALongerRunAreToldOrTakenAway) {
+    namespace fs = std::filesystem;
+    const TemporaryFolder folder;
+    const std::string out = " --out " + quoted(folder.path()) + " --format svg --json";
+    const auto sheets = [&] {
+        std::vector<std::string> names;
+        for (const auto& entry : fs::directory_iterator(folder.path()))
+            names.push_back(entry.path().filename());
+        std::sort(names.begin(), names.end());
+        return names;
+    };
+    ASSERT_EQ(cli("cut " + demoJob() + " --sheet 130x130" + out).exitCode, 0);
+    ASSERT_GE(sheets().size(), 2u);
+    write(folder / "sheet-notes.svg", "mine");
+    const CliRan told = cli("cut " + demoJob() + " --sheet A4" + out);
+    ASSERT_EQ(told.exitCode, 0);
+    EXPECT_NE(told.out.find("old_pages"), std::string::npos);
+    EXPECT_NE(told.out.find("sheet-2.svg"), std::string::npos);
+    EXPECT_GE(sheets().size(), 3u);
+    const CliRan tidied = cli("cut " + demoJob() + " --sheet A4 --tidy" + out);
+    ASSERT_EQ(tidied.exitCode, 0);
+    EXPECT_EQ(tidied.out.find("old_pages"), std::string::npos);
+    EXPECT_EQ(sheets(), (std::vector<std::string>{"sheet-1.svg", "sheet-notes.svg"}));
+}
+
 }  // namespace
 }  // namespace nine::test

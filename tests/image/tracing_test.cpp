@@ -258,6 +258,104 @@ TEST(TracingSheet, ASmallGapIsBridgedAWideOneNamed) {
     }
 }
 
+/// The scan read with strokes given in mm of the frame.
+TracingReading readByHand(const Picture& scan, const std::vector<std::pair<Vec2, Vec2>>& strokes_mm,
+                          bool include, double radius_mm) {
+    const TracingReading plain = test::need(readTracing(scan, {}));
+    TracingWish wish;
+    for (const auto& [from, to] : strokes_mm)
+        wish.strokes.push_back({{plain.page.view.pixelOf(from), plain.page.view.pixelOf(to)},
+                                radius_mm * plain.page.view.pixelsPerMm(from),
+                                include});
+    return test::need(readTracing(scan, wish));
+}
+
+TEST(TracingSheet, WhatIsPaintedInAndOutChangesTheOutlineThereOnly) {
+    const Skin skin = test::sampleSkin("sedge60");
+    PaintedPage page = tracedPage(skin, false);
+    const Picture scan = test::scanned(page);
+    const TracingReading plain = test::need(readTracing(scan, {}));
+    const double whole = std::abs(polygonArea(plain.side->outline));
+    const Vec2 nose = plain.side->axis.nose, tail = plain.side->axis.tail;
+    // Three quarters along a band right across is taken out: the larger, front part stays.
+    const Vec2 across = nose + 0.75 * (tail - nose);
+    const TracingReading cut = readByHand(scan, {{across + Vec2(0, 20), across - Vec2(0, 20)}}, false, 2);
+    EXPECT_NEAR(cut.side->axis.length(), 0.75 * (tail - nose).norm() - 2, 0.6);
+    for (const Vec2& p : cut.side->outline)  // what was not painted on is as it was
+        if (p.x() < across.x() - 4) {
+            double nearest = 1e9;
+            for (const Vec2& q : plain.side->outline) nearest = std::min(nearest, (p - q).norm());
+            EXPECT_LT(nearest, 0.15);
+        }
+    // A dab of 3 mm on the back line adds its outer half.
+    const auto highest = *std::max_element(plain.side->outline.begin(), plain.side->outline.end(),
+                                           [](const Vec2& a, const Vec2& b) { return a.y() < b.y(); });
+    const TracingReading more = readByHand(scan, {{highest, highest}}, true, 3);
+    EXPECT_NEAR(std::abs(polygonArea(more.side->outline)) - whole, 0.5 * kPi * 9, 1.5);
+    const TracingReading less = readByHand(scan, {{highest, highest}}, false, 3);
+    EXPECT_NEAR(whole - std::abs(polygonArea(less.side->outline)), 0.5 * kPi * 9, 1.5);
+}
+
+TEST(TracingSheet, AnOpenLineIsClosedByPaintingAlongIt) {
+    const Skin skin = test::sampleSkin("sedge60");
+    const Polyline2 outline = test::outlineAt(skin, false, {60, 143});
+    PaintedPage page;
+    page.marks();
+    // Seven millimetres of the line are missing on the back.
+    Polyline2 open;
+    std::size_t top = 0;
+    for (std::size_t i = 0; i < outline.size(); ++i)
+        if (outline[i].y() > outline[top].y()) top = i;
+    for (std::size_t k = 0; k < outline.size(); ++k) {
+        const Vec2& p = outline[(top + k) % outline.size()];
+        if ((p - outline[top]).norm() > 3.5) open.push_back(p);
+    }
+    page.stroke(open, kPencil_mm, kGraphite, false);
+    const Picture scan = test::scanned(page);
+    const Result<TracingReading> refused = readTracing(scan, {});
+    ASSERT_FALSE(refused);
+    EXPECT_EQ(refused.error().code, "line_open");
+    // The whole page, without a gap, tells where pixels lie.
+    const TracingReading whole = test::need(readTracing(test::scanned(tracedPage(skin, false)), {}));
+    TracingWish wish;
+    Stroke2 stroke{{}, 12, true};
+    for (std::size_t k = 0; k < outline.size(); ++k) {
+        const Vec2& p = outline[(top + outline.size() - 60 + k) % outline.size()];
+        if (k < 120 && (p - outline[top]).norm() < 4.5) stroke.points.push_back(whole.page.view.pixelOf(p));
+    }
+    ASSERT_GT(stroke.points.size(), 2u);
+    wish.strokes.push_back(stroke);
+    const TracingReading closed = test::need(readTracing(scan, wish));
+    const Skin body = test::need(Skin::of(test::need(blankOfTracing(closed, {})).blank.table));
+    const Miss miss = missOf(body, skin, false);
+    EXPECT_LT(miss.rms, 0.12);  // and not fatter by the brush, which is 2 mm wide
+    EXPECT_LT(miss.worst, 0.5);
+}
+
+TEST(TracingSheet, TheAxisCanBeDragged) {
+    const Skin skin = test::sampleSkin("sedge60");
+    const Picture scan = test::scanned(tracedPage(skin));
+    const TracingReading plain = test::need(readTracing(scan, {}));
+    const Vec2 nose = plain.side->axis.nose, tail = plain.side->axis.tail;
+    TracingWish wish;
+    wish.sideAxis_px = std::pair(plain.page.view.pixelOf(nose + Vec2(0, 2)), plain.page.view.pixelOf(tail));
+    const TracingReading moved = test::need(readTracing(scan, wish));
+    const Vec2 along = moved.side->axis.tail - moved.side->axis.nose, before = tail - nose;
+    EXPECT_NEAR(std::atan2(along.y(), along.x()) - std::atan2(before.y(), before.x()),
+                -std::atan2(2.0, before.norm()), 2e-3);
+    EXPECT_NEAR(along.norm(), before.norm(), 0.3);
+    EXPECT_NEAR((moved.top->axis.nose - plain.top->axis.nose).norm(), 0, 1e-9);
+    wish.sideAxis_px->second = wish.sideAxis_px->first;
+    EXPECT_EQ(readTracing(scan, wish).error().code, "no_axis");
+    // Nose and tail changed over: the body is mirrored, up stays up.
+    wish.sideAxis_px = std::pair(plain.page.view.pixelOf(tail), plain.page.view.pixelOf(nose));
+    const Skin turned =
+        test::need(Skin::of(test::need(blankOfTracing(test::need(readTracing(scan, wish)), {})).blank.table));
+    const Section s = turned.loft().sectionAt(turned.tailX() - 20), was = skin.loft().sectionAt(20);
+    EXPECT_NEAR(s.top, was.top, 0.3);
+    EXPECT_NEAR(s.bottom, was.bottom, 0.3);
+}
+
 TEST(TracingSheet, AHandOverTheLineIsRefused) {
     const Skin body = test::sampleSkin("sedge60");
     Picture picture = test::scanned(tracedPage(body, false));

@@ -104,12 +104,13 @@ void BodyView::draw(bool moving) {
              samples = moving ? 1 : 2](const Task& task) {
                 QImage image = toQImage(render(drawn->mesh, *picture, view, w, h, samples, task).image);
                 // Made as large as it is shown here, not each time it is painted.
-                if (samples == 1)
+                if (samples == 1 && !image.isNull())
                     image = image.scaled(2 * image.size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
                 image.setDevicePixelRatio(whole);
                 return image;
             },
             [this, box = box_, scale = perMm_](QImage image) {
+                if (image.isNull()) return;
                 image_ = std::move(image);
                 imageBox_ = box;
                 imagePerMm_ = scale;

@@ -143,6 +143,22 @@ Vec2 laidOn(const Vec2& point, const BodyAxis& axis) {
     return {(point - axis.nose).dot(along), (point - axis.nose).dot(up)};
 }
 
+Result<BodyAxis> axisThrough(const Polyline2& outline, const Vec2& nose, const Vec2& tail, double least,
+                             bool noseLeft) {
+    if (!((tail - nose).norm() >= least))
+        return Error{"no_axis", "Nose and tail of the axis coincide; drag them to the ends of the body.",
+                     "axis"};
+    const BodyAxis found = axisOf(outline, noseLeft);
+    const BodyAxis given{nose, tail, found.noseFlat, found.tailFlat};
+    double from = 1e18, to = -1e18;
+    for (const Vec2& p : laidOn(outline, given)) {
+        from = std::min(from, p.x());
+        to = std::max(to, p.x());
+    }
+    const Vec2 along = (tail - nose).normalized();
+    return BodyAxis{nose + from * along, nose + to * along, found.noseFlat, found.tailFlat};
+}
+
 Polyline2 laidOn(const Polyline2& outline, const BodyAxis& axis) {
     Polyline2 out;
     for (const Vec2& p : outline) out.push_back(laidOn(p, axis));

@@ -10,14 +10,9 @@
 #include "base/result.h"
 #include "base/task.h"
 #include "image/picture.h"
+#include "image/stroke.h"
 
 namespace nine {
-
-struct Stroke2 {
-    Polyline2 points;      ///< pixels of the picture
-    double radius = 10;    ///< pixels
-    bool include = false;  ///< false takes out
-};
 
 struct SilhouetteWish {
     std::vector<Stroke2> strokes;

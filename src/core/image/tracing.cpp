@@ -17,7 +17,8 @@ constexpr double kCoveredLight = 0.3;    // of the paper: darker broad things ar
 constexpr double kTrustScan = 0.15;      // a density off by more is no scanner's
 constexpr double kSquareEnough = 0.01;   // a scanner sees no perspective
 constexpr double kStraightLens = 0.003;  // nor a lens
-constexpr double kWorthSaying = 0.004;   // a scale that differs by less is within the ruler's own error
+constexpr double kShortestAxis_mm = 3;
+constexpr double kWorthSaying = 0.004;  // a scale that differs by less is within the ruler's own error
 
 /// One box of the page, looked at squarely.
 FlatBox flatten(const Picture& picture, int factor, const PlaneView& view, const Box2& box) {
@@ -59,6 +60,67 @@ FlatBox flatten(const Picture& picture, int factor, const PlaneView& view, const
             flat.covered.on[i] = 1;
     }
     return flat;
+}
+
+/// What was painted, in mm of the frame.
+std::vector<Stroke2> onPage(const std::vector<Stroke2>& strokes, const PlaneView& view) {
+    std::vector<Stroke2> there = strokes;
+    for (Stroke2& stroke : there) {
+        if (stroke.points.empty()) continue;
+        for (Vec2& p : stroke.points) p = view.mmOf(p);
+        stroke.radius /= view.pixelsPerMm(stroke.points.front());
+    }
+    return there;
+}
+
+/// The box with strokes that put in drawn as a pencil would.
+FlatBox withPencil(FlatBox box, const std::vector<Stroke2>& strokes) {
+    constexpr double kPencil_mm = 0.6, kDark = 0.15;
+    for (const Stroke2& stroke : strokes) {
+        if (!stroke.include) continue;
+        for (const Polygon2& line : coveredBy(stroke.points, 0.5 * kPencil_mm)) {
+            if (polygonArea(line) < 0) continue;
+            const Box2 b = boxAround({line});
+            const Vec2 from = box.pixelsPerMm *
+                              Vec2(b.low.x() - box.upperLeft_mm.x(), box.upperLeft_mm.y() - b.high.y()),
+                       to = box.pixelsPerMm *
+                            Vec2(b.high.x() - box.upperLeft_mm.x(), box.upperLeft_mm.y() - b.low.y());
+            for (int y = std::max(0, static_cast<int>(from.y()));
+                 y < std::min(box.grey.height, static_cast<int>(to.y()) + 1); ++y)
+                for (int x = std::max(0, static_cast<int>(from.x()));
+                     x < std::min(box.grey.width, static_cast<int>(to.x()) + 1); ++x) {
+                    if (!contains(line, box.mmOf(Vec2(x + 0.5, y + 0.5)))) continue;
+                    box.grey.at(x, y) = static_cast<float>(kDark);
+                    box.covered.set(x, y, false);
+                }
+        }
+    }
+    return box;
+}
+
+/// The outline of a box with what was painted on it.
+Result<TracedBox> paintedOutline(const FlatBox& box, const std::string& name, std::vector<Stroke2> strokes,
+                                 const Task& task) {
+    Result<TracedBox> found = outlineIn(box, name, task);
+    const auto putsIn = [](const Stroke2& s) { return s.include; };
+    if (!found && std::any_of(strokes.begin(), strokes.end(), putsIn)) {
+        Result<TracedBox> closed = outlineIn(withPencil(box, strokes), name, task);
+        if (closed) {
+            found = std::move(closed);
+            std::erase_if(strokes, putsIn);  // they were the line
+        }
+    }
+    if (!found || strokes.empty()) return found;
+    found->outline = withStrokes(found->outline, strokes);
+    if (found->outline.empty())
+        return Error{
+            "nothing_drawn",
+            "Nothing of the " + name + " is left when what was painted out is taken off. Take a stroke back.",
+            name};
+    std::erase_if(found->guides, [&](const GuideLine& guide) {
+        return !contains(found->outline, guide.points[guide.points.size() / 2]);
+    });
+    return found;
 }
 
 /// Whether the page is seen squarely, as a scanner sees it.
@@ -126,27 +188,39 @@ Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wi
         if (task.cancelled()) return Task::cancelledError();
     }
     task.progress(0.5);
+    const std::vector<Stroke2> strokes = onPage(wish.strokes, reading.page.view);
     std::optional<Result<TracedBox>> traced[2];
     forEachInParallel(3, [&](std::size_t i) {
         if (i == 2) {
             reading.rubbing = linesIn(boxes[2]);
         } else {
-            traced[i] = outlineIn(boxes[i], i == 0 ? "side tracing" : "top tracing", task);
+            traced[i] = paintedOutline(boxes[i], i == 0 ? "side tracing" : "top tracing", strokes, task);
         }
     });
     if (task.cancelled()) return Task::cancelledError();
-    const auto scaled = [&](TracedBox box) {
+    const auto scaled = [&](TracedBox box,
+                            const std::optional<std::pair<Vec2, Vec2>>& axis_px) -> Result<TracedBox> {
         for (Vec2& p : box.outline) p *= reading.scale;
         for (GuideLine& g : box.guides)
             for (Vec2& p : g.points) p *= reading.scale;
         box.lineWidth_mm *= reading.scale;
         box.axis = axisOf(box.outline);
+        if (!axis_px) return box;
+        const auto onPaper = [&](const Vec2& pixel) { return reading.scale * reading.page.view.mmOf(pixel); };
+        const Result<BodyAxis> given =
+            axisThrough(box.outline, onPaper(axis_px->first), onPaper(axis_px->second), kShortestAxis_mm);
+        if (!given) return given.error();
+        box.axis = *given;
         return box;
     };
     if (!*traced[0]) return traced[0]->error();
-    reading.side = scaled(std::move(**traced[0]));
+    Result<TracedBox> side = scaled(std::move(**traced[0]), wish.sideAxis_px);
+    if (!side) return side.error();
+    reading.side = std::move(*side);
     if (*traced[1]) {
-        reading.top = scaled(std::move(**traced[1]));
+        Result<TracedBox> top = scaled(std::move(**traced[1]), wish.topAxis_px);
+        if (!top) return top.error();
+        reading.top = std::move(*top);
     } else if (traced[1]->error().code != "nothing_drawn") {
         return traced[1]->error();
     }

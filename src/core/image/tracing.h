@@ -14,6 +14,7 @@
 
 #include "image/marks.h"
 #include "image/outline.h"
+#include "image/stroke.h"
 
 namespace nine {
 
@@ -38,6 +39,12 @@ struct TracingWish {
     /// has one.
     std::optional<double> ruler_mm;
     double scanPerMm = 0;  ///< pixels per mm that the file claims, 0 if none
+    /// Painted on the picture. What is put in or taken out changes the outline there; where the line is open
+    /// or too faint to be found, the middle of a stroke that puts in stands for the pencil.
+    std::vector<Stroke2> strokes = {};
+    /// Nose and tail, pixels, when dragged straight: the axis keeps this line and ends where the outline
+    /// does.
+    std::optional<std::pair<Vec2, Vec2>> sideAxis_px = {}, topAxis_px = {};
 };
 
 struct TracingReading {
@@ -51,7 +58,7 @@ struct TracingReading {
 };
 
 /// Errors: marks_missing, page_not_flat, page_too_small (fewer than kFewestPixelsPerMm), nothing_drawn,
-/// line_open (with the place), ruler_wrong, cancelled.
+/// line_open (with the place), ruler_wrong, no_axis (its ends coincide), cancelled.
 Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wish, const Task& task = {});
 
 /// The side box of the page in colour, put flat, at kPicturePerMm; nose at the left, y down.

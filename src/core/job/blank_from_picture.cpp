@@ -132,18 +132,9 @@ Result<PhotoOutline> photoOutline(const Silhouette& silhouette, const PhotoWish&
     if (wish.axis_px) {
         const Vec2 nose(wish.axis_px->first.x(), -wish.axis_px->first.y()),
             tail(wish.axis_px->second.x(), -wish.axis_px->second.y());
-        if ((tail - nose).norm() < 10)
-            return Error{"no_axis", "Nose and tail of the axis coincide; drag them to the ends of the body.",
-                         "axis"};
-        // The axis keeps its line; its ends go to where the outline ends along it.
-        const BodyAxis given{nose, tail, axis.noseFlat, axis.tailFlat};
-        double least = 1e18, most = -1e18;
-        for (const Vec2& p : laidOn(up, given)) {
-            least = std::min(least, p.x());
-            most = std::max(most, p.x());
-        }
-        const Vec2 along = (tail - nose).normalized();
-        axis = {nose + least * along, nose + most * along, axis.noseFlat, axis.tailFlat};
+        const Result<BodyAxis> given = axisThrough(up, nose, tail, 10, wish.noseLeft);
+        if (!given) return given.error();
+        axis = *given;
     }
     if (wish.known) {
         const double apart = (wish.known->to_px - wish.known->from_px).norm();

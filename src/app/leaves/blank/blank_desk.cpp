@@ -226,8 +226,11 @@ void BlankDesk::setKnown(PhotoWish::Known known) {
     lookAgain(false);
 }
 
-void BlankDesk::setAxis(const Vec2& nose_px, const Vec2& tail_px) {
-    wishOfShown().axis_px = std::pair(nose_px, tail_px);
+void BlankDesk::setAxis(const Vec2& nose_px, const Vec2& tail_px, bool above) {
+    auto& axis = way_ != Way::Tracing ? wishOfShown().axis_px
+                 : above              ? tracing_.topAxis_px
+                                      : tracing_.sideAxis_px;
+    axis = std::pair(nose_px, tail_px);
     lookAgain(false);
 }
 
@@ -239,13 +242,13 @@ void BlankDesk::setNoseLeft(bool left) {
 }
 
 void BlankDesk::addStroke(Stroke2 stroke) {
-    wishOfShown().silhouette.strokes.push_back(std::move(stroke));
+    strokesOfShown().push_back(std::move(stroke));
     lookAgain(true);
 }
 
 void BlankDesk::takeStrokeBack() {
-    if (wishOfShown().silhouette.strokes.empty()) return;
-    wishOfShown().silhouette.strokes.pop_back();
+    if (strokesOfShown().empty()) return;
+    strokesOfShown().pop_back();
     lookAgain(true);
 }
 

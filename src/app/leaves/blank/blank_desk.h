@@ -66,7 +66,18 @@ class BlankDesk : public QObject {
     void setRuler(double mm);
     void setLength(double mm);
     void setKnown(PhotoWish::Known known);
-    void setAxis(const Vec2& nose_px, const Vec2& tail_px);
+    /// `above`: of the tracing from above, on a tracing; on photos it is that of the picture that is shown.
+    void setAxis(const Vec2& nose_px, const Vec2& tail_px, bool above = false);
+    /// The ends that were asked for by hand, if they were.
+    const std::optional<std::pair<Vec2, Vec2>>& wishedAxis(bool above) const {
+        return way_ != Way::Tracing ? shownWish().axis_px
+               : above              ? tracing_.topAxis_px
+                                    : tracing_.sideAxis_px;
+    }
+    /// What was painted on the picture that is shown.
+    const std::vector<Stroke2>& strokes() const {
+        return way_ == Way::Tracing ? tracing_.strokes : shownWish().silhouette.strokes;
+    }
     void setNoseLeft(bool left);
     void addStroke(Stroke2 stroke);
     void takeStrokeBack();
@@ -97,6 +108,9 @@ class BlankDesk : public QObject {
         std::optional<Result<MadeBlank>> made;
     };
     void lookAgain(bool strokesChanged);
+    std::vector<Stroke2>& strokesOfShown() {
+        return way_ == Way::Tracing ? tracing_.strokes : wishOfShown().silhouette.strokes;
+    }
     PhotoWish& wishOfShown() { return showsAbove_ ? aboveWish_ : photo_; }
     void take(BlankChapter blank, const QString& label);
 

@@ -56,7 +56,7 @@ void BlankPage::layOut() {
         const double left = std::max(110.0, 0.5 * (w - len) - 20);
         const double spare = std::max(0.0, h - stripHeight - 134 - tall - wide);
         const double y0 = 62 + 0.3 * spare, y1 = y0 + tall + 50 + 0.4 * spare;
-        const double ratio = devicePixelRatioF();
+        const double ratio = sharpness();
         BodyResult dressed = body;
         if (map) dressed.bare = wrap.colours;
         side_.place(dressed, QRectF(left - 8, y0 - 8, len + 16, tall + 16), perMm, context_.view.side(),
@@ -232,7 +232,8 @@ void BlankPage::typeInto(Typed which) {
     typingStation_mm_ = selected < stations().size() ? stations()[selected].x_mm : 0;
     editor_->setWrong({});
     editor_->setValue(typedValue(which));
-    editor_->move((box.center() - QPointF(0.5 * editor_->width(), 0.5 * editor_->height())).toPoint());
+    editor_->move(
+        (toWidget(box.center()) - QPointF(0.5 * editor_->width(), 0.5 * editor_->height())).toPoint());
     editor_->show();
     editor_->setFocus();
     editor_->selectAll();

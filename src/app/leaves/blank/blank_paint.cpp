@@ -9,11 +9,8 @@
 
 namespace nine::app {
 
-void BlankPage::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
+void BlankPage::paintPage(QPainter& p) {
     const Tokens& t = tokens();
-    p.fillRect(rect(), t.paper);
     const BodyResult& body = context_.results.body();
     if (context_.document.empty()) return;
     if (!body.skin) {

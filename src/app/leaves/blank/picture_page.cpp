@@ -16,6 +16,9 @@ namespace {
 
 constexpr double kHandle_px = 10;
 constexpr double kBrush_px = 9;  // radius on the screen
+using Grip = PicturePage::Grip;
+constexpr Grip kOrder[] = {Grip::Nose,      Grip::Tail,    Grip::TopNose, Grip::TopTail,
+                           Grip::ScaleFrom, Grip::ScaleTo, Grip::Brush};
 
 /// The line on the screen without points that fall on one pixel: pictures have more pixels than it is wide.
 template <typename Place>
@@ -45,22 +48,41 @@ void PicturePage::layOut() {
         const double fit = std::min(room.width() / shown.width(), room.height() / shown.height());
         scale_ = fit / desk_.shown().factor;
         const QSizeF size(shown.width() * fit, shown.height() * fit);
-        const QSize device = (size * devicePixelRatioF()).toSize();
-        if (scaledFrom_ != shown.cacheKey() || scaled_.size() != device) {
-            scaledFrom_ = shown.cacheKey();
-            scaled_ = {};
-            scaler_.request(
-                [shown, device](const Task&) {
-                    return shown.scaled(device, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
-                },
-                [this](QImage image) {
-                    scaled_ = std::move(image);
-                    update();
-                });
-        }
         box_ = QRectF(room.topLeft() + QPointF(0.5 * (room.width() - size.width()), 0), size);
+        requestScaled();
     }
     update();
+}
+
+void PicturePage::looked() {
+    if (!desk_.shown().shown.isNull() && box_.isValid()) requestScaled();
+}
+
+/// What is in view is taken from the picture itself, so that from nearer there is more to be seen.
+void PicturePage::requestScaled() {
+    const BlankDesk::Look& look = desk_.shown();
+    if (!look.file) return;
+    const QRectF seen = QRectF(toPage({0, 0}), toPage({double(width()), double(height())})).intersected(box_);
+    const QRectF source((seen.topLeft() - box_.topLeft()) / scale_, seen.size() / scale_);
+    const QRect whole(0, 0, look.file->picture.width, look.file->picture.height);
+    const QRect pixels = source.toAlignedRect().adjusted(-1, -1, 1, 1).intersected(whole);
+    const Part wanted{look.shown.cacheKey(), pixels,
+                      (QSizeF(pixels.size()) * (scale_ * zoom() * devicePixelRatioF())).toSize()};
+    if (wanted == wantedPart_ || pixels.isEmpty()) return;
+    wantedPart_ = wanted;
+    scaler_.request(
+        [file = look.file, wanted](const Task&) {
+            const Picture& picture = file->picture;
+            const QImage all(picture.rgb.data(), picture.width, picture.height, 3 * picture.width,
+                             QImage::Format_RGB888);
+            return all.copy(wanted.pixels)
+                .scaled(wanted.size.expandedTo({1, 1}), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+        },
+        [this, wanted](QImage image) {
+            scaled_ = std::move(image);
+            scaledPart_ = wanted;
+            update();
+        });
 }
 
 QPointF PicturePage::at(const Vec2& pixel) const {
@@ -73,11 +95,37 @@ Vec2 PicturePage::pixelAt(const QPointF& at) const {
 }
 
 double PicturePage::brush_px() const {
-    return kBrush_px / scale_;
+    return kBrush_px / (scale_ * zoom());
 }
 
-std::pair<Vec2, Vec2> PicturePage::axis() const {
-    if (draggedAxis_) return *draggedAxis_;
+bool PicturePage::has(Grip grip) const {
+    const bool tracing = desk_.way() == BlankDesk::Way::Tracing;
+    const auto& reading = desk_.side().reading;
+    switch (grip) {
+        case Grip::Nose:
+        case Grip::Tail:
+            return tracing ? reading && reading->side : desk_.shown().outline.has_value();
+        case Grip::TopNose:
+        case Grip::TopTail:
+            return tracing && reading && reading->top;
+        case Grip::ScaleFrom:
+        case Grip::ScaleTo:
+            return !tracing && desk_.photo().known && !desk_.showsAbove();
+        default:
+            return grip == Grip::Brush;
+    }
+}
+
+std::pair<Vec2, Vec2> PicturePage::axis(bool above) const {
+    if (draggedAxis_ && draggedAbove_ == above) return *draggedAxis_;
+    // Keys may be faster than the looking: each step goes on from the one before.
+    if (desk_.running() && desk_.wishedAxis(above)) return *desk_.wishedAxis(above);
+    if (const auto& reading = desk_.side().reading; desk_.way() == BlankDesk::Way::Tracing) {
+        const auto& box = reading && above ? reading->top : reading ? reading->side : std::nullopt;
+        if (!box) return {Vec2::Zero(), Vec2::Zero()};
+        const auto pixel = [&](const Vec2& mm) { return reading->page.view.pixelOf(mm / reading->scale); };
+        return {pixel(box->axis.nose), pixel(box->axis.tail)};
+    }
     if (const auto& outline = desk_.shown().outline) return {outline->axis_px.nose, outline->axis_px.tail};
     return {Vec2::Zero(), Vec2::Zero()};
 }
@@ -90,9 +138,13 @@ PhotoWish::Known PicturePage::scalePoints() const {
 QPointF PicturePage::handle(Grip grip) const {
     switch (grip) {
         case Grip::Nose:
-            return at(axis().first);
+            return at(axis(false).first);
         case Grip::Tail:
-            return at(axis().second);
+            return at(axis(false).second);
+        case Grip::TopNose:
+            return at(axis(true).first);
+        case Grip::TopTail:
+            return at(axis(true).second);
         case Grip::ScaleFrom:
             return at(scalePoints().from_px);
         case Grip::ScaleTo:
@@ -102,10 +154,7 @@ QPointF PicturePage::handle(Grip grip) const {
     }
 }
 
-void PicturePage::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    p.fillRect(rect(), tokens().paper);
+void PicturePage::paintPage(QPainter& p) {
     const bool tracing = desk_.way() == BlankDesk::Way::Tracing;
     const BlankDesk::Look& look = desk_.shown();
     QString remark = look.name;
@@ -117,12 +166,53 @@ void PicturePage::paintEvent(QPaintEvent*) {
                                       : tr("Photograph"),
                  remark);
     if (look.shown.isNull()) return paintNothing(p);
-    p.drawImage(box_, scaled_.isNull() ? look.shown : scaled_);
+    p.drawImage(box_, look.shown);
+    if (scaledPart_.of == look.shown.cacheKey())
+        p.drawImage(QRectF(at({double(scaledPart_.pixels.left()), double(scaledPart_.pixels.top())}),
+                           QSizeF(scaledPart_.pixels.size()) * scale_),
+                    scaled_);
     p.setPen(QPen(tokens().line, 1));
     p.setBrush(Qt::NoBrush);
     p.drawRect(box_);
     p.setClipRect(box_.adjusted(-12, -12, 12, 12));
+    paintStrokes(p);
     tracing ? paintTracing(p) : paintPhoto(p);
+    if (desk_.tool() == BlankDesk::Tool::TakeOut || desk_.tool() == BlankDesk::Tool::PutIn) {
+        p.setPen(QPen(tokens().select, 1.4 / zoom()));
+        p.setBrush(Qt::NoBrush);
+        p.drawEllipse(at(cursor_), kBrush_px / zoom(), kBrush_px / zoom());
+    }
+}
+
+void PicturePage::paintStrokes(QPainter& p) {
+    const auto paintStroke = [&](const Stroke2& stroke) {
+        QPolygonF line;
+        for (const Vec2& v : stroke.points) line << at(v);
+        if (line.size() == 1) line << line.first();
+        const QColor c = stroke.include ? QColor(28, 110, 156, 110) : QColor(163, 38, 59, 110);
+        p.setPen(QPen(c, 2 * stroke.radius * scale_, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        p.drawPolyline(line);
+    };
+    for (const Stroke2& stroke : desk_.strokes()) paintStroke(stroke);
+    if (stroke_) paintStroke(*stroke_);
+}
+
+/// The axis with a handle and a name at each end.
+void PicturePage::paintEnds(QPainter& p, bool above) {
+    const auto [nose, tail] = axis(above);
+    paintLine(p, QPolygonF() << at(nose) << at(tail), QColor("#1C6E9C"), false);
+    const auto end = [&](const QPointF& foot, const QString& words, Grip grip) {
+        ink::diamond(p, foot, 5.2, selected_ == grip ? tokens().select : inkOnSheet());
+        const double w = ink::widthOf(words, inter(11)) + 10;
+        const QRectF plate(foot.x() - 0.5 * w, foot.y() + 9, w, 18);
+        p.setPen(Qt::NoPen);
+        p.setBrush(QColor(251, 250, 246, 225));
+        p.drawRoundedRect(plate, 3, 3);
+        ink::text(p, QPointF(plate.center().x(), plate.bottom() - 5), words, inter(11), inkOnSheet(),
+                  Qt::AlignHCenter);
+    };
+    end(at(nose), tr("nose"), above ? Grip::TopNose : Grip::Nose);
+    end(at(tail), tr("tail"), above ? Grip::TopTail : Grip::Tail);
 }
 
 void PicturePage::paintNothing(QPainter& p) {
@@ -205,45 +295,20 @@ void PicturePage::paintTracing(QPainter& p) {
     for (const auto& box : {reading->side, reading->top}) {
         if (!box) continue;
         paintLine(p, pointsApart(box->outline, onPicture), blue, true);
-        paintLine(p, QPolygonF() << onPicture(box->axis.nose) << onPicture(box->axis.tail), blue, false);
         for (const GuideLine& guide : box->guides) {
             paintLine(p, pointsApart(guide.points, onPicture), QColor("#8F5500"), guide.closed);
         }
-        ink::diamond(p, onPicture(box->axis.nose), 4.6, blue);
-        ink::diamond(p, onPicture(box->axis.tail), 4.6, blue);
     }
+    for (const bool above : {false, true})
+        if (has(above ? Grip::TopNose : Grip::Nose)) paintEnds(p, above);
 }
 
 void PicturePage::paintPhoto(QPainter& p) {
     const QColor blue("#1C6E9C"), brown("#8F5500");
     const auto& outline = desk_.shown().outline;
-    const auto paintStroke = [&](const Stroke2& stroke) {
-        QPolygonF line;
-        for (const Vec2& v : stroke.points) line << at(v);
-        if (line.size() == 1) line << line.first();
-        QColor c = stroke.include ? QColor(28, 110, 156, 110) : QColor(163, 38, 59, 110);
-        p.setPen(QPen(c, 2 * stroke.radius * scale_, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-        p.drawPolyline(line);
-    };
-    for (const Stroke2& stroke : desk_.shownWish().silhouette.strokes) paintStroke(stroke);
-    if (stroke_) paintStroke(*stroke_);
     if (outline) {
         paintLine(p, pointsApart(outline->outline_px, [&](const Vec2& v) { return at(v); }), blue, true);
-        const auto [nose, tail] = axis();
-        paintLine(p, QPolygonF() << at(nose) << at(tail), blue, false);
-        ink::diamond(p, at(nose), 5.2, selected_ == Grip::Nose ? tokens().select : inkOnSheet());
-        ink::diamond(p, at(tail), 5.2, selected_ == Grip::Tail ? tokens().select : inkOnSheet());
-        const auto label = [&](const QPointF& foot, const QString& words) {
-            const double w = ink::widthOf(words, inter(11)) + 10;
-            const QRectF plate(foot.x() - 0.5 * w, foot.y() + 9, w, 18);
-            p.setPen(Qt::NoPen);
-            p.setBrush(QColor(251, 250, 246, 225));
-            p.drawRoundedRect(plate, 3, 3);
-            ink::text(p, QPointF(plate.center().x(), plate.bottom() - 5), words, inter(11), inkOnSheet(),
-                      Qt::AlignHCenter);
-        };
-        label(at(nose), tr("nose"));
-        label(at(tail), tr("tail"));
+        paintEnds(p, false);
     }
     if (desk_.photo().known && !desk_.showsAbove()) {
         const PhotoWish::Known k = scalePoints();
@@ -251,26 +316,16 @@ void PicturePage::paintPhoto(QPainter& p) {
         ink::diamond(p, at(k.from_px), 5.2, brown);
         ink::diamond(p, at(k.to_px), 5.2, brown);
     }
-    if (desk_.tool() == BlankDesk::Tool::TakeOut || desk_.tool() == BlankDesk::Tool::PutIn) {
-        p.setPen(QPen(tokens().select, 1.4));
-        p.setBrush(Qt::NoBrush);
-        p.drawEllipse(at(cursor_), kBrush_px, kBrush_px);
-    }
 }
 
 void PicturePage::mousePressEvent(QMouseEvent* event) {
     const QPointF where = event->position();
     if (desk_.shown().shown.isNull()) return emit pictureWanted(false);
-    if (desk_.way() != BlankDesk::Way::Photo) return;
-    const auto near = [&](Grip g) { return QLineF(handle(g), where).length() < kHandle_px; };
+    const auto near = [&](Grip g) { return QLineF(handle(g), where).length() < kHandle_px / zoom(); };
     const bool brush = desk_.tool() == BlankDesk::Tool::TakeOut || desk_.tool() == BlankDesk::Tool::PutIn;
     grip_ = Grip::None;
-    if (!brush && desk_.shown().outline && near(Grip::Nose)) grip_ = Grip::Nose;
-    if (!brush && desk_.shown().outline && near(Grip::Tail)) grip_ = Grip::Tail;
-    if (!brush && desk_.photo().known && !desk_.showsAbove()) {
-        if (near(Grip::ScaleFrom)) grip_ = Grip::ScaleFrom;
-        if (near(Grip::ScaleTo)) grip_ = Grip::ScaleTo;
-    }
+    for (const Grip g : kOrder)
+        if (!brush && g != Grip::Brush && has(g) && near(g)) grip_ = g;
     if (brush && box_.contains(where)) {
         grip_ = Grip::Brush;
         stroke_ = Stroke2{{pixelAt(where)}, brush_px(), desk_.tool() == BlankDesk::Tool::PutIn};
@@ -280,12 +335,14 @@ void PicturePage::mousePressEvent(QMouseEvent* event) {
 }
 
 void PicturePage::moveHandle(Grip grip, const Vec2& to, bool done) {
-    if (grip == Grip::Nose || grip == Grip::Tail) {
-        auto ends = axis();
-        (grip == Grip::Nose ? ends.first : ends.second) = to;
+    if (grip == Grip::Nose || grip == Grip::Tail || grip == Grip::TopNose || grip == Grip::TopTail) {
+        const bool above = grip == Grip::TopNose || grip == Grip::TopTail;
+        auto ends = axis(above);
+        (grip == Grip::Nose || grip == Grip::TopNose ? ends.first : ends.second) = to;
         draggedAxis_ = ends;
+        draggedAbove_ = above;
         if (done) {
-            desk_.setAxis(ends.first, ends.second);
+            desk_.setAxis(ends.first, ends.second, above);
             draggedAxis_.reset();
         }
     } else if (grip == Grip::ScaleFrom || grip == Grip::ScaleTo) {
@@ -321,23 +378,30 @@ void PicturePage::endStroke() {
 }
 
 void PicturePage::keyPressEvent(QKeyEvent* event) {
-    if (desk_.way() != BlankDesk::Way::Photo || desk_.shown().shown.isNull()) {
+    if (desk_.shown().shown.isNull()) {
         if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) return emit pictureWanted(false);
         return LeafPage::keyPressEvent(event);
     }
-    static constexpr Grip kOrder[] = {Grip::Nose, Grip::Tail, Grip::ScaleFrom, Grip::ScaleTo, Grip::Brush};
     const double step = event->modifiers() & Qt::ShiftModifier ? 10 : 1;
     Vec2 by = Vec2::Zero();
     switch (event->key()) {
         case Qt::Key_PageDown:
         case Qt::Key_PageUp: {
-            const auto found =
-                std::find(std::begin(kOrder), std::end(kOrder), selected_) - std::begin(kOrder);
-            selected_ = kOrder[(found + (event->key() == Qt::Key_PageDown ? 1 : 4)) % 5];
+            // Two points are there for the asking on a photo, unless it is the one from above.
+            const auto reachable = [&](Grip g) {
+                const bool scale = g == Grip::ScaleFrom || g == Grip::ScaleTo;
+                return has(g) || (scale && desk_.way() == BlankDesk::Way::Photo && !desk_.showsAbove());
+            };
+            constexpr std::size_t count = std::size(kOrder);
+            auto found = static_cast<std::size_t>(std::find(std::begin(kOrder), std::end(kOrder), selected_) -
+                                                  std::begin(kOrder));
+            do found = (found + (event->key() == Qt::Key_PageDown ? 1 : count - 1)) % count;
+            while (!reachable(kOrder[found]));
+            selected_ = kOrder[found];
             if (selected_ == Grip::ScaleFrom || selected_ == Grip::ScaleTo)
                 desk_.setTool(BlankDesk::Tool::Scale);
             if (selected_ == Grip::Brush) desk_.setTool(BlankDesk::Tool::TakeOut);
-            if (selected_ == Grip::Nose || selected_ == Grip::Tail) desk_.setTool(BlankDesk::Tool::Axis);
+            if (selected_ < Grip::ScaleFrom) desk_.setTool(BlankDesk::Tool::Axis);
             return update();
         }
         case Qt::Key_Space:
@@ -366,11 +430,11 @@ void PicturePage::keyPressEvent(QKeyEvent* event) {
             return LeafPage::keyPressEvent(event);
     }
     if (selected_ == Grip::Brush) {
-        cursor_ += by * std::max(1.0, 2 / scale_);
+        cursor_ += by * std::max(1.0, 2 / (scale_ * zoom()));
         if (stroke_) stroke_->points.push_back(cursor_);
         return update();
     }
-    moveHandle(selected_, pixelAt(handle(selected_)) + by, true);
+    if (has(selected_)) moveHandle(selected_, pixelAt(handle(selected_)) + by, true);
 }
 
 }  // namespace nine::app

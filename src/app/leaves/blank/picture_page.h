@@ -1,8 +1,9 @@
 // The drawing while a body is made from a picture: the picture with what was found in it, and what is dragged
 // or painted on it.
 //
-// Keys: Page down goes through nose, tail, both points of the scale and the brush; arrows move the one in
-// hand by a pixel of the picture, with Shift by ten; Space begins and ends a stroke of the brush.
+// Keys: Page down goes through nose, tail (of both tracings), both points of the scale and the brush; arrows
+// move the one in hand by a pixel of the picture, with Shift by ten; Space begins and ends a stroke of the
+// brush.
 #pragma once
 
 #include <QWidget>
@@ -17,7 +18,7 @@ class PicturePage : public LeafPage {
   public:
     PicturePage(LeafContext context, BlankDesk& desk);
 
-    enum class Grip { None, Nose, Tail, ScaleFrom, ScaleTo, Brush };
+    enum class Grip { None, Nose, Tail, TopNose, TopTail, ScaleFrom, ScaleTo, Brush };
     /// Where a handle stands, for tests; and where a pixel of the picture does.
     QPointF handle(Grip grip) const;
     QPointF at(const Vec2& pixel) const;
@@ -27,11 +28,12 @@ class PicturePage : public LeafPage {
 
   protected:
     void layOut() override;
-    void paintEvent(QPaintEvent*) override;
+    void paintPage(QPainter& p) override;
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
+    void looked() override;
 
   private:
     Vec2 pixelAt(const QPointF& at) const;
@@ -39,20 +41,33 @@ class PicturePage : public LeafPage {
     void paintTracing(QPainter& p);
     void paintPhoto(QPainter& p);
     void paintLine(QPainter& p, const QPolygonF& line, const QColor& colour, bool closed);
-    std::pair<Vec2, Vec2> axis() const;
+    /// Whether such a handle stands on the picture now.
+    bool has(Grip grip) const;
+    std::pair<Vec2, Vec2> axis(bool above) const;
+    void paintEnds(QPainter& p, bool above);
+    void paintStrokes(QPainter& p);
+    void requestScaled();
     PhotoWish::Known scalePoints() const;
     void moveHandle(Grip grip, const Vec2& to, bool done);
     void endStroke();
     double brush_px() const;
 
     BlankDesk& desk_;
-    QImage scaled_;  ///< of the picture at the size of the box; a rough one is drawn until it is there
-    qint64 scaledFrom_ = 0;
+    /// The part of the picture in view, at the pixels of the screen; a rough one is drawn until it is there.
+    struct Part {
+        qint64 of = 0;  ///< key of the picture
+        QRect pixels;   ///< of the picture
+        QSize size;
+        bool operator==(const Part&) const = default;
+    };
+    QImage scaled_;
+    Part scaledPart_, wantedPart_;
     LatestOnly<QImage> scaler_{this, Urgency::Soon};
     QRectF box_;        ///< where the picture stands
     double scale_ = 1;  ///< widget pixels for one of the picture
     Grip grip_ = Grip::None, selected_ = Grip::Nose;
     std::optional<std::pair<Vec2, Vec2>> draggedAxis_;
+    bool draggedAbove_ = false;  ///< which of the two axes of a tracing
     std::optional<PhotoWish::Known> draggedScale_;
     std::optional<Stroke2> stroke_;
     Vec2 cursor_ = Vec2::Zero();

@@ -30,7 +30,7 @@ QString WaysCard::shape() const {
                       .arg(QString::fromStdString(desk_.body().family), lengthUnit())
                       .arg(static_cast<int>(desk_.tool()));
     key += QString("%1|%2|%3")
-               .arg(desk_.shownWish().silhouette.strokes.size())
+               .arg(desk_.strokes().size())
                .arg(desk_.photo().noseLeft)
                .arg(desk_.photo().known.has_value());
     key += QString("|%1|%2|%3")
@@ -164,6 +164,21 @@ void WaysCard::addMake(Card& card) {
     card.button(tr("Leave this"), Card::Look::Link, [this] { desk_.leave(); });
 }
 
+void WaysCard::addTools(Card& card) {
+    const bool photo = desk_.way() == BlankDesk::Way::Photo;
+    QList<Card::Choice> tools;
+    const auto tool = [&](BlankDesk::Tool t, const QString& words) {
+        tools.append({words, desk_.tool() == t, [this, t] { desk_.setTool(t); }});
+    };
+    tool(BlankDesk::Tool::Axis, tr("Axis"));
+    if (photo) tool(BlankDesk::Tool::Scale, tr("Two points"));
+    tool(BlankDesk::Tool::TakeOut, tr("Paint out"));
+    tool(BlankDesk::Tool::PutIn, tr("Paint in"));
+    card.choices(tools);
+    if (!desk_.strokes().empty())
+        card.button(tr("Take the last stroke back"), Card::Look::Link, [this] { desk_.takeStrokeBack(); });
+}
+
 Card* WaysCard::tracingCard() {
     auto* card = new Card;
     card->title(tr("Trace it"), false);
@@ -188,6 +203,10 @@ Card* WaysCard::tracingCard() {
         return card;
     }
     addState(*card);
+    card->muted(
+        tr("Drag nose and tail if the axis runs wrong. Paint out what is not the body; paint in what is "
+           "missing, or along the line where it is open."));
+    addTools(*card);
     if (const auto& reading = desk_.side().reading) {
         card->muted(tr("%1 of %2 rings seen, the page is flat within %3")
                         .arg(reading->page.marks.size())
@@ -247,20 +266,12 @@ Card* WaysCard::photoCard() {
         chips_.push_back({apart, [this] { return desk_.photo().known ? desk_.photo().known->mm : 0.0; }});
         card->sentence(withUnit(tr("Or: the two brown points are %1 %U apart.")), {apart});
     }
-    const auto tool = [&](BlankDesk::Tool t, const QString& words) {
-        return Card::Choice{words, desk_.tool() == t, [this, t] { desk_.setTool(t); }};
-    };
     card->muted(
         tr("Drag nose and tail until the line runs along the body. Paint out bill and hooks that were taken "
            "for body."));
-    card->choices({tool(BlankDesk::Tool::Axis, tr("Axis")), tool(BlankDesk::Tool::Scale, tr("Two points")),
-                   tool(BlankDesk::Tool::TakeOut, tr("Paint out")),
-                   tool(BlankDesk::Tool::PutIn, tr("Paint in"))});
-    QList<Card::Choice> more{{desk_.photo().noseLeft ? tr("Nose is at the left") : tr("Nose is at the right"),
-                              false, [this] { desk_.setNoseLeft(!desk_.photo().noseLeft); }}};
-    if (!desk_.shownWish().silhouette.strokes.empty())
-        more.append({tr("Take the last stroke back"), false, [this] { desk_.takeStrokeBack(); }});
-    card->choices(more);
+    addTools(*card);
+    card->choices({{desk_.photo().noseLeft ? tr("Nose is at the left") : tr("Nose is at the right"), false,
+                    [this] { desk_.setNoseLeft(!desk_.photo().noseLeft); }}});
     if (desk_.above().name.isEmpty()) {
         card->choices({{tr("Photo from above ..."), false, [this] { emit pictureWanted(true); }},
                        {tr("Another photo ..."), false, [this] { emit pictureWanted(false); }}});

@@ -32,6 +32,7 @@ class WaysCard : public QObject {
     Card* kindCard();
     /// What was found, or that it is being looked for and how to stop that.
     void addState(Card& card);
+    void addTools(Card& card);
     void addGirths(Card& card, bool above);
     void addFamilies(Card& card);
     void addName(Card& card);

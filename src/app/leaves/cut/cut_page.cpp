@@ -74,7 +74,7 @@ void CutPage::layOut() {
     const MasksResult& masks = context_.results.masks();
     if (masks.pages && !masks.drawings.empty()) {
         sheet_ = std::min(sheet_, static_cast<int>(masks.drawings.size()) - 1);
-        const FootRequest wanted{revision_, sheet_, perMm(), devicePixelRatioF()};
+        const FootRequest wanted{revision_, sheet_, perMm(), sharpness()};
         if (!(wanted == footFor_)) {
             footFor_ = wanted;
             const Drawing& page = masks.drawings[static_cast<std::size_t>(sheet_)];
@@ -106,11 +106,8 @@ void CutPage::layOut() {
     update();
 }
 
-void CutPage::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
+void CutPage::paintPage(QPainter& p) {
     const Tokens& t = tokens();
-    p.fillRect(rect(), t.paper);
     const MasksResult& masks = context_.results.masks();
     if (!masks.pages) {
         const bool pending =

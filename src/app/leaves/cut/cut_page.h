@@ -18,7 +18,7 @@ class CutPage : public LeafPage {
 
   protected:
     void layOut() override;
-    void paintEvent(QPaintEvent*) override;
+    void paintPage(QPainter& p) override;
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override;

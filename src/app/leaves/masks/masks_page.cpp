@@ -86,7 +86,7 @@ void MasksPage::layOut() {
     const double bodyTall = (top + bottom) * perMm, len = body.skin->length_mm() * perMm;
     const double left = 46 + 0.5 * (bodyWide - len);
     const Side side = shown_.spec ? shown_.spec->side : context_.view.side();
-    side_.place(body, QRectF(left - 8, 40, len + 16, bodyTall + 16), perMm, side, devicePixelRatioF());
+    side_.place(body, QRectF(left - 8, 40, len + 16, bodyTall + 16), perMm, side, sharpness());
     const double spare = std::max(0.0, roomTall - bodyTall - flatTall * perMm);
     if (shown_.mask) {  // the drawing's box is that of the sheet; lettering beside it hangs below
         const Vec2 size = boxAround({shown_.mask->outline}).size();
@@ -111,7 +111,7 @@ void MasksPage::requestDrawing() {
     if (!shown_.mask) return;
     const Box2 box = boxAround({shown_.mask->outline});
     flatMiddle_ = 0.5 * (box.low + box.high);
-    const double ratio = devicePixelRatioF();
+    const double ratio = sharpness();
     const MapRequest wanted{shown_.mask,
                             context_.results.body().skin,
                             shown_.spec->side,
@@ -133,11 +133,8 @@ QPointF MasksPage::flatAt(const Vec2& p) const {
     return flat_.center() + side_.perMm() * QPointF(from.x(), -from.y());
 }
 
-void MasksPage::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
+void MasksPage::paintPage(QPainter& p) {
     const Tokens& t = tokens();
-    p.fillRect(rect(), t.paper);
     const BodyResult& body = context_.results.body();
     if (!body.skin || !shown_.spec) {
         const bool running =

@@ -34,7 +34,7 @@ class MasksPage : public LeafPage {
 
   protected:
     void layOut() override;
-    void paintEvent(QPaintEvent*) override;
+    void paintPage(QPainter& p) override;
     void mousePressEvent(QMouseEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
 

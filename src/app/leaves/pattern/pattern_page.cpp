@@ -101,7 +101,7 @@ void PatternPage::layOut() {
     const double len = body.skin->length_mm() * perMm, left = 60 + 0.5 * (room.width() - len);
     double y = 56;
     for (const SideView& on : views) {
-        on.view->place(body, QRectF(left - 8, y, len + 16, roomTall), perMm, on.side, devicePixelRatioF());
+        on.view->place(body, QRectF(left - 8, y, len + 16, roomTall), perMm, on.side, sharpness());
         y += roomTall + 78;
     }
     if (!both) {  // strips are drawn to the scale of whichever side is seen
@@ -203,10 +203,10 @@ void PatternPage::scrollList(int rows) {
     update();
 }
 
-void PatternPage::wheelEvent(QWheelEvent* event) {
-    if (!list_.adjusted(0, -20, 8, 8).contains(event->position())) return LeafPage::wheelEvent(event);
-    scrollList(event->angleDelta().y() > 0 ? -1 : 1);
-    event->accept();
+bool PatternPage::scrolls(const QPointF& page, int steps) {
+    if (!list_.adjusted(0, -20, 8, 8).contains(page)) return false;
+    scrollList(steps);
+    return true;
 }
 
 void PatternPage::requestStrips() {

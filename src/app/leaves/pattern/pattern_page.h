@@ -30,12 +30,12 @@ class PatternPage : public LeafPage {
 
   protected:
     void layOut() override;
-    void paintEvent(QPaintEvent*) override;
+    void paintPage(QPainter& p) override;
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override { grip_.reset(); }
     void keyPressEvent(QKeyEvent*) override;
-    void wheelEvent(QWheelEvent*) override;
+    bool scrolls(const QPointF& page, int steps) override;
 
   private:
     /// Rows of the list that there is room for.

@@ -16,11 +16,8 @@ QColor shown(const Element& e, std::size_t index) {
 
 }  // namespace
 
-void PatternPage::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
+void PatternPage::paintPage(QPainter& p) {
     const Tokens& t = tokens();
-    p.fillRect(rect(), t.paper);
     const BodyResult& body = context_.results.body();
     if (!body.skin) {
         ink::text(p, QPointF(18, 26), tr("The pattern needs a body first: open one on the Blank leaf."),

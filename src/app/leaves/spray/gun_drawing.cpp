@@ -112,6 +112,7 @@ void drawGun(QPainter& p, const QPointF& tip, double away_deg, double perMm, dou
 void GunPicture::paint(QPainter& p, const QPointF& tip, double away_deg, double perMm, double trigger,
                        const QColor& paint) {
     const Key key{away_deg, perMm, trigger, p.device()->devicePixelRatioF(), paint, tokens().ink};
+    if (p.worldTransform().m11() > 1) return drawGun(p, tip, away_deg, perMm, trigger, paint);  // from nearer
     if (!(key == key_)) {  // a picture pays once it is used again
         key_ = key;
         picture_ = {};

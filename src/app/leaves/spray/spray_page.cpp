@@ -279,7 +279,7 @@ void SprayPage::layOut() {
     // The map: the body from the side, every opening's edge in the colour of its width.
     const QRectF room = mapBox_.adjusted(24, tabbed() ? 58 : 44, -34, -62);
     if (room.width() > 20 && room.height() > 20) {
-        side_.place(body, room, 0, s.spec->side, devicePixelRatioF(), false);
+        side_.place(body, room, 0, s.spec->side, sharpness(), false);
         const double contact = s.asked.contact_mm + s.asked.pads_mm;
         const WidthOfGap widths(s.plan->setting, contact,
                                 contact + std::max({s.asked.lift_mm, s.asked.relief_mm, 0.001}));

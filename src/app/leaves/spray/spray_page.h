@@ -37,7 +37,7 @@ class SprayPage : public LeafPage {
 
   protected:
     void layOut() override;
-    void paintEvent(QPaintEvent*) override;
+    void paintPage(QPainter& p) override;
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override;

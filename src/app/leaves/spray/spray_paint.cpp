@@ -22,11 +22,8 @@ QString psiText(double kpa) {
 
 }  // namespace
 
-void SprayPage::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
+void SprayPage::paintPage(QPainter& p) {
     const Tokens& t = tokens();
-    p.fillRect(rect(), t.paper);
     const SprayStudy& s = desk_.study();
     if (!s.ready()) {
         const QString why =
