@@ -153,6 +153,48 @@ TEST_F(WindowTest, ElementsAreAddedUnlinkedAndTakenOut) {
     EXPECT_TRUE(bytes() == before);
 }
 
+TEST_F(WindowTest, AMarkOffTheBodyIsShownAtTheEdgeDraggedBackAndPutBack) {
+    window.showLeaf(PatternNumber);
+    const auto& job = window.document().job();
+    const std::string id = job.pattern->elements[0]->id;
+    const auto push = [&](double dx) {
+        Element e = *elementOf(window.document().job(), id);
+        e.dx_mm = dx;
+        window.document().beginGesture();
+        window.document().edit(withElement(window.document().job(), 0, e), "far");
+        ASSERT_TRUE(waitUntilSettled(window));
+    };
+    push(300);
+    window.view().setElement(id);
+    const BodyResult& body = window.results().body();
+    ASSERT_EQ(body.artErrors.size(), 1u);
+    ASSERT_EQ(body.strays.count(id), 1u);
+    EXPECT_EQ(window.tellTale().verdict().repair, "put it back");
+    const QPointF last = pattern->handleAt(PatternHandle::Last);
+    ASSERT_FALSE(last.isNull());  // hollow, at the edge, with handles
+    // Dragged towards the nose with the mouse it lies again.
+    const QPointF on = pattern->openingAt(0, 1);
+    drag(pattern, on, QPointF(-60, 0));
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_TRUE(window.results().body().artErrors.empty());
+    EXPECT_TRUE(window.results().body().strays.empty());
+    EXPECT_NEAR(pattern->openingAt(0, 1).x(), on.x() - 60, 6);
+    // And by the button of the card.
+    push(300);
+    QPushButton* back = nullptr;
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] {
+            for (QPushButton* b : window.findChildren<QPushButton*>())
+                if (b->text() == "Put it back on the body" && b->isVisible()) back = b;
+            return back != nullptr;
+        },
+        3000));
+    QTest::mouseClick(back, Qt::LeftButton);
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_TRUE(window.results().body().artErrors.empty());
+    EXPECT_NEAR(elementOf(window.document().job(), id)->dg_mm, elementOf(theDemo(), id)->dg_mm, 0.5);
+}
+
 TEST_F(WindowTest, PiecesAreDraggedButNeverOverlap) {
     window.showLeaf(CutNumber);
     auto* page = window.findChild<CutPage*>();

@@ -47,7 +47,8 @@ ArtPtr carriedArt(const ArtPtr& art, const DrawnBody& body, const Vec2& origin) 
     return std::make_shared<const ElementArt>(std::move(moved));
 }
 
-BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& derived, Fineness fineness) {
+BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& derived, Fineness fineness,
+                       const Task& task) {
     BodyResult result;
     result.blank = job.blank;
     result.pattern = job.pattern;
@@ -82,6 +83,11 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
         if (!art) {
             result.artErrors.push_back(art.error());
             result.art.push_back(nullptr);
+            if (const Result<Element> brought = broughtOnto(**skin, job.blank->landmarks, e, task)) {
+                Result<ElementArt> there = drawElement(**skin, job.blank->landmarks, *brought, "", fineness);
+                if (there)
+                    result.strays[e.id] = {*brought, std::make_shared<const ElementArt>(std::move(*there))};
+            }
             continue;
         }
         result.art.push_back(*art);
@@ -123,6 +129,13 @@ std::uint32_t colourOf(const Element& element, std::size_t index) {
     static constexpr std::array<std::uint32_t, 5> choice{0xFF3C4038, 0xFFB4402E, 0xFFD9CFA6, 0xFF33566B,
                                                          0xFF7A5A2B};
     return colourOf(element.colour, choice[index % choice.size()]);
+}
+
+ArtPtr BodyResult::artOrStray(std::size_t index) const {
+    if (index >= art.size()) return nullptr;
+    if (art[index] || !pattern || index >= pattern->elements.size()) return art[index];
+    const auto stray = strays.find(pattern->elements[index]->id);
+    return stray == strays.end() ? nullptr : stray->second.art;
 }
 
 int indexIn(const MasksResult& masks, const std::string& mask) {
@@ -217,19 +230,21 @@ void Results::requestSketch() {
 void Results::requestBody() {
     fineSlot_.cancel();
     calm_.stop();
-    bodySlot_.request([job = document_.job(), derived = derived_, before = body_](
-                          const Task&) { return computeBody(job, before, *derived, Fineness::Glance); },
-                      [this](BodyResult glance) {
-                          takeBody(std::move(glance));
-                          requestSketch();
-                          if (!body_.error && !bodySlot_.running()) calm_.start();
-                      });
+    bodySlot_.request(
+        [job = document_.job(), derived = derived_, before = body_](const Task& task) {
+            return computeBody(job, before, *derived, Fineness::Glance, task);
+        },
+        [this](BodyResult glance) {
+            takeBody(std::move(glance));
+            requestSketch();
+            if (!body_.error && !bodySlot_.running()) calm_.start();
+        });
 }
 
 void Results::requestFineBody() {
     fineSlot_.request(
-        [job = document_.job(), derived = derived_, before = body_](const Task&) {
-            return computeBody(job, before, *derived, Fineness::Cut);
+        [job = document_.job(), derived = derived_, before = body_](const Task& task) {
+            return computeBody(job, before, *derived, Fineness::Cut, task);
         },
         [this](BodyResult fine) {
             takeBody(std::move(fine));

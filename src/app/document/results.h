@@ -17,16 +17,26 @@
 #include "blank/measure.h"
 #include "blank/wrap.h"
 #include "job/export.h"
+#include "pattern/fitting.h"
 #include "pattern/skin_picture.h"
 
 namespace nine::app {
 
+/// A mark that reaches off the body, where it could be instead: shown hollow, put there when asked for.
+struct StrayMark {
+    Element brought;
+    ArtPtr art;
+};
+
 struct BodyResult {
     SkinPtr skin;
     std::shared_ptr<const DrawnBody> drawn;
-    std::vector<ArtPtr> art;       ///< of each element; null where it could not be drawn
-    std::vector<ArtPtr> eyes;      ///< rings of the eye that will be glued in, the outermost first
-    std::vector<Error> artErrors;  ///< of those that could not
+    std::vector<ArtPtr> art;                  ///< of each element; null where it could not be drawn
+    std::vector<ArtPtr> eyes;                 ///< rings of the eye that will be glued in, the outermost first
+    std::vector<Error> artErrors;             ///< of those that could not
+    std::map<std::string, StrayMark> strays;  ///< of those, by id
+    /// Drawn, or else where it could be; null when there is neither.
+    ArtPtr artOrStray(std::size_t index) const;
     std::shared_ptr<const Image> picture, bare;  ///< painted, and without any paint
     BlankPtr blank;
     PatternPtr pattern;

@@ -36,7 +36,11 @@ Verdict verdictOfJob(const JobDocument& document, const Results& results, const 
         return {Verdict::Kind::Fault, said(*body.error), {}, BlankNumber, {}};
     }
     if (!body.artErrors.empty()) {
-        return {Verdict::Kind::Fault, said(body.artErrors.front()), {}, PatternNumber, {}};
+        return {Verdict::Kind::Fault,
+                said(body.artErrors.front()),
+                body.strays.empty() ? QString() : QObject::tr("put it back"),
+                PatternNumber,
+                {}};
     }
     const auto& masks = results.masks().masks;
     if (document.job().pattern->elements.empty()) {
@@ -182,6 +186,10 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
             if (missed >= 0)
                 view_.setMask(spray_->desk().verdicts()[static_cast<std::size_t>(missed)].spec->id);
             return showLeaf(SprayNumber);
+        }
+        if (now.leaf == PatternNumber) {
+            (void)pattern_->putBackFirst();
+            return showLeaf(PatternNumber);
         }
         if (!masks_->repairWorst()) showLeaf(MasksNumber);
     });

@@ -148,6 +148,23 @@ void PatternLeaf::anchorTo(const std::string& landmark) {
                            tr("Change the anchor"));
 }
 
+bool PatternLeaf::putBack(const std::string& element) {
+    const auto& strays = context_.results.body().strays;
+    const auto stray = strays.find(element);
+    const int index = indexOfElement(job(), element);
+    if (stray == strays.end() || index < 0) return false;
+    context_.view.setElement(element);
+    context_.document.beginGesture();
+    context_.document.edit(withElement(job(), static_cast<std::size_t>(index), stray->second.brought),
+                           tr("Put %1 back").arg(QString::fromStdString(stray->second.brought.shownName())));
+    return true;
+}
+
+bool PatternLeaf::putBackFirst() {
+    const auto& strays = context_.results.body().strays;
+    return !strays.empty() && putBack(strays.begin()->first);
+}
+
 void PatternLeaf::rebuildCard() {
     if (putOff()) return;
     const ElementPtr e = selected();
@@ -158,7 +175,8 @@ void PatternLeaf::rebuildCard() {
                  .arg(e->linked)
                  .arg(QString::fromStdString(e->anchor), QString::fromStdString(e->shownName()))
            : QString("none %1").arg(context_.document.empty())) +
-        (tokens().dark ? "d" : "l") + lengthUnit() + (errors.empty() ? "" : said(errors.front()));
+        (tokens().dark ? "d" : "l") + lengthUnit() + (errors.empty() ? "" : said(errors.front())) +
+        (e && context_.results.body().strays.count(e->id) ? "s" : "");
     if (shownFor == shownFor_) return refreshValues();
     shownFor_ = shownFor;
     chips_.clear();
@@ -192,6 +210,9 @@ void PatternLeaf::rebuildCard() {
                             .arg(QString::fromStdString(kindName(*e))));
         }
         for (const Error& error : errors) card->framed(said(error), true);
+        if (context_.results.body().strays.count(e->id))
+            card->button(tr("Put it back on the body"), Card::Look::Primary,
+                         [this, id = e->id] { putBack(id); });
         card->button(tr("Take it out"), Card::Look::Link, [this] { removeSelected(); });
     } else {
         card->words(job().pattern->elements.empty()

@@ -20,6 +20,9 @@ class PatternLeaf : public Leaf {
     enum class NewElement { Dots, Bars, GillMark };
     void addElement(NewElement kind);
     void removeSelected();
+    /// Puts a mark that reaches off the body to where it is shown. False when it lies on it.
+    bool putBack(const std::string& element);
+    bool putBackFirst();
 
   private:
     /// A height on the flank from x on where no mark stands yet; 0 when there is none.

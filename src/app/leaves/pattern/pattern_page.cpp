@@ -81,10 +81,24 @@ ElementPtr PatternPage::selected() const {
 }
 
 const ElementArt* PatternPage::selectedArt() const {
-    for (const ArtPtr& art : context_.results.body().art) {
+    const BodyResult& body = context_.results.body();
+    for (std::size_t i = 0; i < body.art.size(); ++i) {
+        const ArtPtr art = body.artOrStray(i);
         if (art && art->element == context_.view.element() && !art->outlines.empty()) return art.get();
     }
     return nullptr;
+}
+
+bool PatternPage::isStray(const std::string& element) const {
+    return context_.results.body().strays.count(element) > 0;
+}
+
+Element PatternPage::inHand() const {
+    const BodyResult& body = context_.results.body();
+    const auto stray = body.strays.find(selected()->id);
+    // What is shown may be older than what the hand has done since.
+    const bool now = stray != body.strays.end() && body.pattern == context_.document.job().pattern;
+    return now ? stray->second.brought : *selected();
 }
 
 void PatternPage::layOut() {
@@ -133,11 +147,10 @@ QPolygonF PatternPage::drawn(const SideView& on, const Outline& outline) const {
 }
 
 QPointF PatternPage::openingAt(int element, int index) const {
-    const auto& art = context_.results.body().art;
-    if (element < 0 || element >= static_cast<int>(art.size()) || !art[static_cast<std::size_t>(element)])
-        return {};
-    const auto& outlines = art[static_cast<std::size_t>(element)]->outlines;
-    if (outlines.empty()) return {};
+    const ArtPtr art =
+        element < 0 ? nullptr : context_.results.body().artOrStray(static_cast<std::size_t>(element));
+    if (!art || art->outlines.empty()) return {};
+    const auto& outlines = art->outlines;
     const auto last = static_cast<int>(outlines.size()) - 1;
     return drawn(leading(), outlines[static_cast<std::size_t>(std::min(index, last))])
         .boundingRect()
@@ -250,10 +263,9 @@ void PatternPage::mousePressEvent(QMouseEvent* event) {
     for (const SideView& on : sideViews()) {
         for (const int i : order) {
             const auto index = static_cast<std::size_t>(i);
-            if (i < 0 || index >= art.size() || index >= elements().size() || !art[index] ||
-                !elements()[index]->standsOn(on.side))
-                continue;
-            for (const Outline& outline : art[index]->outlines) {
+            const ArtPtr here = i < 0 ? nullptr : context_.results.body().artOrStray(index);
+            if (!here || index >= elements().size() || !elements()[index]->standsOn(on.side)) continue;
+            for (const Outline& outline : here->outlines) {
                 const QPolygonF polygon = drawn(on, outline);
                 if (!polygon.containsPoint(at, Qt::OddEvenFill) &&
                     !polygon.boundingRect().adjusted(-4, -4, 4, 4).contains(at))
@@ -277,7 +289,7 @@ void PatternPage::mouseMoveEvent(QMouseEvent* event) {
 
 void PatternPage::moveHandle(PatternHandle handle, double dx, double dg) {
     if (!selected()) return;
-    Element e = *selected();
+    Element e = inHand();
     const auto spread = [](auto& shape, double by) {
         if constexpr (requires { shape.spacing_mm; }) {
             if (shape.count > 1) shape.spacing_mm += by / (shape.count - 1);

@@ -51,6 +51,7 @@ class PatternPage : public LeafPage {
     SideView leading() const;
     QPolygonF drawn(const SideView& on, const Outline& outline) const;
     void paintArt(QPainter& p, const SideView& on) const;
+    void paintStray(QPainter& p, const SideView& on, const ElementArt& art) const;
     void paintSelected(QPainter& p) const;
     void paintAnchor(QPainter& p, const QPointF& first, double y) const;
     void paintStrip(QPainter& p, const QRectF& box, bool back) const;
@@ -62,6 +63,10 @@ class PatternPage : public LeafPage {
     const std::vector<ElementPtr>& elements() const { return context_.document.job().pattern->elements; }
     ElementPtr selected() const;
     const ElementArt* selectedArt() const;
+    /// Whether the mark reaches off the body and is shown where it could be.
+    bool isStray(const std::string& element) const;
+    /// The selected mark as it is shown.
+    Element inHand() const;
 
     BodyView left_{BodyView::From::Along, this}, right_{BodyView::From::Along, this};
     QRectF back_, belly_, list_, mask_;

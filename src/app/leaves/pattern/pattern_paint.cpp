@@ -48,7 +48,9 @@ void PatternPage::paintPage(QPainter& p) {
 void PatternPage::paintArt(QPainter& p, const SideView& on) const {
     const BodyResult& body = context_.results.body();
     for (std::size_t i = 0; i < body.art.size() && i < elements().size(); ++i) {
-        if (!body.art[i] || !elements()[i]->standsOn(on.side)) continue;
+        if (!elements()[i]->standsOn(on.side)) continue;
+        if (isStray(elements()[i]->id)) paintStray(p, on, *body.artOrStray(i));
+        if (!body.art[i]) continue;
         const QColor colour = shown(*elements()[i], i);
         p.setPen(QPen(colour.darker(150), 0.7));
         p.setBrush(colour);
@@ -59,6 +61,23 @@ void PatternPage::paintArt(QPainter& p, const SideView& on) const {
         p.setBrush(colour);
         for (const Outline& outline : body.art[i]->second) p.drawPolygon(drawn(on, outline));
     }
+}
+
+/// Hollow and dashed, at the edge it went over.
+void PatternPage::paintStray(QPainter& p, const SideView& on, const ElementArt& art) const {
+    QPen dash(tokens().fault, 1.6);
+    dash.setDashPattern({4, 3});
+    p.setPen(dash);
+    p.setBrush(Qt::NoBrush);
+    QRectF around;
+    for (const Outline& outline : art.outlines) {
+        const QPolygonF polygon = drawn(on, outline);
+        p.drawPolygon(polygon);
+        around |= polygon.boundingRect();
+    }
+    ink::text(p, QPointF(around.center().x(), around.top() - 8),
+              tr("reaches off the body; it could lie here"), inter(11.5, QFont::DemiBold), tokens().fault,
+              Qt::AlignHCenter);
 }
 
 void PatternPage::paintSelected(QPainter& p) const {
