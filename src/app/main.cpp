@@ -12,6 +12,7 @@
 #include <QThread>
 
 #include "app/pictures.h"
+#include "app/quiet.h"
 #include "app/sheet/units_text.h"
 #include "base/thread_role.h"
 
@@ -24,6 +25,8 @@ int main(int count, char** words) {
     for (int i = 1; i + 1 < count; ++i) {  // must be known before the application is
         if (qstrcmp(words[i], "--scale") == 0) qputenv("QT_SCALE_FACTOR", words[i + 1]);
     }
+    provideRuntimeFolder();
+    keepToolkitQuiet();
     QApplication application(count, words);
     QApplication::setApplicationName("nine-leaves");
     QApplication::setApplicationVersion(NINE_VERSION);

@@ -186,9 +186,12 @@ TEST_F(WindowTest, KeysReachEveryLeafAndSide) {
 
 TEST_F(WindowTest, HolderPicksTheSkin) {
     window.holder().turnTo(Holder::Stop::Side);
-    QTest::qWait(600);
-    const auto picked =
-        window.holder().skinAt(QPointF(0.5 * window.holder().width(), 0.5 * window.holder().height()));
+    const auto inTheMiddle = [&] {
+        return window.holder().skinAt(QPointF(0.5 * window.holder().width(), 0.5 * window.holder().height()));
+    };
+    // It turns there, which takes its time.
+    (void)QTest::qWaitFor([&] { return inTheMiddle() && std::abs(inTheMiddle()->x_mm - 30) < 4; }, 5000);
+    const auto picked = inTheMiddle();
     ASSERT_TRUE(picked);
     EXPECT_EQ(picked->side, Side::Left);
     EXPECT_NEAR(picked->x_mm, 30, 4);

@@ -34,15 +34,18 @@ QString helpFor(int leaf) {
                 "say which stock eye goes in, bills stand as glass. Bare areas take no paint and no opening; "
                 "carved ones hold every "
                 "sheet off.</p>"
-                "<p><b>How hard to wrap</b> says how wide a strip of the chosen sheet may be to lie flat "
-                "there; the map says where a "
+                "<p><b>How hard to wrap</b> says how wide a strip of the chosen sheet, 20 mm long, may be to "
+                "lie flat "
+                "there, at most half round the body; the map says where a "
                 "sheet of your size does. <b>Along the skin</b> measures between two points, and the girth "
                 "at the first.</p>"
                 "<p>Keys: Page up and down go through the stations, or through nose, tail, points and brush "
                 "of a photo; arrows move what "
                 "is in hand (Shift: more), Space sets a point or draws, Enter types or closes, Delete takes "
                 "out, Ctrl+L opens your "
-                "blanks.</p><p>Blades and hooks: take the hooks off before you lay a body down to trace "
+                "blanks. A tracing is helped like a photo: drag its nose and tail, paint out and in; painted "
+                "along an open line, a stroke closes it.</p><p>Blades and hooks: take the hooks off before "
+                "you lay a body down to trace "
                 "it.</p>");
         case 1:
             return QObject::tr(
@@ -52,7 +55,9 @@ QString helpFor(int leaf) {
                 "its middle to bow it, or change its numbers in the "
                 "sentence. Beside the body stands the mask the mark needs; it follows what you drag. Linked "
                 "marks "
-                "stand on both sides, mirrored.</p>");
+                "stand on both sides, mirrored. A mark that reaches off the body is shown hollow where it "
+                "could "
+                "lie: drag it, or put it back by the button.</p>");
         case 4:
             return QObject::tr(
                 "<h3>Masks</h3><p>Whether a sheet lies flat there and lands where the mark was drawn. The "
@@ -107,6 +112,9 @@ QString helpOnKeys() {
         {"Space", QObject::tr("the next piece on the sheet, the next handle of the gun")},
         {"M", QObject::tr("Spray: curve or map, where there is room for one")},
         {"H", QObject::tr("holder large or small")},
+        {"wheel, + and -", QObject::tr("the page from nearer or farther; 0 shows all")},
+        {"middle button, Space and drag, Ctrl+arrows",
+         QObject::tr("move the page that is looked at from nearer")},
         {"arrows", QObject::tr("nudge by 0.1 mm; with Shift by 1 mm; turn the body in the holder")},
         {"Esc", QObject::tr("leave a drag or a field as it was")},
         {"Delete", QObject::tr("take out the station or the element; release a pin")},

@@ -382,7 +382,7 @@ void MainWindow::refresh() {
                           : cut_->exporting() ? tr("Writing the pages")
                           : !results_->masks().whole && maskCount > 0
                               ? tr("Fitting was stopped; the next change starts it again")
-                              : tr("Landing checked by wrapping it again"),
+                              : tr("Checked by laying each mask on the body again"),
                           running ? results_->progress() : 1);
 }
 

@@ -30,7 +30,7 @@ Status Skin::check(const SkinPoint& point, const std::string& where) const {
         return Error{"off_body",
                      "g = " + numberText(point.g_mm) +
                          " mm goes more than half round the body at x = " + numberText(point.x_mm) +
-                         "; from the datum line it is " + fixedText(arc.backArc(), 2) +
+                         "; from the axis it is " + fixedText(arc.backArc(), 2) +
                          " mm to the back and " + fixedText(arc.bellyArc(), 2) + " mm to the belly.",
                      where};
     }

@@ -350,17 +350,17 @@ std::string verdictOf(const MaskSpec& spec, const FitReport& report) {
     const std::string name = (spec.shownName()) + " " + sideLetter(spec.side);
     std::string material(findMaterial(spec.material)->name);
     if (material[0] >= 'A' && material[0] <= 'Z') material[0] = static_cast<char>(material[0] - 'A' + 'a');
-    const std::string stretch = "stretch " + percent(report.strainFeasibleMax) + ", " + material + " takes " +
-                                percent(report.strainLimit);
+    const std::string stretch = "it must stretch by " + percent(report.strainFeasibleMax) + ", " + material +
+                                " takes " + percent(report.strainLimit);
     if (!report.liesFlat) {
-        return name + " cannot lie flat (" + stretch + "); it stands off by up to " +
+        return name + " cannot lie flat: " + stretch + ". It stands off by up to " +
                fixedText(report.lift_mm, 1) +
                " mm. No relief cuts are planned yet: split the mask or take a softer sheet.";
     }
     const std::string traced = report.tracedKnown
                                    ? "would be off by up to " + fixedText(report.traced.max_mm, 2) + " mm."
                                    : std::string("cannot be laid at all.");
-    return name + " lies flat (" + stretch + ") and lands within " +
+    return name + " lies flat: " + stretch + ". It lands within " +
            fixedText(std::max(0.01, report.landing.max_mm), 2) + " mm; traced from the side it " + traced;
 }
 

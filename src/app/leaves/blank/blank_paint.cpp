@@ -261,7 +261,7 @@ void BlankPage::paintMapLegend(QPainter& p) {
         p.fillRect(QRectF(bar.left() + i, bar.top(), 1.5, bar.height()),
                    rampColour(Ramp::Stretch, i < limit ? BlankLayers::kLimitOfRamp * i / limit : 1));
     p.fillRect(QRectF(bar.left() + limit, bar.top() - 2, 1, bar.height() + 4), t.ink);
-    ink::text(p, QPointF(bar.right() + 8, y), tr("tick: 100 % of what it stretches"), inter(11), t.muted);
+    ink::text(p, QPointF(bar.right() + 8, y), tr("tick: all that it can stretch"), inter(11), t.muted);
 }
 
 void BlankPage::paintHeading(QPainter& p) {

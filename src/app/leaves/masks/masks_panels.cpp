@@ -34,7 +34,7 @@ void MasksPage::paintPanels(QPainter& p) const {
         ink::heading(p, QPointF(landing_.left(), 26), tr("Where it lands"),
                      tr("+ drawn   • lands, × %1").arg(kLandingZoom));
         ink::heading(p, QPointF(lift_.left(), lift_.top() - 12), tr("Lift"),
-                     tr("gap under it at a fingertip"));
+                     tr("gap under it, pressed by a fingertip"));
         ink::heading(p, QPointF(sheets_.left(), sheets_.top() - 10), tr("In other sheets"),
                      tr("each a click"));
         paintLanding(p, landing_);
@@ -196,9 +196,10 @@ void MasksPage::paintSheets(QPainter& p) const {
             ink::text(p, QPointF(box.left() + 10, box.top() + 22), materialName(m.id), inter(12, QFont::Bold),
                       t.ink);
             ink::text(p, QPointF(box.left() + 10, box.top() + 44),
-                      shown_.judged ? tr("needs %1").arg(needs) : tr("under way ..."), inter(11.5), t.ink);
+                      shown_.judged ? tr("must stretch %1").arg(needs) : tr("under way ..."), inter(11.5),
+                      t.ink);
             ink::text(p, QPointF(box.left() + 10, box.top() + 62),
-                      tr("takes %1").arg(percentText(m.strainLimit)), inter(11), t.muted);
+                      tr("it takes %1").arg(percentText(m.strainLimit)), inter(11), t.muted);
         } else {
             const double side = std::min(40.0, box.height() - 16);
             const QRectF swatch(box.left() + 10, box.center().y() - 0.5 * side, side, side);
@@ -208,11 +209,11 @@ void MasksPage::paintSheets(QPainter& p) const {
                                     swatch.bottomRight() - QPointF(8, 0), swatch.bottomLeft()});
             const double x = swatch.right() + 12, y = box.center().y() - 5;
             ink::heading(p, QPointF(x, y), materialName(m.id),
-                         tr("takes %1").arg(percentText(m.strainLimit)));
+                         tr("it takes %1").arg(percentText(m.strainLimit)));
             ink::text(p, QPointF(x, y + 17),
                       !shown_.judged ? tr("under way ...")
-                      : lies         ? tr("lies flat: needs %1").arg(needs)
-                                     : tr("cannot: needs %1").arg(needs),
+                      : lies         ? tr("lies flat: must stretch %1").arg(needs)
+                                     : tr("cannot: must stretch %1").arg(needs),
                       inter(11.5), t.ink);
         }
         if (!shown_.judged) continue;

@@ -129,6 +129,11 @@ void PatternLeaf::placeSentence(Card& card, const Element& e) {
                        : tr("It starts %1 %U behind the %3 and %2 %U along the skin above the axis."))
             .replace("%3", e.anchor.empty() ? tr("nose") : landmarkName(e.anchor)),
         {dx, dg});
+    if (e.dx_mm < 0 || e.dg_mm < 0)
+        card.muted(e.dx_mm >= 0 ? tr("A negative height is below it, towards the belly.")
+                   : e.dg_mm >= 0
+                       ? tr("A negative distance is ahead of it, towards the nose.")
+                       : tr("Negative: ahead of it, towards the nose, and below it, towards the belly."));
     QList<Card::Choice> anchors{{tr("nose"), e.anchor.empty(), [this] { anchorTo({}); }}};
     for (const auto& [name, ignored] : job().blank->landmarks)
         if (name != "nose" || e.anchor == name)  // which is where things are measured from anyway
@@ -176,7 +181,8 @@ void PatternLeaf::rebuildCard() {
                  .arg(QString::fromStdString(e->anchor), QString::fromStdString(e->shownName()))
            : QString("none %1").arg(context_.document.empty())) +
         (tokens().dark ? "d" : "l") + lengthUnit() + (errors.empty() ? "" : said(errors.front())) +
-        (e && context_.results.body().strays.count(e->id) ? "s" : "");
+        (e && context_.results.body().strays.count(e->id) ? "s" : "") + (e && e->dx_mm < 0 ? "x" : "") +
+        (e && e->dg_mm < 0 ? "g" : "");
     if (shownFor == shownFor_) return refreshValues();
     shownFor_ = shownFor;
     chips_.clear();

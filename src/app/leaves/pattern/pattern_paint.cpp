@@ -270,10 +270,10 @@ void PatternPage::paintMask(QPainter& p) const {
     ink::text(p, QPointF(mask_.left() + 26, y),
               report.liesFlat ? tr("lies flat in %1").arg(sheet) : tr("cannot lie in %1").arg(sheet),
               inter(11.5, QFont::DemiBold), t.ink);
-    ink::text(
-        p, QPointF(mask_.left() + 26, y + 16),
-        tr("needs %1, takes %2").arg(percentText(report.strainFeasibleMax), percentText(report.strainLimit)),
-        inter(11), t.muted);
+    ink::text(p, QPointF(mask_.left() + 26, y + 16),
+              tr("must stretch %1, takes %2")
+                  .arg(percentText(report.strainFeasibleMax), percentText(report.strainLimit)),
+              inter(11), t.muted);
 }
 
 }  // namespace nine::app

@@ -304,6 +304,10 @@ void SprayLeaf::rebuildCard() {
         return card_->show(card);
     }
     card->title(tr("Set on the gun"), false);
+    // Before the first stroke, so before the first number.
+    card->caution(
+        tr("Mist: extraction on, and a respirator matched to the paint; its data sheet says which. Never a "
+           "finger over the nozzle."));
     sayPlan(*card);
     edge_ = card->title({}, false);
     verdict_ = card->framed({}, s.error.has_value() || !s.plan->meetsWish);
@@ -324,10 +328,6 @@ void SprayLeaf::rebuildCard() {
     if (!s.plan->warnings.empty()) warnings_ = card->caution({});
     sayPaint(*card);
     films_ = card->muted({});
-    card->caution(
-        tr("Mist: extraction on, and a respirator matched to the paint; its data sheet says which. Never a "
-           "finger over the "
-           "nozzle."));
     sayPins(*card);
     card->choices({{desk_.kept() ? tr("Forget what was kept") : tr("Keep this edge to compare"), false,
                     [this] { desk_.kept() ? desk_.forget() : desk_.keep(); }}});

@@ -469,7 +469,7 @@ void SprayPage::paintMap(QPainter& p) const {
     const QRectF bar(mapBox_.left() + 24, mapBox_.bottom() - 34, 150, 8);
     ink::text(p, bar.topLeft() - QPointF(0, 6),
               s.asked.soft ? tr("width of the edge; wanted %1").arg(lengthText(s.asked.wantedWidth_mm))
-                           : tr("width of the edge, up to the wish"),
+                           : tr("width of the edge, up to what is wanted"),
               inter(11), t.muted);
     ink::legend(p, bar, Ramp::Lift, "0", lengthNumber(0.5 * limit, 2), lengthText(limit, 2));
     const QString widest = tr("widest %1").arg(lengthText(widest_mm_, 2));
