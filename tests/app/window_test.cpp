@@ -215,7 +215,36 @@ TEST_F(WindowTest, HoldsAtSmallAndLargeSizes) {
         for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber, SprayNumber}) {
             window.showLeaf(leaf);
             QTest::qWait(60);
-            EXPECT_FALSE(window.grab().isNull());
+            EXPECT_EQ(window.size(), size) << leaf;  // nothing pushes it larger
+            QList<QWidget*> controls;
+            for (QWidget* w : window.findChildren<QWidget*>()) {
+                const bool control =
+                    w->inherits("QAbstractButton") || w->inherits("QLabel") || w->inherits("QLineEdit");
+                if (control && w->isVisible() && w->width() > 0) controls << w;
+            }
+            ASSERT_GT(controls.size(), 8) << leaf;
+            for (const QWidget* w : controls) {
+                const QRect at(w->mapTo(&window, QPoint(0, 0)), w->size());
+                const std::string who =
+                    (w->accessibleName() + w->property("text").toString()).left(60).toStdString() +
+                    " on leaf " + std::to_string(leaf) + " at " + std::to_string(size.width());
+                // Cards scroll up and down, never sideways.
+                EXPECT_GE(at.left(), 0) << who;
+                EXPECT_LE(at.right(), size.width()) << who;
+                const bool label = w->inherits("QLabel");
+                // What is typed or said on it can be read whole.
+                const auto* field = qobject_cast<const QLineEdit*>(w);
+                const int needed = field   ? field->fontMetrics().horizontalAdvance(field->text()) + 4
+                                   : label ? 0
+                                           : w->minimumSizeHint().width();
+                EXPECT_GE(w->width(), needed) << who;
+                for (const QWidget* other : controls) {
+                    if (other == w || label || other->inherits("QLabel") ||
+                        other->parentWidget() != w->parentWidget())
+                        continue;
+                    EXPECT_FALSE(w->geometry().adjusted(1, 1, -1, -1).intersects(other->geometry())) << who;
+                }
+            }
         }
     }
 }
@@ -389,7 +418,34 @@ TEST(Recovery, AKilledRunLosesNothing) {
     EXPECT_EQ(jobText(window.document().job()), edited);
     EXPECT_TRUE(window.safekeeping().leftBehind().empty());
     EXPECT_TRUE(QFile::exists(window.safekeeping().copyPath()));  // still safe until it is saved
-    window.document().history().setClean();
+    EXPECT_TRUE(window.document().dirty());
+    // Closing asks; thought better of, it is all still there.
+    int asked = 0;
+    const auto closeAnd = [&](const QString& answer) {
+        QTimer answers;
+        QObject::connect(&answers, &QTimer::timeout, [&] {
+            auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+            if (!box) return;
+            ++asked;
+            for (QAbstractButton* b : box->buttons())
+                if (b->text().remove('&').contains(answer, Qt::CaseInsensitive)) return b->click();
+            ADD_FAILURE() << "no button " << answer.toStdString();
+            box->buttons().last()->click();
+        });
+        answers.start(50);
+        return window.close();
+    };
+    EXPECT_FALSE(closeAnd("Cancel"));
+    EXPECT_EQ(asked, 1);
+    EXPECT_TRUE(QFile::exists(window.safekeeping().copyPath()));
+    // Saved and closed, nothing is left behind and the file is what was edited.
+    const std::string file = state / "saved.nineleaves.json";
+    ASSERT_TRUE(window.document().save(QString::fromStdString(file)));
+    EXPECT_TRUE(window.close());
+    EXPECT_EQ(asked, 1);
+    EXPECT_EQ(test::need(readFile(file)), edited);
+    MainWindow next(QString::fromStdString(state.path()));
+    EXPECT_TRUE(next.safekeeping().leftBehind().empty());
 }
 
 /// Killed at any moment while it keeps its copies, over and over: what is found afterwards is whole, one of
