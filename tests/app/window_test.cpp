@@ -439,7 +439,8 @@ TEST(Recovery, AKilledRunLosesNothing) {
     EXPECT_EQ(asked, 1);
     EXPECT_TRUE(QFile::exists(window.safekeeping().copyPath()));
     // Saved and closed, nothing is left behind and the file is what was edited.
-    const std::string file = state / "saved.nineleaves.json";
+    const test::TemporaryFolder elsewhere;
+    const std::string file = elsewhere / "saved.nineleaves.json";
     ASSERT_TRUE(window.document().save(QString::fromStdString(file)));
     EXPECT_TRUE(window.close());
     EXPECT_EQ(asked, 1);
