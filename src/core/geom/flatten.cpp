@@ -2,6 +2,7 @@
 
 #include <Eigen/Dense>
 #include <algorithm>
+#include <array>
 #include <limits>
 #include <numeric>
 
@@ -15,8 +16,10 @@ constexpr int kRigidIterations = 60;
 constexpr double kRigidConverged = 1e-5;  // relative change of energy: invisible on a screen
 constexpr int kNewtonIterations = 40;
 constexpr double kRelaxConverged_mm =
-    1e-5;                          // largest move of the last step; Newton then leaves about its square
-constexpr int kFeasibleSteps = 6;  // Newton steps for each p; the next p starts from there
+    1e-5;  // largest move of the last step; Newton then leaves about its square
+/// Newton steps for p = 4, 8 ... 128, each from where the one before ended. Only the last has to arrive: six
+/// steps everywhere took half as long again and gave the same strain within 1.3 %, on average 0.2 %.
+constexpr std::array<int, 6> kFeasibleSteps{2, 3, 4, 4, 5, 6};
 
 const Error kFolded{"cannot_flatten",
                     "This patch bends too far to be laid flat in one piece: make it smaller or split it.",
@@ -136,6 +139,12 @@ bool folds(const RestMesh& mesh, const FlatMap& map) {
     return false;
 }
 
+double worstOf(const RestMesh& mesh, const FlatMap& map) {
+    double worst = 0;
+    for (const PrincipalStrain& strain : strainsOf(mesh, map)) worst = std::max(worst, strain.worst());
+    return worst;
+}
+
 }  // namespace
 
 Result<FlatMap> conformalMap(const RestMesh& mesh, const Task& task) {
@@ -230,17 +239,26 @@ Result<FlatMap> feasibleMap(const RestMesh& mesh, FlatMap map, const Task& task)
     ModeSystem system(mesh);
     FlatMap best = map;
     double bestStrain = std::numeric_limits<double>::infinity();
-    for (double p = 4; p <= 128; p *= 2) {
-        const double worst = summarize(mesh, strainsOf(mesh, map)).max;
+    for (std::size_t stage = 0; stage < kFeasibleSteps.size(); ++stage) {
+        const int doubled = static_cast<int>(stage) + 2;
+        const double p = 1 << doubled;
+        const double worst = worstOf(mesh, map);
         if (worst < 1e-9) return map;  // developable: nothing to gain
         // Scaled by the worst strain, so that neither overflow nor underflow sets in at high powers. The
         // small square keeps the system definite where strain vanishes.
-        const auto power = [p, worst](double e1, double e2) {
+        const auto power = [p, doubled, worst](double e1, double e2) {
             const double small = 1e-3;
             const double x = e1 / worst, y = e2 / worst;
-            const double ax = std::pow(std::abs(x), p - 2), ay = std::pow(std::abs(y), p - 2);
+            // x^p by squaring, and x^(p - 2) from it: this is worked out for every triangle of every step.
+            double xp = x * x, yp = y * y;
+            const double xx = std::max(xp, 1e-30), yy = std::max(yp, 1e-30);
+            for (int k = 1; k < doubled; ++k) {
+                xp *= xp;
+                yp *= yp;
+            }
+            const double ax = xp / xx, ay = yp / yy;
             LogEnergy e;
-            e.value = ax * x * x + ay * y * y + small * (x * x + y * y);
+            e.value = xp + yp + small * (x * x + y * y);
             e.d1 = (p * ax * x + 2 * small * x) / worst;
             e.d2 = (p * ay * y + 2 * small * y) / worst;
             e.d11 = (p * (p - 1) * ax + 2 * small) / (worst * worst);
@@ -248,13 +266,13 @@ Result<FlatMap> feasibleMap(const RestMesh& mesh, FlatMap map, const Task& task)
             e.d12 = 0;
             return e;
         };
-        if (!minimize(mesh, power, kFeasibleSteps, system, map, task)) return Task::cancelledError();
-        const double reached = summarize(mesh, strainsOf(mesh, map)).max;
+        if (!minimize(mesh, power, kFeasibleSteps[stage], system, map, task)) return Task::cancelledError();
+        const double reached = worstOf(mesh, map);
         if (reached < bestStrain) {
             bestStrain = reached;
             best = map;
         }
-        task.progress(std::log2(p) / 7);
+        task.progress(doubled / 7.0);
     }
     return best;
 }
