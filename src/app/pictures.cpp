@@ -135,7 +135,8 @@ void takeBlankPictures(MainWindow& window, const std::function<void(const char*,
     library.close();
     if (window.document().empty()) return;
     window.view().setWrapMap(true);
-    pause(800);
+    for (int i = 0; i < 50 && !window.findChild<BlankPage*>()->mapShown(); ++i) pause(100);
+    pause(300);
     waitUntilSettled(window);
     keep("blank-map", &window);
     window.view().setWrapMap(false);

@@ -20,6 +20,7 @@ constexpr const char* kHelp =
   blank sheet --out F.pdf|F.svg [--paper A4|Letter]
                                                   the page to trace a blank on
   blank trace IMAGE --out JOB [--girth "x,mm;x,mm"] [--ruler_mm MM] [--family KIND] [--name TEXT]
+              [--axis "x,y,x,y"] [--top_axis ...] [--include "x,y,..."] [--exclude "x,y,..."] [--brush PX]
                                                   a body from a scan or photo of that page
   blank photo IMAGE --out JOB --length MM | --scale x0,y0,x1,y1,mm [--top IMAGE] [--axis x0,y0,x1,y1] [--top_axis ...] [--top_exclude ...]
           [--nose left|right] [--exclude "x,y,x,y;..."] [--include ...] [--brush PX] [--thin PX] [--girth ...]

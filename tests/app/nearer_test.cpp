@@ -93,6 +93,25 @@ TEST_F(Nearer, HandlesAreWhereTheyAreSeen) {
     pattern->showAll();
 }
 
+/// The painted body is there from nearer too, and drawn for it.
+TEST_F(Nearer, TheBodyIsStillPainted) {
+    window.showLeaf(PatternNumber);
+    ASSERT_TRUE(waitUntilSettled(window));
+    const QPointF at = pattern->openingAt(0, 0) + QPointF(60, 70);  // on the flank, beside the marks
+    const auto colourAt = [&](const QPointF& widget) {
+        return pattern->grab().toImage().pixelColor(widget.toPoint());
+    };
+    ASSERT_TRUE(QTest::qWaitFor([&] { return colourAt(at).lightness() < 200; }, 5000));
+    const QColor before = colourAt(at);
+    for (const double zoom : {1.4, 2.4, 6.0}) {
+        pattern->zoomTo(zoom, at);
+        EXPECT_LT(std::abs(colourAt(at).lightness() - before.lightness()), 60) << zoom << " at once";
+        QTest::qWait(1500);
+        EXPECT_LT(std::abs(colourAt(at).lightness() - before.lightness()), 60) << zoom << " later";
+    }
+    pattern->showAll();
+}
+
 TEST_F(Nearer, SpaceByItselfKeepsItsMeaning) {
     window.showLeaf(CutNumber);
     auto* page = window.findChild<CutPage*>();

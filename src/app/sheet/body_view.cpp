@@ -9,7 +9,8 @@ namespace nine::app {
 namespace {
 
 constexpr int kOutlineSteps = 120;
-constexpr int kRest_ms = 120;  // two samples a pixel each way once nothing has moved for so long
+constexpr double kManyPixels = 2;  // of the screen for one of the page
+constexpr int kRest_ms = 120;      // two samples a pixel each way once nothing has moved for so long
 
 /// x more closely spaced towards both ends, where round noses are steep.
 double stepX(const Loft& loft, int i) {
@@ -85,11 +86,13 @@ void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Si
     outline_.addPolygon(top + bottom);
     outline_.closeSubpath();
 
+    ++places_;
     draw(true);
     rest_.start();
 }
 
-/// While something moves, a quarter of the pixels; at rest four samples in each.
+/// While something moves, a quarter of the pixels; at rest four samples in each, unless there are so many
+/// pixels already that one will do.
 void BodyView::draw(bool moving) {
     const double ratio = moving ? 0.5 * ratio_ : ratio_;
     const int w = static_cast<int>(box_.width() * ratio), h = static_cast<int>(box_.height() * ratio);
@@ -97,20 +100,23 @@ void BodyView::draw(bool moving) {
     View3 view = view3();
     view.pixelsPerMm *= ratio / ratio_;
     view.shaded = shaded_;
-    (moving ? resting_ : moving_).cancel();
+    // What was drawn in motion is shown even when it comes late; on a busy machine it is all there is for
+    // long.
+    if (moving) resting_.cancel();
     (moving ? moving_ : resting_)
         .request(
-            [drawn = drawn_, picture = picture_, view, w, h, whole = ratio_,
-             samples = moving ? 1 : 2](const Task& task) {
+            [drawn = drawn_, picture = picture_, view, w, h, whole = ratio_, moving,
+             samples = moving || ratio_ >= kManyPixels ? 1 : 2](const Task& task) {
                 QImage image = toQImage(render(drawn->mesh, *picture, view, w, h, samples, task).image);
                 // Made as large as it is shown here, not each time it is painted.
-                if (samples == 1 && !image.isNull())
+                if (moving && !image.isNull())
                     image = image.scaled(2 * image.size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
                 image.setDevicePixelRatio(whole);
                 return image;
             },
-            [this, box = box_, scale = perMm_](QImage image) {
-                if (image.isNull()) return;
+            [this, box = box_, scale = perMm_, moving, place = places_](QImage image) {
+                if (image.isNull() || (moving && restsAt_ == place)) return;
+                if (!moving) restsAt_ = place;
                 image_ = std::move(image);
                 imageBox_ = box;
                 imagePerMm_ = scale;

@@ -62,6 +62,7 @@ class BodyView : public QObject {
     QRectF imageBox_;  ///< where, and at what scale, it was drawn
     double imagePerMm_ = 0;
     LatestOnly<QImage> moving_{this, Urgency::Soon, Overtaken::Shown}, resting_{this, Urgency::Patient};
+    quint64 places_ = 0, restsAt_ = 0;  ///< how often it was placed, and which of these is drawn at rest
     QTimer rest_;
 };
 

@@ -15,6 +15,8 @@ class BlankPage : public LeafPage {
     Q_OBJECT
   public:
     explicit BlankPage(LeafContext context);
+    /// Whether the map of how hard to wrap lies on the body.
+    bool mapShown() const { return context_.view.wrapMap() && layers_.wrap().colours != nullptr; }
 
     /// Where handles stand, for tests and accessibility.
     QPointF stationHandle(int index, bool top) const;

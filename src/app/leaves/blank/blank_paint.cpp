@@ -228,9 +228,9 @@ void BlankPage::paintWrapStrip(QPainter& p) {
     p.setPen(QPen(t.ink, 0.8));
     p.setBrush(Qt::NoBrush);
     p.drawRect(strip_);
-    double next = strip_.left() + 18;
+    double next = std::max(strip_.left(), at(widths.front().x_mm)) + 12;
     for (const WrapWidth& w : widths) {
-        if (at(w.x_mm) < next || at(w.x_mm) > strip_.right() - 16) continue;
+        if (at(w.x_mm) < next || at(w.x_mm) > std::min(strip_.right(), at(widths.back().x_mm)) - 12) continue;
         next = at(w.x_mm) + 62;
         ink::text(p, QPointF(at(w.x_mm), strip_.center().y() + 4), lengthNumber(w.width_mm, 0),
                   inter(12, QFont::DemiBold), shade(w.width_mm) > 0.5 ? QColor("#FBFAF6") : inkOnSheet(),
