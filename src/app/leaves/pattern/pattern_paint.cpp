@@ -271,8 +271,8 @@ void PatternPage::paintMask(QPainter& p) const {
               report.liesFlat ? tr("lies flat in %1").arg(sheet) : tr("cannot lie in %1").arg(sheet),
               inter(11.5, QFont::DemiBold), t.ink);
     ink::text(p, QPointF(mask_.left() + 26, y + 16),
-              tr("must stretch %1, takes %2")
-                  .arg(percentText(report.strainFeasibleMax), percentText(report.strainLimit)),
+              tr("must stretch %1").arg(percentText(report.strainFeasibleMax)), inter(11), t.muted);
+    ink::text(p, QPointF(mask_.left() + 26, y + 32), tr("it takes %1").arg(percentText(report.strainLimit)),
               inter(11), t.muted);
 }
 
