@@ -206,7 +206,9 @@ Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wi
         box.lineWidth_mm *= reading.scale;
         box.axis = axisOf(box.outline);
         if (!axis_px) return box;
-        const auto onPaper = [&](const Vec2& pixel) { return reading.scale * reading.page.view.mmOf(pixel); };
+        const auto onPaper = [&](const Vec2& pixel) -> Vec2 {
+            return reading.scale * reading.page.view.mmOf(pixel);
+        };
         const Result<BodyAxis> given =
             axisThrough(box.outline, onPaper(axis_px->first), onPaper(axis_px->second), kShortestAxis_mm);
         if (!given) return given.error();
