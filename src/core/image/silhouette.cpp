@@ -132,7 +132,7 @@ EdgeWidth edgeWidth(const std::vector<std::size_t>& pixels, const PixelSet& mask
 /// it, and stays. Returns what was taken; `doubtful` when much of the border that is left is soft.
 PixelSet takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, float level,
                        double colourNoise, bool& doubtful) {
-    constexpr double kNoColour = 4, kColourNoiseTimes = 4, kSoftShare = 0.12, kSharp = 1.2,
+    constexpr double kNoColour = 4, kColourNoiseTimes = 4, kMostShadow = 0.6, kSoftShare = 0.12, kSharp = 1.2,
                      kSharpShare = 0.035;
     const Plane colour = smoothed(d.colour, 1.2), steep = steepness(soft);
     const double side = kSmallShare * std::hypot(mask.width, mask.height), smallest = side * side;
@@ -143,11 +143,17 @@ PixelSet takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, f
     for (std::size_t i = 0; i < mask.on.size(); ++i)
         dark.on[i] = mask.on[i] && d.darker.on[i] && colour.values[i] < none && steep.values[i] < sharp;
     constexpr std::size_t kSpeck_px = 60;
+    const auto whole = std::count(mask.on.begin(), mask.on.end(), 1);
+    bool merged = false;
     for (const Part& part : partsOf(dark, false)) {
         if (part.area() < kSpeck_px) break;
         const EdgeWidth edge = edgeWidth(part.pixels, mask, soft);
         constexpr std::size_t kLeastBorder_px = 12;
         if (edge.count < kLeastBorder_px || edge.median < kSoftEdge_px) continue;
+        if (static_cast<double>(part.area()) > kMostShadow * static_cast<double>(whole)) {
+            merged = true;  // body and shadow in one: they cannot be told apart by what is looked at here
+            continue;
+        }
         for (const std::size_t i : part.pixels) shadow.on[i] = 1;
     }
     // Shaded ground that a ring or a hook encloses: small, and nowhere as different as the body is.
@@ -166,7 +172,7 @@ PixelSet takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, f
     PixelSet both = mask;  // beside a shadow that was taken the border is no border to the ground
     for (std::size_t i = 0; i < both.on.size(); ++i) both.on[i] = both.on[i] || shadow.on[i];
     const EdgeWidth rest = edgeWidth(left, both, soft);
-    doubtful = static_cast<double>(rest.wide) > kSoftShare * static_cast<double>(rest.count);
+    doubtful = merged || static_cast<double>(rest.wide) > kSoftShare * static_cast<double>(rest.count);
     return shadow;
 }
 
@@ -297,6 +303,40 @@ PixelSet notchesClosed(const PixelSet& mask, double radius) {
     return inverse(grown(inverse(grown(mask, radius)), radius));
 }
 
+/// The largest part, with others that a bar of the ground's colour has cut off: broad ones close beside it.
+PixelSet joined(const std::vector<Part>& parts, int width, int height, double radius) {
+    constexpr double kLeastShare = 0.02, kWidestBar = 3.2;  // of the largest; thin radii
+    PixelSet body = pixelsOf(parts.front(), width, height);
+    std::vector<const Part*> others;
+    for (std::size_t i = 1; i < parts.size(); ++i)
+        if (static_cast<double>(parts[i].area()) > kLeastShare * static_cast<double>(parts.front().area()))
+            others.push_back(&parts[i]);
+    if (others.empty()) return body;
+    PixelSet broadOnes = opened(body, radius);
+    bool more = true;
+    while (more) {
+        more = false;
+        const Plane away = distanceTo(body);
+        for (const Part*& other : others) {
+            if (!other) continue;
+            const PixelSet one = pixelsOf(*other, width, height), sturdy = opened(one, radius);
+            const auto left = std::count(sturdy.on.begin(), sturdy.on.end(), 1);
+            float nearest = 1e9F;
+            for (const std::size_t i : other->pixels) nearest = std::min(nearest, away.values[i]);
+            if (2 * left < static_cast<long>(other->area()) || nearest > kWidestBar * radius) continue;
+            for (std::size_t i = 0; i < body.on.size(); ++i) {
+                body.on[i] = body.on[i] || one.on[i];
+                broadOnes.on[i] = broadOnes.on[i] || sturdy.on[i];
+            }
+            other = nullptr;
+            more = true;
+        }
+    }
+    const PixelSet whole = notchesClosed(broadOnes, 0.5 * kWidestBar * radius + 2);
+    for (std::size_t i = 0; i < body.on.size(); ++i) body.on[i] = body.on[i] || whole.on[i];
+    return body;
+}
+
 /// What was taken off without the roughness of borders, which opening takes off everywhere.
 PixelSet broad(const PixelSet& taken) {
     constexpr std::size_t kSpeck_px = 25;
@@ -397,10 +437,10 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
 
     std::vector<Part> parts = partsOf(mask, false);
     if (parts.empty()) return noContrast;
-    const PixelSet solid = pixelsOf(parts.front(), mask.width, mask.height);
     const Box2 extent = {Vec2(parts.front().left, parts.front().top),
                          Vec2(parts.front().right, parts.front().bottom)};
     const double thin = wish.thin_px > 0 ? wish.thin_px / factor : kThinShare * extent.size().norm();
+    const PixelSet solid = joined(parts, mask.width, mask.height, std::max(1.0, 0.5 * thin));
     PixelSet body = withHolesFilled(solid, std::max(1.0, 0.5 * thin));
     const std::size_t whole = static_cast<std::size_t>(std::count(body.on.begin(), body.on.end(), 1));
     const PixelSet withThings = body;

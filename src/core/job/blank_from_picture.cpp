@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/number_text.h"
+#include "base/units.h"
 #include "blank/families.h"
 #include "geom/polygon_set.h"
 
@@ -23,7 +24,7 @@ Polyline2 upright(Polyline2 line) {
 double longestExtent(const Polyline2& line) {
     double longest = 0;
     for (int k = 0; k < 32; ++k) {
-        const Vec2 along(std::cos(3.14159265358979 * k / 32), std::sin(3.14159265358979 * k / 32));
+        const Vec2 along(std::cos(kPi * k / 32), std::sin(kPi * k / 32));
         double low = 1e18, high = -1e18;
         for (const Vec2& p : line) {
             low = std::min(low, p.dot(along));
@@ -64,7 +65,7 @@ void addGuides(const Skin& skin, const std::vector<GuideLine>& guides, Landmarks
             Landmark& socket = landmarks["eye"];
             socket.points = at;
             socket.diameter_mm =
-                std::round(10 * 2 * std::sqrt(std::abs(polygonArea(guide.points)) / 3.14159265358979)) / 10;
+                std::round(10 * 2 * std::sqrt(std::abs(polygonArea(guide.points)) / kPi)) / 10;
             socket.assumed = false;
             eye = true;
             continue;
