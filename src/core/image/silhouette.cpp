@@ -249,6 +249,42 @@ PixelSet reaching(const PixelSet& set, const PixelSet& sure) {
     return reached;
 }
 
+/// Where a body ends along its longest way.
+struct Ends {
+    Vec2 middle = Vec2::Zero(), along = Vec2::UnitX();
+    double low = 0, high = 0;
+    bool near(const Part& part, int pictureWidth) const {
+        constexpr double kShare = 0.08;  // of the length
+        const double at = (part.centroid(pictureWidth) - middle).dot(along), reach = kShare * (high - low);
+        return at < low + reach || at > high - reach;
+    }
+};
+Ends endsOf(const PixelSet& body) {
+    Ends ends;
+    Eigen::Matrix2d moments = Eigen::Matrix2d::Zero();
+    double count = 0;
+    const auto each = [&](const auto& use) {
+        for (int y = 0; y < body.height; ++y)
+            for (int x = 0; x < body.width; ++x)
+                if (body.at(x, y)) use(Vec2(x + 0.5, y + 0.5));
+    };
+    each([&](const Vec2& p) {
+        ends.middle += p;
+        count += 1;
+    });
+    if (count == 0) return ends;
+    ends.middle /= count;
+    each([&](const Vec2& p) { moments += (p - ends.middle) * (p - ends.middle).transpose(); });
+    ends.along = Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d>(moments).eigenvectors().col(1);
+    ends.low = 1e18;
+    ends.high = -1e18;
+    each([&](const Vec2& p) {
+        ends.low = std::min(ends.low, (p - ends.middle).dot(ends.along));
+        ends.high = std::max(ends.high, (p - ends.middle).dot(ends.along));
+    });
+    return ends;
+}
+
 /// The largest part of the opened mask with what tapers off from it. Opening takes the end of a pointed tail
 /// with the wires; but a tail gets steadily thinner, and a wire or a bill does not.
 PixelSet withoutThinThings(const PixelSet& mask, double radius) {
@@ -258,7 +294,9 @@ PixelSet withoutThinThings(const PixelSet& mask, double radius) {
     const Plane half = distanceTo(inverse(mask)), away = distanceTo(body);
     PixelSet rest = mask;
     for (std::size_t i = 0; i < rest.on.size(); ++i) rest.on[i] = rest.on[i] && !body.on[i];
+    const Ends ends = endsOf(body);
     for (const Part& part : partsOf(rest, false)) {
+        if (!ends.near(part, mask.width)) continue;  // on the flank nothing runs to a point
         // Half the thickness at each distance from the body.
         std::vector<double> thickness;
         for (const std::size_t i : part.pixels) {
