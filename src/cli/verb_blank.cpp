@@ -41,8 +41,7 @@ Result<Reply> blankMeasure(const Words& words, const Task&) {
     reply.json = Json{{"length_mm", m.length_mm},   {"height_mm", m.height_mm},
                       {"width_mm", m.width_mm},     {"area_mm2", m.area_mm2},
                       {"volume_mm3", m.volume_mm3}, {"curvature_total_rad", m.curvatureTotal_rad},
-                      {"girths", Json::array()},
-                      {"sections", Json::array()}};
+                      {"girths", Json::array()},    {"sections", Json::array()}};
     reply.text = figure("length", m.length_mm, 2, "mm") + figure("height", m.height_mm, 2, "mm") +
                  figure("width", m.width_mm, 2, "mm") + figure("skin area", m.area_mm2, 1, "mm2") +
                  figure("volume", m.volume_mm3, 1, "mm3") +
@@ -52,10 +51,8 @@ Result<Reply> blankMeasure(const Words& words, const Task&) {
         if (!girth) return girth.error();
         reply.json["girths"].push_back({{"x_mm", x}, {"girth_mm", *girth}});
         const Section s = body->skin.loft().sectionAt(x);
-        reply.json["sections"].push_back({{"x_mm", x},
-                                          {"top_mm", s.top},
-                                          {"bottom_mm", s.bottom},
-                                          {"half_width_mm", s.halfWidth}});
+        reply.json["sections"].push_back(
+            {{"x_mm", x}, {"top_mm", s.top}, {"bottom_mm", s.bottom}, {"half_width_mm", s.halfWidth}});
         reply.text += figure("girth at " + fixedText(x, 1), *girth, 2, "mm");
     }
     // What the skin carries besides its own shape.
