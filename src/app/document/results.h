@@ -57,12 +57,12 @@ struct MasksResult {
     std::optional<Error> pagesError = {};
 };
 
-/// Whether the mask is there as the job asks for it now.
-inline bool isCurrent(const MasksResult& masks, const std::string& mask) {
-    return masks.whole || !masks.waiting.count(mask);
-}
 /// Where a mask stands among those of a result; -1 if it is not there.
 int indexIn(const MasksResult& masks, const std::string& mask);
+/// Whether the mask is there as the job asks for it now.
+inline bool isCurrent(const MasksResult& masks, const std::string& mask) {
+    return indexIn(masks, mask) >= 0 && (masks.whole || !masks.waiting.count(mask));
+}
 
 /// The selected mask as it would be cut now: coarse while something is dragged, then exact, before its
 /// verdict is there.

@@ -78,8 +78,10 @@ FlatBox withPencil(FlatBox box, const std::vector<Stroke2>& strokes) {
     constexpr double kPencil_mm = 0.6, kDark = 0.15;
     for (const Stroke2& stroke : strokes) {
         if (!stroke.include) continue;
-        for (const Polygon2& line : coveredBy(stroke.points, 0.5 * kPencil_mm)) {
-            if (polygonArea(line) < 0) continue;
+        // Piece by piece: a stroke all round the body is a line, and not the area within it.
+        for (std::size_t i = 0; i < stroke.points.size(); ++i) {
+            const Polygon2 line =
+                coveredBy({stroke.points[i > 0 ? i - 1 : 0], stroke.points[i]}, 0.5 * kPencil_mm)[0];
             const Box2 b = boxAround({line});
             const Vec2 from = box.pixelsPerMm *
                               Vec2(b.low.x() - box.upperLeft_mm.x(), box.upperLeft_mm.y() - b.high.y()),
