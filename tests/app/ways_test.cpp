@@ -136,7 +136,7 @@ TEST_F(Ways, ABodyFromPhotosIsOneStepOfTheHistory) {
     desk().setTool(BlankDesk::Tool::TakeOut);
     const QPointF tail = page.handle(PicturePage::Grip::Tail);
     const double length = desk().side().outline->axis_px.length();
-    drag(&page, tail + QPointF(-60, -60), QPointF(0, 120));
+    drag(&page, tail + QPointF(-60, -60), QPointF(0, 160));
     ASSERT_TRUE(looked());
     EXPECT_LT(desk().side().outline->axis_px.length(), length - 20);
     click("Take the last stroke back");

@@ -347,7 +347,8 @@ TEST(Silhouettes, AShadowIsNoBody) {
     double low = 0;
     for (const Vec2& p : outline.outline) low = std::min(low, p.y());
     EXPECT_NEAR(low, -17.5, 0.3);  // 3.5 mm more with the shadow
-    // A grey body on white paper has no colour to tell it by: then it is said.
+    // A grey body on white paper has no colour to tell it by, and this shadow is nearly as dark: then it is
+    // said.
     const Vec3 grey(150, 152, 153);
     const auto doubtful =
         silhouetteOf(withShadow(bodyOnGround(body, grey, kPaper, 0.06, false), body, 0.06, kPaper), {});
@@ -355,6 +356,76 @@ TEST(Silhouettes, AShadowIsNoBody) {
     ASSERT_FALSE(doubtful->warnings.empty());
     EXPECT_EQ(doubtful->warnings.front().code, "soft_edge");
     EXPECT_TRUE(test::need(silhouetteOf(bodyOnGround(body, grey, kPaper, 0.06, false), {})).warnings.empty());
+}
+
+/// Largest and mean square distance of a photo's outline from the body's.
+std::pair<double, double> missOfPhoto(const Picture& picture, const Skin& body) {
+    PhotoWish wish;
+    wish.length_mm = body.length_mm();
+    const PhotoOutline outline = test::need(photoOutline(test::need(silhouetteOf(picture, {})), wish));
+    const Polyline2 want = test::outlineAt(body, false, {0, 0});
+    double sum = 0, worst = 0;
+    for (const Vec2& p : outline.outline) {
+        double least = 1e9;
+        for (const Vec2& q : want) least = std::min(least, (p - q).norm());
+        sum += least * least;
+        worst = std::max(worst, least);
+    }
+    return {worst, std::sqrt(sum / static_cast<double>(outline.outline.size()))};
+}
+
+/// Paints what `inside` says, pixel by pixel, in mm of the body (x from the nose, y up).
+void paintOver(Picture& picture, const Skin& skin, double perPx_mm, const Vec3& colour,
+               const std::function<bool(const Vec2&)>& inside) {
+    const double x0 = 0.5 * (1600 * perPx_mm - skin.length_mm()), z0 = 550 * perPx_mm;
+    for (int y = 0; y < picture.height; ++y) {
+        const double light = 1 - 0.25 * y / 1100.0;
+        for (int x = 0; x < picture.width; ++x) {
+            const Vec2 p((x + 0.5) * perPx_mm - x0, z0 - (y + 0.5) * perPx_mm);
+            if (!inside(p)) continue;
+            for (int c = 0; c < 3; ++c) picture.at(x, y)[c] = static_cast<std::uint8_t>(light * colour[c]);
+        }
+    }
+}
+
+/// Line tie, split ring with its hook, as they hang on a bait: the outline goes on beneath them.
+TEST(Silhouettes, RingsAndHooksComeOff) {
+    const Skin body = test::sampleSkin("sedge60");
+    Picture picture = bodyOnGround(body, kWood, kPaper, 0.06, false);
+    const auto ring = [](const Vec2& p, const Vec2& at) {
+        const double d = (p - at).norm();
+        return d > 1.0 && d < 1.55;
+    };
+    const double belly = body.loft().sectionAt(30).bottom;
+    paintOver(picture, body, 0.06, Vec3(90, 92, 95), [&](const Vec2& p) {
+        return ring(p, {-1.2, 0.2}) || ring(p, {30, -belly - 1.2}) || ring(p, {61.2, 0}) ||
+               (std::abs(p.x() - 30) < 0.3 && p.y() < -belly - 2.4 && p.y() > -belly - 10);
+    });
+    const auto [worst, rms] = missOfPhoto(picture, body);
+    EXPECT_LT(rms, 0.15);
+    EXPECT_LT(worst, 0.6);
+}
+
+/// A belly nearly as pale as the paper, and bars of the paper's own colour right to the border.
+TEST(Silhouettes, PalePartsAndBarsOfTheGroundBelongToTheBody) {
+    const Skin body = test::sampleSkin("sedge60");
+    const auto within = [&](const Vec2& p, double low, double high) {
+        if (p.x() <= 0 || p.x() >= body.length_mm()) return false;
+        const Section s = body.loft().sectionAt(p.x());
+        const double t = (p.y() + s.bottom) / (s.top + s.bottom);
+        return t > low && t < high;
+    };
+    Picture pale = bodyOnGround(body, Vec3(40, 60, 45), kPaper, 0.06, false);
+    paintOver(pale, body, 0.06, Vec3(214, 208, 190), [&](const Vec2& p) { return within(p, 0, 0.45); });
+    const auto [worst, rms] = missOfPhoto(pale, body);
+    EXPECT_LT(rms, 0.15);
+    EXPECT_LT(worst, 0.6);
+    Picture barred = bodyOnGround(body, kWood, kPaper, 0.06, false);
+    paintOver(barred, body, 0.06, kPaper, [&](const Vec2& p) {
+        return within(p, 0, 1) && (std::abs(p.x() - 26) < 0.5 || std::abs(p.x() - 38) < 0.4);
+    });
+    EXPECT_LT(missOfPhoto(barred, body).second, 0.15);
+    EXPECT_LT(missOfPhoto(barred, body).first, 0.8);
 }
 
 TEST(Silhouettes, StrokesTakeOutAndPutIn) {

@@ -132,14 +132,18 @@ std::vector<Probe> probesAlong(const Shown& shown, double length) {
 }
 
 /// Loft against outlines, measured across the outline, so that steep ends count as what they are.
-Miss missOf(const Loft& loft, const std::vector<Probe>& probes, double length) {
+Miss missOf(const Loft& loft, const std::vector<Probe>& probes, double length,
+            const std::vector<double>& eases) {
     Miss miss;
     double sum = 0;
     for (const Probe& probe : probes) {
         const double x = probe.x, least = 0.9 * leastStep(x, length);
         const std::size_t segment = loft.segmentAt(x);
-        const bool room =
-            x - loft.stations()[segment].x_mm > least && loft.stations()[segment + 1].x_mm - x > least;
+        const bool tried = std::any_of(eases.begin(), eases.end(), [&](double place) {
+            return std::abs(x - place) < 2 * leastStep(x, length);
+        });
+        const bool room = !tried && x - loft.stations()[segment].x_mm > least &&
+                          loft.stations()[segment + 1].x_mm - x > least;
         const Section s = loft.sectionAt(x);
         const Vec3 off = Vec3(s.top, s.bottom, s.halfWidth) - probe.size;
         for (int k = 0; k < 3; ++k) {
@@ -176,19 +180,21 @@ double asymmetryOf(const Polyline2& top, double length) {
 }
 
 /// Near a tip the noise of an outline can ask for what no smooth curve does. Takes out the one of the two
-/// readings, between which the loft failed, that is nearer the tip; false where it failed elsewhere.
-bool eased(std::vector<Station>& stations, const Error& failure) {
+/// readings, between which the loft failed, that is nearer the tip, and tells its place; nothing where it
+/// failed elsewhere.
+std::optional<double> eased(std::vector<Station>& stations, const Error& failure) {
     constexpr double kNearTip = 0.15;  // of the length
     const std::size_t bracket = failure.where.find('[');
-    if (failure.code != "no_skin" || bracket == std::string::npos || stations.size() < 6) return false;
+    if (failure.code != "no_skin" || bracket == std::string::npos || stations.size() < 6) return std::nullopt;
     const std::size_t last = stations.size() - 1,
                       at = std::min<std::size_t>(std::stoul(failure.where.substr(bracket + 1)), last);
     const double x = stations[at].x_mm, length = stations.back().x_mm;
-    if (x > kNearTip * length && x < (1 - kNearTip) * length) return false;
+    if (x > kNearTip * length && x < (1 - kNearTip) * length) return std::nullopt;
     const bool nose = x < 0.5 * length;
     const std::size_t out = std::clamp<std::size_t>(nose ? at : at + 1, 1, last - 1);
+    const double place = stations[out].x_mm;
     stations.erase(stations.begin() + static_cast<std::ptrdiff_t>(out));
-    return true;
+    return place;
 }
 
 }  // namespace
@@ -258,7 +264,8 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         stations.push_back(s);
     }
     const std::vector<Probe> probes = probesAlong(shown, length);
-    for (bool easing = false;;) {
+    std::vector<double> eases;  // no more is asked there; elsewhere refining goes on
+    for (;;) {
         for (std::size_t i = 0; i < stations.size(); ++i) {
             const Station& s = stations[i];
             const bool end =
@@ -274,14 +281,15 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         }
         const Result<Loft> loft = Loft::through(stations);
         if (!loft) {
-            easing = true;
-            if (eased(stations, loft.error())) continue;
-            return loft.error();
+            const std::optional<double> place = eased(stations, loft.error());
+            if (!place || eases.size() >= kMostOutlineStations) return loft.error();
+            eases.push_back(*place);
+            continue;
         }
-        const Miss miss = missOf(*loft, probes, length);
+        const Miss miss = missOf(*loft, probes, length, eases);
         body.miss_mm = miss.rms;
         body.worst_mm = miss.worst;
-        if (easing || miss.roomWorst <= kOutlineFit_mm || stations.size() >= kMostOutlineStations) break;
+        if (miss.roomWorst <= kOutlineFit_mm || stations.size() >= kMostOutlineStations) break;
         const auto after =
             std::find_if(stations.begin(), stations.end(), [&](const Station& s) { return s.x_mm > miss.x; });
         stations.insert(after, rounded(shown.at(miss.x)));

@@ -44,16 +44,20 @@ Face faceAt(const Polyline2& line, const Vec2& towards, double reach, double hei
     return best;
 }
 
+/// A tip fitted to the cap of an outline.
+struct Tip {
+    Vec2 at;
+    double miss = 0;  ///< root mean square of what the cap deviates from the fit
+};
+
 /// The tip along `towards`. Near it the outline falls back from the tip by k v^2, with one k above and
-/// another below (round ends are rarely alike above and below): fitted for every place of the tip across, the
-/// best taken.
-Vec2 tipAlong(const Polyline2& line, const Vec2& towards, double height) {
+/// another below (round ends are rarely alike above and below): fitted for every place of the tip across, to
+/// what lies no farther back than `depth`, the best taken.
+Tip tipAlong(const Polyline2& line, const Vec2& towards, double height, double depth) {
     const Vec2 across(-towards.y(), towards.x());
     std::size_t far = 0;
     for (std::size_t i = 1; i < line.size(); ++i)
         if (line[i].dot(towards) > line[far].dot(towards)) far = i;
-    constexpr double kDepthShare = 0.03, kLeastDepth_mm = 0.25;
-    const double depth = std::max(kLeastDepth_mm, kDepthShare * height);
     Polyline2 cap;  // across, along; from the farthest point
     for (const Vec2& p : line) {
         const Vec2 d = p - line[far];
@@ -88,7 +92,18 @@ Vec2 tipAlong(const Polyline2& line, const Vec2& towards, double height) {
     }
     // A pointed end does not fall back by squares: its fit ends short of it.
     constexpr double kTipNoise_mm = 0.05;
-    return line[far] + bestAt * across + std::max(bestTop, -kTipNoise_mm) * towards;
+    return {line[far] + bestAt * across + std::max(bestTop, -kTipNoise_mm) * towards,
+            std::sqrt(std::max(0.0, best) / static_cast<double>(cap.size()))};
+}
+
+/// A round end is told from far back, so that a ring over its very tip does no harm; others from near it.
+Vec2 tipAlong(const Polyline2& line, const Vec2& towards, double height) {
+    constexpr double kDeepShare = 0.1, kShallowShare = 0.03, kLeastDepth_mm = 0.25;
+    constexpr double kRound = 0.05;  // of the depth: what a round end deviates by
+    const double deep = kDeepShare * height;
+    const Tip round = tipAlong(line, towards, height, deep);
+    if (round.miss < kRound * deep) return round.at;
+    return tipAlong(line, towards, height, std::max(kLeastDepth_mm, kShallowShare * height)).at;
 }
 
 }  // namespace

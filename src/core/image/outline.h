@@ -18,11 +18,11 @@ struct BodyAxis {
 /// The axis joins the two tips: the points that stick out farthest along it. At an end cut off straight, for
 /// a third of the body's height or more, it is the middle of the face. `noseLeft`: the nose is the end with
 /// the smaller x. Tips to about 0.3 mm up or down on round ends, along the axis to what the outline is worth.
-BodyAxis axisOf(const Polyline2& outline, bool noseLeft = true);
+BodyAxis axisOf(const Polyline2& outline_mm, bool noseLeft = true);
 
 /// The axis on the line through two given places, its ends where the outline ends along it; faces as axisOf
 /// finds them. Errors: no_axis when the places are nearer than `least`.
-Result<BodyAxis> axisThrough(const Polyline2& outline, const Vec2& nose, const Vec2& tail, double least,
+Result<BodyAxis> axisThrough(const Polyline2& outline_mm, const Vec2& nose, const Vec2& tail, double least,
                              bool noseLeft = true);
 
 /// The outline moved and turned so that its axis is the x axis; mirrored if the nose is at the right, so

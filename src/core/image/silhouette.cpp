@@ -1,155 +1,22 @@
 #include "image/silhouette.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 
 #include "base/parallel.h"
-#include "geom/polygon_set.h"
-#include "image/regions.h"
+#include "image/attached.h"
+#include "image/border.h"
+#include "image/ground.h"
+#include "image/shadow.h"
 
 namespace nine {
 namespace {
 
 constexpr int kWorkOn_px = 1900;         // longer side of the picture that is worked on
-constexpr double kBorderShare = 0.04;    // of the shorter side: the strip the ground is read from
-constexpr double kLightWeight = 0.55;    // soft shadows change L* alone: it counts for less than colour
-constexpr double kSoftEdge_px = 14;      // of the picture worked on: wider borders are those of shadows
 constexpr double kLeastContrast = 4;     // standard deviations of the ground
 constexpr double kLeastDifference = 5;   // L*a*b* units
+constexpr double kSoftShare = 0.12;      // of the outline without a clear edge: worth saying
 constexpr double kThinShare = 1.0 / 60;  // of the body's length
-
-/// L*, a* or b* of the ground as a plane over the picture, from its border strip; outliers (a hand, a
-/// corner of the table) are dropped twice.
-struct GroundPlane {
-    Eigen::Vector3d c = Eigen::Vector3d::Zero();
-    double sigma = 0;
-    double at(int x, int y) const { return c(0) + c(1) * x + c(2) * y; }
-};
-GroundPlane groundOf(const Plane& plane) {
-    const int strip = std::max(4, static_cast<int>(kBorderShare * std::min(plane.width, plane.height)));
-    std::vector<Vec3> points;
-    for (int y = 0; y < plane.height; y += 2) {
-        for (int x = 0; x < plane.width; x += 2) {
-            const bool edge = x < strip || y < strip || x >= plane.width - strip || y >= plane.height - strip;
-            if (edge) points.emplace_back(x, y, plane.at(x, y));
-        }
-    }
-    GroundPlane ground;
-    double limit = 1e18;
-    for (int round = 0; round < 4; ++round) {
-        Eigen::Matrix3d a = Eigen::Matrix3d::Zero();
-        Eigen::Vector3d b = Eigen::Vector3d::Zero();
-        for (const Vec3& p : points) {
-            if (round > 0 &&
-                std::abs(p.z() - ground.c(0) - ground.c(1) * p.x() - ground.c(2) * p.y()) > limit)
-                continue;
-            const Eigen::Vector3d basis(1, p.x(), p.y());
-            a += basis * basis.transpose();
-            b += p.z() * basis;
-        }
-        ground.c = a.ldlt().solve(b);
-        std::vector<float> misses;
-        for (const Vec3& p : points)
-            misses.push_back(static_cast<float>(
-                std::abs(p.z() - ground.c(0) - ground.c(1) * p.x() - ground.c(2) * p.y())));
-        ground.sigma = 1.4826 * quantile(std::move(misses), 0.5);  // from the median, for a normal spread
-        limit = std::max(0.5, 2.5 * ground.sigma);
-    }
-    return ground;
-}
-
-/// How each place differs from the ground beneath it, L*a*b* units.
-struct Difference {
-    Plane all;     ///< in everything, lightness counting for less
-    Plane colour;  ///< in colour alone: a shadow scales L* + 16, a* and b* alike (all are cube roots), so it
-                   ///< has none
-    PixelSet darker;
-};
-Difference differenceFrom(const std::vector<Plane>& lab, const GroundPlane (&ground)[3]) {
-    const int width = lab[0].width, height = lab[0].height;
-    Difference d{Plane(width, height), Plane(width, height), PixelSet(width, height)};
-    forEachInParallel(static_cast<std::size_t>(height), [&](std::size_t row) {
-        const int y = static_cast<int>(row);
-        for (int x = 0; x < width; ++x) {
-            const double l = lab[0].at(x, y), l0 = ground[0].at(x, y);
-            const double a0 = ground[1].at(x, y), b0 = ground[2].at(x, y);
-            const double k = (l + 16) / (l0 + 16), light = kLightWeight * (l - l0);
-            const double da = lab[1].at(x, y) - a0, db = lab[2].at(x, y) - b0;
-            d.all.at(x, y) = static_cast<float>(std::sqrt(light * light + da * da + db * db));
-            d.colour.at(x, y) =
-                static_cast<float>(std::hypot(lab[1].at(x, y) - k * a0, lab[2].at(x, y) - k * b0));
-            d.darker.set(x, y, l < l0);
-        }
-    });
-    return d;
-}
-
-/// How wide the edge of a region is, pixels, along the part of its border that `part` marks: from ground to
-/// twice the level at the slope the border has. A body's edge is as wide as the lens and the smoothing, a
-/// shadow's much wider.
-struct EdgeWidth {
-    double median = 0;
-    std::size_t count = 0, wide = 0;
-};
-EdgeWidth edgeWidth(const PixelSet& region, const PixelSet& part, bool marked, const Plane& soft,
-                    double level) {
-    std::vector<float> widths;
-    EdgeWidth edge;
-    for (int y = 3; y + 3 < region.height; ++y) {
-        for (int x = 3; x + 3 < region.width; ++x) {
-            if (!region.at(x, y) || part.at(x, y) != marked) continue;
-            if (region.at(x - 1, y) && region.at(x + 1, y) && region.at(x, y - 1) && region.at(x, y + 1))
-                continue;
-            const double slope =
-                std::hypot(soft.at(x + 2, y) - soft.at(x - 2, y), soft.at(x, y + 2) - soft.at(x, y - 2)) / 4;
-            widths.push_back(static_cast<float>(std::min(1000.0, 2 * level / std::max(1e-3, slope))));
-        }
-    }
-    edge.count = widths.size();
-    edge.wide = static_cast<std::size_t>(
-        std::count_if(widths.begin(), widths.end(), [](float w) { return w > kSoftEdge_px; }));
-    edge.median = quantile(std::move(widths), 0.5);
-    return edge;
-}
-
-enum class Shadow { None, Removed, Doubtful };
-/// Takes off what is only darker than the ground, of its colour and softly bordered. Where most of the region
-/// is like that, body and shadow cannot be told apart by colour: then nothing is taken off, and that is said.
-Shadow takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, double level,
-                     double colourNoise) {
-    constexpr double kNoColour = 4, kColourNoiseTimes = 4, kMostShadow = 0.6, kSoftShare = 0.12;
-    const Plane colour = smoothed(d.colour, 1.2);
-    const auto none = static_cast<float>(std::max(kNoColour, kColourNoiseTimes * colourNoise));
-    PixelSet shadow(mask.width, mask.height);
-    std::size_t all = 0, dark = 0;
-    for (std::size_t i = 0; i < mask.on.size(); ++i) {
-        shadow.on[i] = mask.on[i] && d.darker.on[i] && colour.values[i] < none;
-        all += mask.on[i];
-        dark += shadow.on[i];
-    }
-    if (all == 0) return Shadow::None;
-    const EdgeWidth of = edgeWidth(mask, shadow, true, soft, level),
-                    other = edgeWidth(mask, shadow, false, soft, level);
-    const std::size_t border = of.count + other.count;
-    const auto isSoft = [border](const EdgeWidth& edge) {
-        return edge.count > 0 && edge.median > kSoftEdge_px &&
-               static_cast<double>(edge.count) > 0.02 * static_cast<double>(border);
-    };
-    // Along a body's own sharp edge its colour is mixed with the ground's: where such seams outnumber the
-    // shadow's border, its broad parts are asked.
-    constexpr double kSeam_px = 4;
-    const bool softBorder =
-        isSoft(of) || isSoft(edgeWidth(mask, opened(shadow, kSeam_px), true, soft, level));
-    if (softBorder && static_cast<double>(dark) < kMostShadow * static_cast<double>(all)) {
-        for (std::size_t i = 0; i < mask.on.size(); ++i) mask.on[i] = mask.on[i] && !shadow.on[i];
-        mask = filled(mask);
-        return Shadow::Removed;
-    }
-    return static_cast<double>(of.wide + other.wide) > kSoftShare * static_cast<double>(border)
-               ? Shadow::Doubtful
-               : Shadow::None;
-}
 
 void apply(PixelSet& mask, const Stroke2& stroke, double factor) {
     const double r = std::max(1.0, stroke.radius / factor);
@@ -166,62 +33,31 @@ void apply(PixelSet& mask, const Stroke2& stroke, double factor) {
     }
 }
 
-/// Moves each point along its normal to where the difference passes half way from ground to body.
-void placeEdge(Polyline2& line, const Plane& difference) {
-    constexpr double kReach = 4, kStep = 0.25;
-    const std::size_t n = line.size();
-    const Polyline2 before = line;
-    const bool counterClockwise = polygonArea(before) > 0;
-    for (std::size_t i = 0; i < n; ++i) {
-        const Vec2 along = (before[(i + 2) % n] - before[(i + n - 2) % n]).normalized();
-        const Vec2 inward = counterClockwise ? Vec2(-along.y(), along.x()) : Vec2(along.y(), -along.x());
-        const double body = difference.sample(before[i] + kReach * inward);
-        const double ground = difference.sample(before[i] - kReach * inward);
-        const double half = 0.5 * (body + ground);
-        if (body <= ground) continue;
-        double best = 1e18, at = 0;
-        for (double t = -kReach; t < kReach; t += kStep) {
-            const double a = difference.sample(before[i] + t * inward),
-                         b = difference.sample(before[i] + (t + kStep) * inward);
-            if (!(a <= half && b > half)) continue;
-            const double s = t + kStep * (half - a) / (b - a);
-            if (std::abs(s) < std::abs(best)) {
-                best = s;
-                at = s;
-            }
-        }
-        if (best < 1e17) line[i] = before[i] + at * inward;
+/// The parts of a set that hold some of the sure ones.
+PixelSet reaching(const PixelSet& set, const PixelSet& sure) {
+    PixelSet reached(set.width, set.height);
+    for (const Part& part : partsOf(set, false)) {
+        const bool holds =
+            std::any_of(part.pixels.begin(), part.pixels.end(), [&](std::size_t i) { return sure.on[i]; });
+        if (!holds) continue;
+        for (const std::size_t i : part.pixels) reached.on[i] = 1;
     }
+    return reached;
 }
 
-/// The largest part of the opened mask with what tapers off from it. Opening takes the end of a pointed tail
-/// with the wires; but a tail gets steadily thinner, and a wire or a bill does not.
-PixelSet withoutThinThings(const PixelSet& mask, double radius) {
-    const std::vector<Part> thick = partsOf(opened(mask, radius), false);
-    if (thick.empty()) return PixelSet(mask.width, mask.height);
-    PixelSet body = pixelsOf(thick.front(), mask.width, mask.height);
-    const Plane half = distanceTo(inverse(mask)), away = distanceTo(body);
-    PixelSet rest = mask;
-    for (std::size_t i = 0; i < rest.on.size(); ++i) rest.on[i] = rest.on[i] && !body.on[i];
-    for (const Part& part : partsOf(rest, false)) {
-        // Half the thickness at each distance from the body.
-        std::vector<double> thickness;
-        for (const std::size_t i : part.pixels) {
-            const auto at = static_cast<std::size_t>(away.values[i]);
-            if (at >= thickness.size()) thickness.resize(at + 1, 0);
-            thickness[at] = std::max<double>(thickness[at], half.values[i]);
-        }
-        constexpr double kTapers = 0.85;
-        std::size_t kept = 1;  // the first ring of pixels is the border's own roughness
-        while (kept < thickness.size()) {
-            const auto ahead = kept + static_cast<std::size_t>(std::ceil(std::max(3.0, 2 * thickness[kept])));
-            if (ahead < thickness.size() && thickness[ahead] > kTapers * thickness[kept]) break;
-            ++kept;
-        }
-        for (const std::size_t i : part.pixels)
-            if (static_cast<std::size_t>(away.values[i]) < kept) body.on[i] = 1;
+/// What was taken off without the roughness of borders, which opening takes off everywhere: parts that stand
+/// out from the body.
+PixelSet standingOut(const PixelSet& taken, const PixelSet& body) {
+    constexpr float kOut_px = 5;
+    PixelSet things(taken.width, taken.height);
+    const Plane away = distanceTo(body);
+    for (const Part& part : partsOf(taken, true)) {
+        if (std::none_of(part.pixels.begin(), part.pixels.end(),
+                         [&](std::size_t i) { return away.values[i] > kOut_px; }))
+            continue;
+        for (const std::size_t i : part.pixels) things.on[i] = 1;
     }
-    return body;
+    return things;
 }
 
 }  // namespace
@@ -244,8 +80,11 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     const float level = otsuLevel(soft.values);
     task.progress(0.6);
     if (task.cancelled()) return Task::cancelledError();
-    PixelSet mask = above(soft, level);
-    const Shadow shadow =
+    // A body has parts that stand out less than others: what hangs on to what surely is body counts from
+    // where it leaves the ground's own unevenness.
+    const double low = std::min<double>(level, groundLevel(soft));
+    PixelSet mask = reaching(above(soft, static_cast<float>(low)), above(soft, level));
+    const ShadowReading shadow =
         takeShadowOff(mask, difference, soft, level, std::hypot(ground[1].sigma, ground[2].sigma));
     for (const Stroke2& stroke : wish.strokes) apply(mask, stroke, factor);
 
@@ -270,12 +109,14 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
 
     std::vector<Part> parts = partsOf(mask, false);
     if (parts.empty()) return noContrast;
-    PixelSet body = filled(pixelsOf(parts.front(), mask.width, mask.height));
     const Box2 extent = {Vec2(parts.front().left, parts.front().top),
                          Vec2(parts.front().right, parts.front().bottom)};
     const double thin = wish.thin_px > 0 ? wish.thin_px / factor : kThinShare * extent.size().norm();
+    const double radius = std::max(1.0, 0.5 * thin);
+    PixelSet body = withHolesFilled(joined(parts, mask.width, mask.height, radius), radius);
     const std::size_t whole = static_cast<std::size_t>(std::count(body.on.begin(), body.on.end(), 1));
-    body = withoutThinThings(body, std::max(1.0, 0.5 * thin));
+    const PixelSet withThings = body;
+    body = withoutBills(withoutThinThings(body, radius), soft, level);
     parts = partsOf(body, false);
     if (parts.empty() || parts.front().area() < 400)
         return Error{"nothing_found", "No body was found in the picture; it should fill a good part of it.",
@@ -294,24 +135,65 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
              "Besides the body, large parts were found and left out; look whether the outline "
              "follows the body, and paint out what is not.",
              "photo"});
-    if (shadow == Shadow::Doubtful)
+    task.progress(0.8);
+    if (task.cancelled()) return Task::cancelledError();
+    // Opening rounds corners off; the edge itself is where the difference says.
+    const PixelSet uncut = pixelsOf(found, mask.width, mask.height);
+    // A bar of the ground's colour cuts a notch into the border, narrow and steep, as no body has.
+    PixelSet one = filled(slotsClosed(notchesClosed(uncut, 0.5 * thin), 2.4 * thin));
+    // What was painted is final: nothing is joined across it, and its rim is no edge of the picture.
+    PixelSet painted = one;
+    for (const Stroke2& stroke : wish.strokes) apply(painted, stroke, factor);
+    const bool byHand = painted.on != one.on;
+    PixelSet changed(mask.width, mask.height);
+    if (byHand) {
+        for (std::size_t i = 0; i < one.on.size(); ++i) changed.on[i] = painted.on[i] != one.on[i];
+        // What hangs together by slivers that a brush left is apart.
+        const std::vector<Part> thick = partsOf(opened(painted, radius), false);
+        if (thick.empty()) return noContrast;
+        PixelSet others(mask.width, mask.height);
+        for (std::size_t k = 1; k < thick.size(); ++k)
+            for (const std::size_t i : thick[k].pixels) others.on[i] = 1;
+        const PixelSet around = grown(others, radius);
+        for (std::size_t i = 0; i < painted.on.size(); ++i)
+            painted.on[i] = painted.on[i] && !(thick.size() > 1 && around.on[i]);
+        const std::vector<Part> left = partsOf(painted, false);
+        if (left.empty()) return noContrast;
+        one = filled(pixelsOf(left.front(), mask.width, mask.height));
+    }
+    Plane inside(mask.width, mask.height);
+    for (std::size_t i = 0; i < one.on.size(); ++i) inside.values[i] = one.on[i];
+    const std::vector<Polyline2> lines = levelLines(smoothed(inside, 0.8), 0.5F);
+    if (lines.empty()) return noContrast;
+    PixelSet taken(mask.width, mask.height), groundLike = shadow.like;
+    for (std::size_t i = 0; i < taken.on.size(); ++i) {
+        groundLike.on[i] = groundLike.on[i] || soft.values[i] < low;
+        taken.on[i] = withThings.on[i] && !uncut.on[i] && !groundLike.on[i];
+    }
+    PixelSet covered = grown(standingOut(taken, one), std::max(3.0, 0.42 * thin));
+    if (byHand) {
+        const PixelSet rim = grown(changed, 3);
+        for (std::size_t i = 0; i < covered.on.size(); ++i) covered.on[i] = covered.on[i] || rim.on[i];
+    }
+    std::vector<Plane> sharp;
+    for (const Plane& plane : lab) sharp.push_back(smoothed(plane, 0.7));
+    const BorderSight sight{picture, factor, sharp, groundLike, covered, distanceTo(inverse(one))};
+    Border border = borderNear(lines.front(), sight);
+    std::size_t open = 0, vague = 0;
+    for (std::size_t i = 0; i < border.line.size(); ++i) {
+        const Vec2& p = border.line[i];
+        const int x = static_cast<int>(p.x()), y = static_cast<int>(p.y());
+        if (covered.inside(x, y) && covered.at(x, y)) continue;
+        ++open;
+        vague += !border.seen[i];
+    }
+    if (shadow.doubtful || static_cast<double>(vague) > kSoftShare * static_cast<double>(open))
         result.warnings.push_back(
             {"soft_edge",
              "Part of the outline is soft, as the edge of a shadow is, and has no colour to tell it by. "
              "Take the picture in even light, on paper of another colour, or paint the shadow out.",
              "photo"});
-    task.progress(0.8);
-    if (task.cancelled()) return Task::cancelledError();
-    // Opening rounds corners off; the edge itself is where the difference says.
-    const PixelSet one = pixelsOf(found, mask.width, mask.height);
-    Plane inside(mask.width, mask.height);
-    for (std::size_t i = 0; i < one.on.size(); ++i) inside.values[i] = one.on[i];
-    const std::vector<Polyline2> lines = levelLines(smoothed(inside, 0.8), 0.5F);
-    if (lines.empty()) return noContrast;
-    Polyline2 line = evenlySpaced(lines.front(), 1.5, 2);
-    // Beside a shadow only the colour tells where the body ends.
-    placeEdge(line, smoothed(shadow == Shadow::Removed ? difference.colour : difference.all, 0.7));
-    line = evenlySpaced(line, 2, 2);
+    Polyline2 line = evenlySpaced(border.line, 2, 2);
     for (Vec2& p : line) p *= factor;
     result.outline = std::move(line);
     task.progress(1);

@@ -1,10 +1,12 @@
 // The silhouette of a body on a plain ground.
 //
 // The ground is a plane in L*a*b* fitted to the picture's border, so a light that falls off to one side does
-// no harm; what differs from it is parted by Otsu's threshold; what is only darker, of the ground's colour
-// and softly bordered is a shadow and taken off; thin things (rings, wires, a bill seen from its edge) are
-// taken off by opening, and the edge is then placed, along its normal, half way between body and ground.
-// Strokes say what belongs to the body or does not.
+// no harm (ground.h). What differs from it by Otsu's threshold is body, and so is what hangs on to that and
+// leaves the ground's unevenness: pale bellies belong to it. What is only darker, of the ground's colour and
+// softly bordered is a shadow and taken off (shadow.h); rings, wires and bills are taken off by what they
+// are, parts that a bar of the ground's colour cuts off are joined again (attached.h). The edge is then
+// followed all round, below what was taken off too, and placed half way between body and ground (border.h).
+// Strokes say what belongs to the body or does not, and are final.
 #pragma once
 
 #include "base/result.h"

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/number_text.h"
+#include "base/units.h"
 #include "blank/families.h"
 #include "geom/polygon_set.h"
 
@@ -17,6 +18,21 @@ constexpr double kHeadShare = 0.4;  // of the length: eye and gill plate are loo
 Polyline2 upright(Polyline2 line) {
     for (Vec2& p : line) p.y() = -p.y();
     return line;
+}
+
+/// The distance of the two points of a line that lie farthest apart, to a hundredth of it.
+double longestExtent(const Polyline2& line) {
+    double longest = 0;
+    for (int k = 0; k < 32; ++k) {
+        const Vec2 along(std::cos(kPi * k / 32), std::sin(kPi * k / 32));
+        double low = 1e18, high = -1e18;
+        for (const Vec2& p : line) {
+            low = std::min(low, p.dot(along));
+            high = std::max(high, p.dot(along));
+        }
+        longest = std::max(longest, high - low);
+    }
+    return longest;
 }
 
 Vec2 roundedToHundredths(const Vec2& p) {
@@ -49,7 +65,7 @@ void addGuides(const Skin& skin, const std::vector<GuideLine>& guides, Landmarks
             Landmark& socket = landmarks["eye"];
             socket.points = at;
             socket.diameter_mm =
-                std::round(10 * 2 * std::sqrt(std::abs(polygonArea(guide.points)) / 3.14159265358979)) / 10;
+                std::round(10 * 2 * std::sqrt(std::abs(polygonArea(guide.points)) / kPi)) / 10;
             socket.assumed = false;
             eye = true;
             continue;
@@ -124,33 +140,38 @@ Result<PhotoOutline> photoOutline(const Silhouette& silhouette, const PhotoWish&
             "how far they are apart.",
             "scale"};
     }
-    PhotoOutline out;
-    out.warnings = silhouette.warnings;
-    out.outline_px = silhouette.outline;
-    const Polyline2 up = upright(silhouette.outline);
-    BodyAxis axis = axisOf(up, wish.noseLeft);
-    if (wish.axis_px) {
-        const Vec2 nose(wish.axis_px->first.x(), -wish.axis_px->first.y()),
-            tail(wish.axis_px->second.x(), -wish.axis_px->second.y());
-        const Result<BodyAxis> given = axisThrough(up, nose, tail, 10, wish.noseLeft);
-        if (!given) return given.error();
-        axis = *given;
-    }
+    double apart = 0;
     if (wish.known) {
-        const double apart = (wish.known->to_px - wish.known->from_px).norm();
+        apart = (wish.known->to_px - wish.known->from_px).norm();
         if (!(apart > 5 && wish.known->mm > 0))
             return Error{"no_scale",
                          "Two points of a known distance are needed, well apart, with the distance above 0.",
                          "scale"};
-        out.mmPerPx = wish.known->mm / apart;
-    } else {
-        out.mmPerPx = *wish.length_mm / axis.length();
     }
-    out.axis_px = axis;
-    out.axis_px.nose.y() = -axis.nose.y();
-    out.axis_px.tail.y() = -axis.tail.y();
-    out.outline = laidOn(up, axis);
-    for (Vec2& p : out.outline) p *= out.mmPerPx;
+    PhotoOutline out;
+    out.warnings = silhouette.warnings;
+    out.outline_px = silhouette.outline;
+    // The axis is looked for in millimetres, which what is taken for a face or a tip is stated in: at first
+    // by the longest extent, which is the length within a few per cent.
+    const double extent_px = longestExtent(silhouette.outline);
+    if (!(extent_px > 0)) return Error{"no_scale", "There is no outline to measure.", "scale"};
+    const double about = wish.known ? wish.known->mm / apart : *wish.length_mm / extent_px;
+    Polyline2 up_mm = upright(silhouette.outline);
+    for (Vec2& p : up_mm) p *= about;
+    BodyAxis axis_mm = axisOf(up_mm, wish.noseLeft);
+    if (wish.axis_px) {
+        const Result<BodyAxis> given = axisThrough(
+            up_mm, about * Vec2(wish.axis_px->first.x(), -wish.axis_px->first.y()),
+            about * Vec2(wish.axis_px->second.x(), -wish.axis_px->second.y()), 10 * about, wish.noseLeft);
+        if (!given) return given.error();
+        axis_mm = *given;
+    }
+    const double right = wish.known ? 1 : *wish.length_mm / axis_mm.length();
+    out.mmPerPx = about * right;
+    out.axis_px = axis_mm;
+    for (Vec2* end : {&out.axis_px.nose, &out.axis_px.tail}) *end = Vec2(end->x(), -end->y()) / about;
+    out.outline = laidOn(up_mm, axis_mm);
+    for (Vec2& p : out.outline) p *= right;
     return out;
 }
 

@@ -1,0 +1,129 @@
+#include "image/shadow.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "base/parallel.h"
+
+namespace nine {
+namespace {
+
+constexpr double kSoftEdge_px = 14;    // of the picture worked on: wider borders are those of shadows
+constexpr double kSmallShare = 0.012;  // of the picture: rings and hooks enclose no more than that across
+
+/// How steeply the difference changes, per pixel.
+Plane steepness(const Plane& soft) {
+    Plane steep(soft.width, soft.height);
+    forEachInParallel(static_cast<std::size_t>(soft.height), [&](std::size_t row) {
+        const int y = static_cast<int>(row);
+        if (y < 2 || y + 2 >= soft.height) return;
+        for (int x = 2; x + 2 < soft.width; ++x)
+            steep.at(x, y) = static_cast<float>(
+                std::hypot(soft.at(x + 2, y) - soft.at(x - 2, y), soft.at(x, y + 2) - soft.at(x, y - 2)) / 4);
+    });
+    return steep;
+}
+
+/// How wide the border of a part is where it meets the ground, pixels: the change within reach on both sides,
+/// over the slope. A body's edge is as wide as the lens and the smoothing, a shadow's much wider.
+struct EdgeWidth {
+    double median = 0;
+    std::size_t count = 0;
+};
+EdgeWidth edgeWidth(const std::vector<std::size_t>& pixels, const PixelSet& mask, const Plane& soft) {
+    constexpr int kReach_px = 14;
+    std::vector<float> widths;
+    EdgeWidth edge;
+    const auto w = static_cast<std::size_t>(mask.width);
+    for (const std::size_t i : pixels) {
+        const int x = static_cast<int>(i % w), y = static_cast<int>(i / w);
+        if (x < 3 || y < 3 || x + 3 >= mask.width || y + 3 >= mask.height) continue;
+        if (mask.at(x - 1, y) && mask.at(x + 1, y) && mask.at(x, y - 1) && mask.at(x, y + 1)) continue;
+        const Vec2 gradient(soft.at(x + 2, y) - soft.at(x - 2, y), soft.at(x, y + 2) - soft.at(x, y - 2));
+        const double slope = gradient.norm() / 4;
+        if (slope < 1e-3) continue;
+        const Vec2 p(x + 0.5, y + 0.5), step = kReach_px * gradient.normalized();
+        widths.push_back(static_cast<float>(std::abs(soft.sample(p + step) - soft.sample(p - step)) / slope));
+    }
+    edge.count = widths.size();
+    edge.median = quantile(std::move(widths), 0.5);
+    return edge;
+}
+
+/// How much of the border between a dark part and the rest of the mask is sharp. A shadow meets the body at
+/// the body's edge; a dark part of the body itself goes over into its other colours as it was painted.
+double sharpShare(const std::vector<std::size_t>& pixels, const PixelSet& mask, const PixelSet& dark,
+                  const Plane& steep, float sharp) {
+    constexpr int kStep_px = 2;
+    const auto w = static_cast<std::size_t>(mask.width);
+    std::size_t all = 0, sharpOnes = 0;
+    for (const std::size_t i : pixels) {
+        const int x = static_cast<int>(i % w), y = static_cast<int>(i / w);
+        for (const auto& [dx, dy] : {std::pair{kStep_px, 0}, {-kStep_px, 0}, {0, kStep_px}, {0, -kStep_px}}) {
+            if (!mask.inside(x + dx, y + dy)) continue;
+            const std::size_t next = mask.index(x + dx, y + dy);
+            if (!mask.on[next] || dark.on[next]) continue;
+            ++all;
+            sharpOnes += steep.values[next] >= sharp;
+        }
+    }
+    return all == 0 ? 1 : static_cast<double>(sharpOnes) / static_cast<double>(all);
+}
+
+}  // namespace
+
+ShadowReading takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, float level,
+                            double colourNoise) {
+    constexpr double kNoColour = 4, kColourNoiseTimes = 4, kMostShadow = 0.6, kSharp = 1.2,
+                     kSharpShare = 0.035, kSharpBorder = 0.5;
+    const Plane colour = smoothed(d.colour, 1.2), steep = steepness(soft);
+    const double side = kSmallShare * std::hypot(mask.width, mask.height), smallest = side * side;
+    const auto none = static_cast<float>(std::max(kNoColour, kColourNoiseTimes * colourNoise));
+    // What is sharp is so against how much this picture's body stands out.
+    const auto sharp = static_cast<float>(std::max(kSharp, kSharpShare * quantile(soft.values, 0.98)));
+    PixelSet dark(mask.width, mask.height), shadow(mask.width, mask.height);
+    for (std::size_t i = 0; i < mask.on.size(); ++i)
+        dark.on[i] = mask.on[i] && d.darker.on[i] && colour.values[i] < none && steep.values[i] < sharp;
+    // Body and shadow may hang together where something blurs the edge between them.
+    const PixelSet apart = opened(dark, 3);
+    constexpr std::size_t kSpeck_px = 60;
+    const auto whole = std::count(mask.on.begin(), mask.on.end(), 1);
+    bool merged = false;
+    for (const Part& part : partsOf(apart, false)) {
+        if (part.area() < kSpeck_px) break;
+        const EdgeWidth edge = edgeWidth(part.pixels, mask, soft);
+        constexpr std::size_t kLeastBorder_px = 12;
+        if (edge.count < kLeastBorder_px || edge.median < kSoftEdge_px) continue;
+        if (sharpShare(part.pixels, mask, dark, steep, sharp) < kSharpBorder) continue;
+        if (static_cast<double>(part.area()) > kMostShadow * static_cast<double>(whole)) {
+            merged = true;  // body and shadow in one: they cannot be told apart by what is looked at here
+            continue;
+        }
+        for (const std::size_t i : part.pixels) shadow.on[i] = 1;
+    }
+    const PixelSet around = grown(shadow, 5);  // what opening left of it
+    for (std::size_t i = 0; i < mask.on.size(); ++i)
+        shadow.on[i] = shadow.on[i] || (around.on[i] && dark.on[i]);
+    // Shaded ground that a ring or a hook encloses: small, and nowhere as different as the body is.
+    PixelSet weak(mask.width, mask.height);
+    for (std::size_t i = 0; i < mask.on.size(); ++i)
+        weak.on[i] = mask.on[i] && !shadow.on[i] && soft.values[i] < level && d.darker.on[i] &&
+                     colour.values[i] < none;
+    PixelSet body = mask;
+    for (std::size_t i = 0; i < body.on.size(); ++i) body.on[i] = body.on[i] && !shadow.on[i];
+    const PixelSet sturdy = opened(body, side);
+    for (const Part& part : partsOf(weak, false)) {
+        if (static_cast<double>(part.area()) > smallest) continue;
+        const auto within = std::count_if(part.pixels.begin(), part.pixels.end(),
+                                          [&](std::size_t i) { return sturdy.on[i] != 0; });
+        if (2 * within > static_cast<long>(part.area())) continue;  // a dull place of the body
+        for (const std::size_t i : part.pixels) shadow.on[i] = 1;
+    }
+    for (std::size_t i = 0; i < mask.on.size(); ++i) mask.on[i] = mask.on[i] && !shadow.on[i];
+    PixelSet like(mask.width, mask.height);
+    for (std::size_t i = 0; i < like.on.size(); ++i)
+        like.on[i] = shadow.on[i] || (d.darker.on[i] && colour.values[i] < none && soft.values[i] < level);
+    return {std::move(shadow), std::move(like), merged};
+}
+
+}  // namespace nine
