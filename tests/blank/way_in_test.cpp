@@ -107,11 +107,11 @@ TEST(FromOutlines, EverySampleComesBack) {
         EXPECT_LE(made.table.stations.size(), kMostOutlineStations);
         for (const double share : {0.1, 0.3, 0.5, 0.8}) {
             const double x = share * body.length_mm();
-            EXPECT_NEAR(skin.arcAt(x).girth() / body.arcAt(x).girth(), 1, 0.01)
-                << name << " at " << x;  // the 1 %
+            EXPECT_NEAR(skin.arcAt(x).girth() / body.arcAt(x).girth(), 1, 0.01) << name << " at " << x;
         }
         EXPECT_LT(made.asymmetry_mm, 1e-9);
-        EXPECT_TRUE(made.warnings.empty()) << made.warnings.front().text;
+        ASSERT_EQ(made.warnings.size(), 1u) << made.warnings.front().text;
+        EXPECT_EQ(made.warnings.front().code, "sections_assumed");
     }
 }
 
@@ -197,6 +197,23 @@ TEST(FromOutlines, WithoutWidthsTheyAreAssumedAndSaid) {
     EXPECT_EQ(made.warnings.front().code, "widths_assumed");
     EXPECT_TRUE(made.table.stations[3].assumed & kAssumedWidth);
     EXPECT_FALSE(made.table.stations[3].assumed & kAssumedTop);
+}
+
+/// Two outlines do not tell how full a body is; one string does.
+TEST(FromOutlines, WithoutAStringTheSectionsAreAssumedAndSaid) {
+    const Skin skin = test::sampleSkin("sedge60");
+    Outlines o;
+    o.side = outlineOf(skin, false);
+    o.top = outlineOf(skin, true);
+    const OutlinedBody made = test::need(bodyFromOutlines(o));
+    ASSERT_EQ(made.warnings.size(), 1u);
+    EXPECT_EQ(made.warnings.front().code, "sections_assumed");
+    EXPECT_EQ(made.table.stations[3].assumed, static_cast<unsigned>(kAssumedSection));
+    EXPECT_EQ(made.table.stations.front().assumed, 0u);
+    o.girths = {{22, 96}};
+    const OutlinedBody measured = test::need(bodyFromOutlines(o));
+    EXPECT_TRUE(measured.warnings.empty());
+    for (const Station& s : measured.table.stations) EXPECT_EQ(s.assumed, 0u);
 }
 
 TEST(FromOutlines, OutlinesOfDifferentBodiesAreRefused) {

@@ -69,6 +69,7 @@ class Shown {
         if (o_.top) {
             if (const auto top = crossing(*o_.top, inside / stretch_))
                 s.halfWidth_mm = 0.5 * (top->high - top->low);
+            if (o_.girths.empty()) s.assumed = kAssumedSection;
         } else {
             s.halfWidth_mm = 0.5 * widthShare(x) * (s.top_mm + s.bottom_mm);
             s.assumed = kAssumedWidth | kAssumedSection;  // where a string lies, its width is not
@@ -177,6 +178,29 @@ double asymmetryOf(const Polyline2& top, double length) {
             worst = std::max(worst, std::abs(e->high + e->low));
     }
     return 0.5 * worst;
+}
+
+/// Outlines from two sides leave open how full the sections are: how far that may put the girth off at the
+/// thickest place, and what settles it.
+Warning sectionsAssumed(const std::vector<Station>& stations) {
+    const Station& thickest =
+        *std::max_element(stations.begin(), stations.end(), [](const Station& a, const Station& b) {
+            return a.halfWidth_mm * (a.top_mm + a.bottom_mm) < b.halfWidth_mm * (b.top_mm + b.bottom_mm);
+        });
+    const double girth = girthOf(thickest);
+    constexpr double kUsualSpread = 0.3;  // of exponents among bodies of one kind; estimated, no source
+    double off = 0;
+    for (const double by : {-kUsualSpread, kUsualSpread}) {
+        Station other = thickest;
+        other.section = other.sectionLower = std::max(kMinSectionExponent, thickest.section + by);
+        off = std::max(off, std::abs(girthOf(other) - girth));
+    }
+    return {"sections_assumed",
+            "How full the sections are is assumed from the kind of body; the girth at the thickest place, " +
+                fixedText(girth, 1) + " mm, may well be off by " + fixedText(off, 1) +
+                " mm. Lay one string round the body at " + fixedText(thickest.x_mm, 1) +
+                " mm from the nose and type it in.",
+            "blank.stations"};
 }
 
 /// Near a tip the noise of an outline can ask for what no smooth curve does. Takes out the one of the two
@@ -328,6 +352,7 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
              "Nothing tells how wide the body is; " + fixedText(100 * o.widthShare, 0) +
                  " % of its height is assumed. Lay a string round it, or trace it from above.",
              "blank.stations"});
+    if (o.top && o.girths.empty()) body.warnings.push_back(sectionsAssumed(stations));
     if (body.worst_mm > 4 * kOutlineFit_mm)
         body.warnings.push_back({"outline_rough",
                                  "The outline has corners that the body smooths by up to " +

@@ -56,8 +56,10 @@ class SectionInset : public QWidget {
         QLinearGradient body(axis - QPointF(0, 80), axis + QPointF(0, 80));
         body.setColorAt(0, t.dark ? QColor("#6d6a5f") : QColor("#d9d5c8"));
         body.setColorAt(1, t.dark ? QColor("#4b4a42") : QColor("#a9a595"));
-        p.setPen(QPen(t.ink, 1.4));
-        p.setBrush(body);
+        // How full it is nobody has measured: hollow and thin, as assumed values are.
+        const bool assumed = (s.assumed & kAssumedSection) != 0;
+        p.setPen(assumed ? QPen(t.muted, 1.2) : QPen(t.ink, 1.4));
+        p.setBrush(assumed ? QBrush(Qt::NoBrush) : QBrush(body));
         p.drawPolygon(solid);
         QPen dash(t.muted, 0.8);
         dash.setDashPattern({2, 3});
@@ -73,7 +75,11 @@ class SectionInset : public QWidget {
                        lengthNumber(s.top_mm + s.bottom_mm), true);
         ink::dimension(p, QPointF(b.left(), b.bottom() + 16), QPointF(b.right(), b.bottom() + 16),
                        lengthNumber(2 * s.halfWidth_mm), true);
-        ink::text(p, QPointF(width() - 2.0, 12), tr("dashed: an oval"), inter(10.5), t.muted, Qt::AlignRight);
+        const auto beside = [&](double y, const QString& words) {
+            ink::text(p, QPointF(width() - 2.0, y), words, inter(10.5), t.muted, Qt::AlignRight);
+        };
+        beside(12, assumed ? tr("hollow:") : tr("dashed: an oval"));
+        if (assumed) beside(26, tr("assumed"));
     }
 
   private:
