@@ -41,18 +41,6 @@ class Body:
         return np.concatenate([np.stack([x, up], 1), np.stack([x, -down], 1)[::-1]])
 
 
-def miss(reading, truth):
-    """Distances from the points of an outline to another one (closed polyline), mm."""
-    a, b = truth, np.roll(truth, -1, 0)
-    d = b - a
-    length2 = np.maximum((d * d).sum(1), 1e-12)
-    out = []
-    for p in reading:
-        t = np.clip(((p - a) * d).sum(1) / length2, 0, 1)
-        out.append(np.sqrt((((a + t[:, None] * d) - p) ** 2).sum(1).min()))
-    return np.array(out)
-
-
 def near(reading, truth):
     """The nearest points of a closed outline to those of another."""
     a, b = truth, np.roll(truth, -1, 0)
@@ -64,6 +52,11 @@ def near(reading, truth):
         q = a + t[:, None] * d
         out.append(q[((q - p) ** 2).sum(1).argmin()])
     return np.array(out)
+
+
+def miss(reading, truth):
+    """Distances from the points of an outline to another one (closed polyline), mm."""
+    return np.linalg.norm(reading - near(reading, truth), axis=1)
 
 
 def laid(reading, truth, rounds=6):

@@ -1,6 +1,5 @@
 #include "image/attached.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <optional>
@@ -18,29 +17,14 @@ struct Ends {
         return at < low + reach || at > high - reach;
     }
 };
-Ends endsOf(const PixelSet& body) {
-    Ends ends;
-    Eigen::Matrix2d moments = Eigen::Matrix2d::Zero();
-    double count = 0;
-    const auto each = [&](const auto& use) {
-        for (int y = 0; y < body.height; ++y)
-            for (int x = 0; x < body.width; ++x)
-                if (body.at(x, y)) use(Vec2(x + 0.5, y + 0.5));
-    };
-    each([&](const Vec2& p) {
-        ends.middle += p;
-        count += 1;
-    });
-    if (count == 0) return ends;
-    ends.middle /= count;
-    each([&](const Vec2& p) { moments += (p - ends.middle) * (p - ends.middle).transpose(); });
-    ends.along = Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d>(moments).eigenvectors().col(1);
-    ends.low = 1e18;
-    ends.high = -1e18;
-    each([&](const Vec2& p) {
+Ends endsOf(const Part& body, int pictureWidth) {
+    Ends ends{body.centroid(pictureWidth), body.direction(pictureWidth), 1e18, -1e18};
+    const auto w = static_cast<std::size_t>(pictureWidth);
+    for (const std::size_t i : body.pixels) {
+        const Vec2 p(static_cast<double>(i % w) + 0.5, static_cast<double>(i / w) + 0.5);
         ends.low = std::min(ends.low, (p - ends.middle).dot(ends.along));
         ends.high = std::max(ends.high, (p - ends.middle).dot(ends.along));
-    });
+    }
     return ends;
 }
 
@@ -77,18 +61,6 @@ std::optional<std::size_t> neckOf(const std::vector<double>& thickness) {
     return std::nullopt;
 }
 
-/// The direction a part lies in, from its second moments.
-Vec2 directionOf(const Part& part, int pictureWidth) {
-    const Vec2 middle = part.centroid(pictureWidth);
-    Eigen::Matrix2d moments = Eigen::Matrix2d::Zero();
-    const auto w = static_cast<std::size_t>(pictureWidth);
-    for (const std::size_t i : part.pixels) {
-        const Vec2 d = Vec2(static_cast<double>(i % w) + 0.5, static_cast<double>(i / w) + 0.5) - middle;
-        moments += d * d.transpose();
-    }
-    return Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d>(moments).eigenvectors().col(1);
-}
-
 }  // namespace
 
 PixelSet withoutThinThings(const PixelSet& mask, double radius) {
@@ -100,7 +72,7 @@ PixelSet withoutThinThings(const PixelSet& mask, double radius) {
                 away = distanceTo(body);
     PixelSet rest = mask;
     for (std::size_t i = 0; i < rest.on.size(); ++i) rest.on[i] = rest.on[i] && !body.on[i];
-    const Ends ends = endsOf(body);
+    const Ends ends = endsOf(thick.front(), mask.width);
     for (const Part& part : partsOf(rest, false)) {
         if (!ends.near(part, mask.width)) continue;  // on the flank nothing runs to a point
         const std::vector<double> thickness = thicknessAlong(part, half, away);
@@ -189,10 +161,11 @@ PixelSet joined(const std::vector<Part>& parts, int width, int height, double ra
             if (2 * left < static_cast<long>(other->area()) || nearest > kWidestBar * radius) continue;
             // The bar is what lies near both; what is near one alone may be a ring.
             const double across = 0.5 * kWidestBar * radius + 2;
-            PixelSet both = opened(body, radius);
+            const PixelSet sturdyBody = opened(body, radius);
+            PixelSet both = sturdyBody;
             for (std::size_t i = 0; i < body.on.size(); ++i) both.on[i] = both.on[i] || sturdy.on[i];
             const PixelSet closed = notchesClosed(both, across);
-            const Plane toOther = distanceTo(sturdy), toBody = distanceTo(opened(body, radius));
+            const Plane toOther = distanceTo(sturdy), toBody = distanceTo(sturdyBody);
             const auto near = static_cast<float>(2 * across);
             for (std::size_t i = 0; i < body.on.size(); ++i) {
                 const bool bar = closed.on[i] && toOther.values[i] < near && toBody.values[i] < near;
@@ -209,7 +182,9 @@ PixelSet joined(const std::vector<Part>& parts, int width, int height, double ra
 PixelSet withoutBills(const PixelSet& mask, const Plane& soft, float level) {
     constexpr double kWidest = 0.028, kAlongAxis = 0.97, kWeakShare = 0.5;
     constexpr std::size_t kSpeck_px = 60;
-    const Ends ends = endsOf(mask);
+    const std::vector<Part> parts = partsOf(mask, false);
+    if (parts.empty()) return mask;
+    const Ends ends = endsOf(parts.front(), mask.width);
     const PixelSet whole = filled(mask), thick = opened(whole, kWidest * (ends.high - ends.low));
     const Plane half = distanceTo(inverse(whole)), away = distanceTo(thick);
     PixelSet rest = whole, out = mask;
@@ -225,7 +200,7 @@ PixelSet withoutBills(const PixelSet& mask, const Plane& soft, float level) {
         if (!isParallel(thickness)) continue;
         std::size_t weak = 0;
         for (const std::size_t i : part.pixels) weak += soft.values[i] < level;
-        const bool along = std::abs(directionOf(part, mask.width).dot(ends.along)) > kAlongAxis;
+        const bool along = std::abs(part.direction(mask.width).dot(ends.along)) > kAlongAxis;
         // What goes on along the body in its own colour may be the narrow part before a tail fin.
         if (along && static_cast<double>(weak) < kWeakShare * static_cast<double>(part.area())) continue;
         for (const std::size_t i : part.pixels) out.on[i] = 0;

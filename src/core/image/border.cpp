@@ -47,7 +47,7 @@ std::vector<Vec2> inwardNormals(const Polyline2& line) {
 using Evidence = std::vector<std::array<float, kPlaces>>;
 Evidence evidenceAlong(const Polyline2& line, const std::vector<Vec2>& inward, const BorderSight& sight) {
     constexpr double kAcross_px = 1.5, kOutside_px = 5, kNoiseTimes = 2;
-    Evidence evidence(line.size());
+    Evidence evidence(line.size()), onlyGround(line.size());
     std::vector<float> onGround;
     for (std::size_t i = 0; i < line.size(); ++i) {
         for (int k = 0; k < kPlaces; ++k) {
@@ -56,19 +56,23 @@ Evidence evidenceAlong(const Polyline2& line, const std::vector<Vec2>& inward, c
             double change = (labAt(sight.lab, p + across) - labAt(sight.lab, p - across)).norm();
             const bool ground = has(sight.groundLike, outside);
             if (ground && k < kPlaces / 6) onGround.push_back(static_cast<float>(change));
-            if (!ground) change *= kNotGround;
+            onlyGround[i][static_cast<std::size_t>(k)] = ground ? 1.0F : static_cast<float>(kNotGround);
             if (has(sight.covered, p) || has(sight.covered, outside)) change = 0;
             evidence[i][static_cast<std::size_t>(k)] = static_cast<float>(change);
         }
     }
     const double noise = onGround.empty() ? 1 : kNoiseTimes * quantile(std::move(onGround), 0.75);
     const double clear = std::max(kClear, 2 * noise);
-    for (auto& places : evidence) {
-        // Among places that are clear enough, the steepest of its neighbourhood.
-        const float most = std::max(1e-6F, *std::max_element(places.begin(), places.end()));
-        for (float& v : places) {
-            const double enough = std::clamp((v - noise) / (clear - noise), 0.0, 1.0);
-            v = static_cast<float>(enough * (1 - kSteepestShare + kSteepestShare * v / most));
+    for (std::size_t i = 0; i < line.size(); ++i) {
+        // Among places that are clear enough, the steepest of its neighbourhood with ground outside it.
+        float most = 1e-6F;
+        for (std::size_t k = 0; k < evidence[i].size(); ++k)
+            if (onlyGround[i][k] == 1.0F) most = std::max(most, evidence[i][k]);
+        for (std::size_t k = 0; k < evidence[i].size(); ++k) {
+            float& v = evidence[i][k];
+            const double enough = std::clamp((v - noise) / (clear - noise), 0.0, 1.0),
+                         steep = std::min(1.0F, v / most);
+            v = static_cast<float>(onlyGround[i][k] * enough * (1 - kSteepestShare + kSteepestShare * steep));
         }
     }
     return evidence;
@@ -156,41 +160,6 @@ std::optional<double> halfWay(const Vec2& at, const Vec2& inward, double thickne
     return best;
 }
 
-/// Where no edge was seen the body goes on all the same: a smooth curve (cubic Hermite) from where the
-/// outline is its own again on one side to where it is on the other.
-void bridgeUnseen(Border& border) {
-    constexpr double kLongest = 0.12;                 // of the outline: more than that is no ring's root
-    constexpr std::size_t kShortest = 4, kSlope = 6;  // points
-    const std::size_t n = border.line.size();
-    const auto seen = [&](std::size_t i) { return border.seen[i % n]; };
-    std::size_t start = 0;
-    while (start < n && !seen(start)) ++start;
-    if (start == n || n < 8 * kSlope) return;
-    const Polyline2 before = border.line;
-    const auto at = [&](std::size_t i) { return before[i % n]; };
-    for (std::size_t i = start; i < start + n;) {
-        if (seen(i)) {
-            ++i;
-            continue;
-        }
-        std::size_t end = i;
-        while (end < start + n && !seen(end)) ++end;
-        const std::size_t count = end - i;
-        if (count >= kShortest && static_cast<double>(count) < kLongest * static_cast<double>(n)) {
-            const Vec2 a = at(i + n - 1), b = at(end);
-            const double span = (b - a).norm();
-            const Vec2 out = (a - at(i + n - 1 - kSlope)).normalized() * span,
-                       in = (at(end + kSlope) - b).normalized() * span;
-            for (std::size_t k = i; k < end; ++k) {
-                const double t = static_cast<double>(k - i + 1) / static_cast<double>(count + 1), u = 1 - t;
-                border.line[k % n] =
-                    u * u * (1 + 2 * t) * a + t * t * (3 - 2 * t) * b + t * u * u * out - t * t * u * in;
-            }
-        }
-        i = end;
-    }
-}
-
 }  // namespace
 
 Border borderNear(const Polyline2& about, const BorderSight& sight) {
@@ -215,7 +184,6 @@ Border borderNear(const Polyline2& about, const BorderSight& sight) {
             if (by) border.line[i] = before[i] + *by * normals[i];
         }
     }
-    bridgeUnseen(border);
     return border;
 }
 

@@ -1,6 +1,5 @@
 #include "image/line_art.h"
 
-#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <cmath>
 #include <queue>
@@ -272,14 +271,11 @@ GuideLine runOf(const Part& part, const PixelSet& mask, double pixelsPerMm) {
         return guide;
     }
     const Vec2 middle = part.centroid(mask.width);
-    Eigen::Matrix2d moments = Eigen::Matrix2d::Zero();
     const auto w = static_cast<std::size_t>(mask.width);
     const auto pixel = [&](std::size_t i) {
         return Vec2(static_cast<double>(i % w) + 0.5, static_cast<double>(i / w) + 0.5);
     };
-    for (const std::size_t i : part.pixels) moments += (pixel(i) - middle) * (pixel(i) - middle).transpose();
-    const Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d> eigen(moments);
-    const Vec2 along = eigen.eigenvectors().col(1);
+    const Vec2 along = part.direction(mask.width);
     double low = 1e18, high = -1e18;
     for (const std::size_t i : part.pixels) {
         low = std::min(low, (pixel(i) - middle).dot(along));

@@ -1,5 +1,6 @@
 #include "image/regions.h"
 
+#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -145,6 +146,17 @@ Vec2 Part::centroid(int pictureWidth) const {
     for (const std::size_t i : pixels)
         sum += Vec2(static_cast<double>(i % w) + 0.5, static_cast<double>(i / w) + 0.5);
     return sum / static_cast<double>(pixels.size());
+}
+
+Vec2 Part::direction(int pictureWidth) const {
+    const Vec2 middle = centroid(pictureWidth);
+    Eigen::Matrix2d moments = Eigen::Matrix2d::Zero();
+    const auto w = static_cast<std::size_t>(pictureWidth);
+    for (const std::size_t i : pixels) {
+        const Vec2 d = Vec2(static_cast<double>(i % w) + 0.5, static_cast<double>(i / w) + 0.5) - middle;
+        moments += d * d.transpose();
+    }
+    return Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d>(moments).eigenvectors().col(1);
 }
 
 std::vector<Part> partsOf(const PixelSet& mask, bool overCorners) {

@@ -38,6 +38,8 @@ struct Part {
     int width() const { return right - left + 1; }
     int height() const { return bottom - top + 1; }
     Vec2 centroid(int pictureWidth) const;
+    /// The unit direction the part is longest in, from its second moments.
+    Vec2 direction(int pictureWidth) const;
 };
 /// Connected parts (over edges, or over corners too), the largest first.
 std::vector<Part> partsOf(const PixelSet& mask, bool overCorners);

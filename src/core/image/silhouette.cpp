@@ -33,6 +33,25 @@ void apply(PixelSet& mask, const Stroke2& stroke, double factor) {
     }
 }
 
+/// The body with what was painted, its largest part: what hangs together only by slivers that a brush left is
+/// apart. Empty when nothing is left.
+PixelSet painted(const PixelSet& body, const std::vector<Stroke2>& strokes, double factor, double radius) {
+    PixelSet out = body;
+    for (const Stroke2& stroke : strokes) apply(out, stroke, factor);
+    if (out.on == body.on) return out;
+    const std::vector<Part> thick = partsOf(opened(out, radius), false);
+    if (thick.size() > 1) {
+        PixelSet others(out.width, out.height);
+        for (std::size_t k = 1; k < thick.size(); ++k)
+            for (const std::size_t i : thick[k].pixels) others.on[i] = 1;
+        const PixelSet around = grown(others, radius);
+        for (std::size_t i = 0; i < out.on.size(); ++i) out.on[i] = out.on[i] && !around.on[i];
+    }
+    const std::vector<Part> left = partsOf(out, false);
+    return thick.empty() || left.empty() ? PixelSet(out.width, out.height)
+                                         : filled(pixelsOf(left.front(), out.width, out.height));
+}
+
 /// The parts of a set that hold some of the sure ones.
 PixelSet reaching(const PixelSet& set, const PixelSet& sure) {
     PixelSet reached(set.width, set.height);
@@ -142,25 +161,13 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     // A bar of the ground's colour cuts a notch into the border, narrow and steep, as no body has.
     PixelSet one = filled(slotsClosed(notchesClosed(uncut, 0.5 * thin), 2.4 * thin));
     // What was painted is final: nothing is joined across it, and its rim is no edge of the picture.
-    PixelSet painted = one;
-    for (const Stroke2& stroke : wish.strokes) apply(painted, stroke, factor);
-    const bool byHand = painted.on != one.on;
-    PixelSet changed(mask.width, mask.height);
-    if (byHand) {
-        for (std::size_t i = 0; i < one.on.size(); ++i) changed.on[i] = painted.on[i] != one.on[i];
-        // What hangs together by slivers that a brush left is apart.
-        const std::vector<Part> thick = partsOf(opened(painted, radius), false);
-        if (thick.empty()) return noContrast;
-        PixelSet others(mask.width, mask.height);
-        for (std::size_t k = 1; k < thick.size(); ++k)
-            for (const std::size_t i : thick[k].pixels) others.on[i] = 1;
-        const PixelSet around = grown(others, radius);
-        for (std::size_t i = 0; i < painted.on.size(); ++i)
-            painted.on[i] = painted.on[i] && !(thick.size() > 1 && around.on[i]);
-        const std::vector<Part> left = partsOf(painted, false);
-        if (left.empty()) return noContrast;
-        one = filled(pixelsOf(left.front(), mask.width, mask.height));
-    }
+    const PixelSet byItself = one;
+    one = painted(one, wish.strokes, factor, radius);
+    if (std::none_of(one.on.begin(), one.on.end(), [](std::uint8_t on) { return on != 0; }))
+        return Error{
+            "nothing_found",
+            "Nothing of the body is left when what was painted out is taken off. Take a stroke back.",
+            "photo"};
     Plane inside(mask.width, mask.height);
     for (std::size_t i = 0; i < one.on.size(); ++i) inside.values[i] = one.on[i];
     const std::vector<Polyline2> lines = levelLines(smoothed(inside, 0.8), 0.5F);
@@ -171,7 +178,9 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
         taken.on[i] = withThings.on[i] && !uncut.on[i] && !groundLike.on[i];
     }
     PixelSet covered = grown(standingOut(taken, one), std::max(3.0, 0.42 * thin));
-    if (byHand) {
+    if (one.on != byItself.on) {
+        PixelSet changed(mask.width, mask.height);
+        for (std::size_t i = 0; i < one.on.size(); ++i) changed.on[i] = one.on[i] != byItself.on[i];
         const PixelSet rim = grown(changed, 3);
         for (std::size_t i = 0; i < covered.on.size(); ++i) covered.on[i] = covered.on[i] || rim.on[i];
     }
