@@ -368,7 +368,8 @@ TEST(Silhouettes, AShadowIsNoBody) {
 }
 
 /// Paints what `inside` says, pixel by pixel, in mm of the body (x from the nose, y up).
-void paintOver(Picture& picture, const Skin& skin, double perPx_mm, const Vec3& colour,
+void paintOver(Picture& picture, const Skin& skin, double perPx_mm,
+               const std::function<Vec3(const Vec2&)>& colour,
                const std::function<bool(const Vec2&)>& inside) {
     const double x0 = 0.5 * (1600 * perPx_mm - skin.length_mm()), z0 = 550 * perPx_mm;
     for (int y = 0; y < picture.height; ++y) {
@@ -376,9 +377,15 @@ void paintOver(Picture& picture, const Skin& skin, double perPx_mm, const Vec3& 
         for (int x = 0; x < picture.width; ++x) {
             const Vec2 p((x + 0.5) * perPx_mm - x0, z0 - (y + 0.5) * perPx_mm);
             if (!inside(p)) continue;
-            for (int c = 0; c < 3; ++c) picture.at(x, y)[c] = static_cast<std::uint8_t>(light * colour[c]);
+            const Vec3 lit = light * colour(p);
+            for (int c = 0; c < 3; ++c) picture.at(x, y)[c] = static_cast<std::uint8_t>(lit[c]);
         }
     }
+}
+
+/// One colour all over.
+std::function<Vec3(const Vec2&)> plain(const Vec3& colour) {
+    return [colour](const Vec2&) { return colour; };
 }
 
 /// Line tie, split ring with its hook, as they hang on a bait: the outline goes on beneath them.
@@ -390,7 +397,7 @@ TEST(Silhouettes, RingsAndHooksComeOff) {
         return d > 1.0 && d < 1.55;
     };
     const double belly = body.loft().sectionAt(30).bottom;
-    paintOver(picture, body, 0.06, Vec3(90, 92, 95), [&](const Vec2& p) {
+    paintOver(picture, body, 0.06, plain(Vec3(90, 92, 95)), [&](const Vec2& p) {
         return ring(p, {-1.2, 0.2}) || ring(p, {30, -belly - 1.2}) || ring(p, {61.2, 0}) ||
                (std::abs(p.x() - 30) < 0.3 && p.y() < -belly - 2.4 && p.y() > -belly - 10);
     });
@@ -409,16 +416,38 @@ TEST(Silhouettes, PalePartsAndBarsOfTheGroundBelongToTheBody) {
         return t > low && t < high;
     };
     Picture pale = bodyOnGround(body, Vec3(40, 60, 45), kPaper, 0.06, false);
-    paintOver(pale, body, 0.06, Vec3(214, 208, 190), [&](const Vec2& p) { return within(p, 0, 0.45); });
+    paintOver(pale, body, 0.06, plain(Vec3(214, 208, 190)),
+              [&](const Vec2& p) { return within(p, 0, 0.45); });
     const auto [worst, rms, perPx] = missOfPhoto(pale, body);
     EXPECT_LT(rms, 0.15);
     EXPECT_LT(worst, 0.6);
     Picture barred = bodyOnGround(body, kWood, kPaper, 0.06, false);
-    paintOver(barred, body, 0.06, kPaper, [&](const Vec2& p) {
+    paintOver(barred, body, 0.06, plain(kPaper), [&](const Vec2& p) {
         return within(p, 0, 1) && (std::abs(p.x() - 26) < 0.5 || std::abs(p.x() - 38) < 0.4);
     });
     EXPECT_LT(missOfPhoto(barred, body).rms, 0.15);
     EXPECT_LT(missOfPhoto(barred, body).worst, 0.8);
+}
+
+/// A red back that fades into a belly as grey as the shadow beside it: the grey is body, the shadow is not.
+TEST(Silhouettes, AGreyBellyBesideAShadowBelongsToTheBody) {
+    const Skin body = test::sampleSkin("sedge60");
+    Picture picture = withShadow(bodyOnGround(body, kWood, kPaper, 0.06, false), body, 0.06, kPaper);
+    const auto within = [&](const Vec2& p) {
+        if (p.x() <= 0 || p.x() >= body.length_mm()) return false;
+        const Section s = body.loft().sectionAt(p.x());
+        return p.y() < s.top && p.y() > -s.bottom;
+    };
+    paintOver(
+        picture, body, 0.06,
+        [](const Vec2& p) -> Vec3 {
+            const double grey = std::clamp(0.5 - p.y() / 12, 0.0, 1.0);
+            return (1 - grey) * Vec3(190, 40, 60) + grey * Vec3(118, 119, 120);
+        },
+        within);
+    const PhotoMiss miss = missOfPhoto(picture, body);
+    EXPECT_LT(miss.rms, 0.2);
+    EXPECT_LT(miss.worst, 0.9);
 }
 
 TEST(Silhouettes, StrokesTakeOutAndPutIn) {
@@ -431,6 +460,11 @@ TEST(Silhouettes, StrokesTakeOutAndPutIn) {
     EXPECT_LT(std::abs(polygonArea(test::need(silhouetteOf(picture, wish)).outline)), 0.75 * whole);
     wish.strokes.push_back({{{800, 300}, {800, 800}}, 30, true});  // put back, and more
     EXPECT_GT(std::abs(polygonArea(test::need(silhouetteOf(picture, wish)).outline)), 0.98 * whole);
+    // A cut as narrow as a painted bar is a cut all the same.
+    wish.strokes = {{{{800, 250}, {800, 900}}, 8, false}};
+    EXPECT_LT(std::abs(polygonArea(test::need(silhouetteOf(picture, wish)).outline)), 0.75 * whole);
+    wish.strokes = {{{{200, 550}, {1400, 550}}, 400, false}};
+    EXPECT_EQ(silhouetteOf(picture, wish).error().code, "nothing_found");
 }
 
 TEST(Silhouettes, BadPicturesAreRefused) {

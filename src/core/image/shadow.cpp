@@ -75,7 +75,8 @@ double sharpShare(const std::vector<std::size_t>& pixels, const PixelSet& mask, 
 ShadowReading takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, float level,
                             double colourNoise) {
     constexpr double kNoColour = 4, kColourNoiseTimes = 4, kMostShadow = 0.6, kSharp = 1.2,
-                     kSharpShare = 0.035, kSharpBorder = 0.5;
+                     kSharpShare = 0.035, kSharpBorder = 0.75;
+    constexpr float kFainter = 0.6F;
     const Plane colour = smoothed(d.colour, 1.2), steep = steepness(soft);
     const double side = kSmallShare * std::hypot(mask.width, mask.height), smallest = side * side;
     const auto none = static_cast<float>(std::max(kNoColour, kColourNoiseTimes * colourNoise));
@@ -84,22 +85,26 @@ ShadowReading takeShadowOff(PixelSet& mask, const Difference& d, const Plane& so
     PixelSet dark(mask.width, mask.height), shadow(mask.width, mask.height);
     for (std::size_t i = 0; i < mask.on.size(); ++i)
         dark.on[i] = mask.on[i] && d.darker.on[i] && colour.values[i] < none && steep.values[i] < sharp;
-    // Body and shadow may hang together where something blurs the edge between them.
-    const PixelSet apart = opened(dark, 3);
-    constexpr std::size_t kSpeck_px = 60;
-    const auto whole = std::count(mask.on.begin(), mask.on.end(), 1);
-    bool merged = false;
-    for (const Part& part : partsOf(apart, false)) {
-        if (part.area() < kSpeck_px) break;
-        const EdgeWidth edge = edgeWidth(part.pixels, mask, soft);
-        constexpr std::size_t kLeastBorder_px = 12;
-        if (edge.count < kLeastBorder_px || edge.median < kSoftEdge_px) continue;
-        if (sharpShare(part.pixels, mask, dark, steep, sharp) < kSharpBorder) continue;
-        if (static_cast<double>(part.area()) > kMostShadow * static_cast<double>(whole)) {
-            merged = true;  // body and shadow in one: they cannot be told apart by what is looked at here
-            continue;
+    constexpr std::size_t kSpeck_px = 60, kLeastBorder_px = 12;
+    const auto whole = static_cast<double>(std::count(mask.on.begin(), mask.on.end(), 1));
+    bool merged = false;  // body and shadow in one, which cannot be told apart by what is looked at here
+    // Body and shadow may hang together where the edge between them is faint or something blurs it: what goes
+    // over into the body without an edge is parted once more, at fainter edges.
+    PixelSet rest = dark;
+    for (const float share : {1.0F, kFainter}) {
+        PixelSet mixed(mask.width, mask.height);
+        for (std::size_t i = 0; i < rest.on.size(); ++i)
+            rest.on[i] = rest.on[i] && steep.values[i] < share * sharp;
+        for (const Part& part : partsOf(opened(rest, 3), false)) {
+            if (part.area() < kSpeck_px) break;
+            const EdgeWidth edge = edgeWidth(part.pixels, mask, soft);
+            if (edge.count < kLeastBorder_px || edge.median < kSoftEdge_px) continue;
+            const bool large = static_cast<double>(part.area()) > kMostShadow * whole;
+            const bool goesOver = sharpShare(part.pixels, mask, rest, steep, share * sharp) < kSharpBorder;
+            merged = merged || large || (goesOver && share < 1);
+            for (const std::size_t i : part.pixels) (large || goesOver ? mixed : shadow).on[i] = 1;
         }
-        for (const std::size_t i : part.pixels) shadow.on[i] = 1;
+        rest = mixed;
     }
     const PixelSet around = grown(shadow, 5);  // what opening left of it
     for (std::size_t i = 0; i < mask.on.size(); ++i)

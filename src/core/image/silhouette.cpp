@@ -105,19 +105,27 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     PixelSet mask = reaching(above(soft, static_cast<float>(low)), above(soft, level));
     const ShadowReading shadow =
         takeShadowOff(mask, difference, soft, level, std::hypot(ground[1].sigma, ground[2].sigma));
+    // Contrast is that of body and ground, not of what is left when most was painted out.
+    const PixelSet asFound = mask;
     for (const Stroke2& stroke : wish.strokes) apply(mask, stroke, factor);
+    const bool putIn = std::any_of(wish.strokes.begin(), wish.strokes.end(),
+                                   [](const Stroke2& stroke) { return stroke.include; });
+    const PixelSet& seen = putIn ? mask : asFound;
 
     double onBody = 0, onGround = 0, spread = 0;
     std::size_t bodyCount = 0, groundCount = 0;
-    for (std::size_t i = 0; i < mask.on.size(); ++i) {
-        (mask.on[i] ? onBody : onGround) += soft.values[i];
-        ++(mask.on[i] ? bodyCount : groundCount);
+    for (std::size_t i = 0; i < seen.on.size(); ++i) {
+        (seen.on[i] ? onBody : onGround) += soft.values[i];
+        ++(seen.on[i] ? bodyCount : groundCount);
     }
     const Error noContrast{
         "no_contrast",
         "The body does not stand out from its ground. Lay it on plain paper of another colour, in "
         "even light, and take the picture again.",
         "photo"};
+    const Error nothingLeft{
+        "nothing_found",
+        "Nothing of the body is left when what was painted out is taken off. Take a stroke back.", "photo"};
     if (bodyCount == 0 || groundCount == 0) return noContrast;
     onBody /= static_cast<double>(bodyCount);
     onGround /= static_cast<double>(groundCount);
@@ -127,7 +135,7 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     if (onBody - onGround < kLeastDifference || result.contrast < kLeastContrast) return noContrast;
 
     std::vector<Part> parts = partsOf(mask, false);
-    if (parts.empty()) return noContrast;
+    if (parts.empty()) return wish.strokes.empty() ? noContrast : nothingLeft;
     const Box2 extent = {Vec2(parts.front().left, parts.front().top),
                          Vec2(parts.front().right, parts.front().bottom)};
     const double thin = wish.thin_px > 0 ? wish.thin_px / factor : kThinShare * extent.size().norm();
@@ -137,9 +145,11 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     const PixelSet withThings = body;
     body = withoutBills(withoutThinThings(body, radius), soft, level);
     parts = partsOf(body, false);
-    if (parts.empty() || parts.front().area() < 400)
+    if (parts.empty() || parts.front().area() < 400) {
+        if (!wish.strokes.empty()) return nothingLeft;
         return Error{"nothing_found", "No body was found in the picture; it should fill a good part of it.",
                      "photo"};
+    }
     const Part& found = parts.front();
     const double share = static_cast<double>(found.area()) / static_cast<double>(body.on.size());
     if (found.left <= 1 || found.top <= 1 || found.right >= mask.width - 2 || found.bottom >= mask.height - 2)
@@ -164,10 +174,7 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     const PixelSet byItself = one;
     one = painted(one, wish.strokes, factor, radius);
     if (std::none_of(one.on.begin(), one.on.end(), [](std::uint8_t on) { return on != 0; }))
-        return Error{
-            "nothing_found",
-            "Nothing of the body is left when what was painted out is taken off. Take a stroke back.",
-            "photo"};
+        return nothingLeft;
     Plane inside(mask.width, mask.height);
     for (std::size_t i = 0; i < one.on.size(); ++i) inside.values[i] = one.on[i];
     const std::vector<Polyline2> lines = levelLines(smoothed(inside, 0.8), 0.5F);
