@@ -94,15 +94,14 @@ TEST(Borders, AreFoundToATenthOfAPixelFromOutsideAndInside) {
     }
 }
 
-/// Where grain is nearly as strong as the edge, what is found from point to point is held together by its
-/// neighbours.
-TEST(Borders, RunEvenlyThroughGrain) {
+/// Grain nearly as strong as the edge: begun 4 pixels off, the line comes half way nearer at least.
+TEST(Borders, AreFoundThroughGrain) {
     std::mt19937 random(9);
     std::normal_distribution<double> grain(0, 6);
     Picture picture = painted([](const Vec2& p) { return inEllipse(p) ? Vec3(184, 180, 172) : kGround; });
     for (std::uint8_t& v : picture.rgb)
         v = static_cast<std::uint8_t>(std::clamp(v + grain(random), 0.0, 255.0));
-    EXPECT_LT(found(picture, 4, kOutside, kNothing).rms, 2.5);
+    EXPECT_LT(found(picture, 4, kOutside, kNothing).rms, 2);
 }
 
 TEST(Borders, PassABarOfTheGroundsColour) {
