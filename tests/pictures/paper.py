@@ -5,7 +5,7 @@ from PIL import Image, ImageFilter
 PER_MM = 10.0
 
 
-def draw(page, line, rng, width=0.5, dark=0.55, pressure=(0.6, 1.0), wobble=0.06, closed=True, gaps=()):
+def draw(page, line, rng, width=0.5, dark=0.55, pressure=(0.6, 1.0), wobble=0.06, closed=True, gaps=(), pale=()):
     """Darkens the page (grey 0..1) along a line in mm of the page, y down, as a pencil does."""
     pts = np.asarray(line, float)
     if closed:
@@ -24,6 +24,8 @@ def draw(page, line, rng, width=0.5, dark=0.55, pressure=(0.6, 1.0), wobble=0.06
     off = slow(-wobble, wobble, 9)
     x, y = x - off * ty / norm, y + off * tx / norm
     strength = dark * slow(pressure[0], pressure[1], 14)
+    for lo, hi, share in pale:  # the hand hardly presses
+        strength[(at > lo) & (at < hi)] = dark * share
     for lo, hi in gaps:
         strength[(at > lo) & (at < hi)] = 0
     r = width * slow(0.85, 1.15, 20) / 2

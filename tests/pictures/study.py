@@ -60,13 +60,25 @@ def tracing(rng, folder, sheet):
         line = body.outline(above)
         around = 2.2 * body.length
         gaps = [(g, g + rng.uniform(0.5, 2.4)) for g in rng.uniform(5, around, rng.integers(0, 3))]
-        low = rng.uniform(0.35, 0.9)
-        paper.draw(page, onto(line, centre), rng, width, dark, (low, 1.0), rng.uniform(0.02, 0.08), True, gaps)
+        low = rng.uniform(0.3, 0.9)
+        pale = [(g, g + rng.uniform(5, 16), rng.uniform(0.3, 0.5)) for g in rng.uniform(5, around, rng.integers(0, 3))]
+        gill = 0
+        if not above and rng.random() < 0.4:  # a gill line from edge to edge, and the hand lifted just beside it
+            x0 = rng.uniform(0.18, 0.32) * body.length
+            up, down = float(body.top(np.array([x0]))[0]), float(body.bottom(np.array([x0]))[0])
+            a = np.linspace(-1, 1, 40)
+            y = np.where(a > 0, a * up, a * down)
+            paper.draw(page, onto(np.stack([x0 + 0.04 * body.length * (1 - a * a), y], 1), centre), rng, width, dark, (0.4, 0.9), 0.05, False)
+            s = np.concatenate([[0], np.cumsum(np.linalg.norm(np.diff(line, axis=0), axis=1))])
+            at = s[np.abs(line[:200, 0] - x0).argmin()] - rng.uniform(1.5, 4)
+            gaps.append((at - rng.uniform(1.0, 2.6), at))
+            gill = 1
+        paper.draw(page, onto(line, centre), rng, width, dark, (low, 1.0), rng.uniform(0.02, 0.08), True, gaps, pale)
         if rng.random() < 0.3:  # gone over twice, in part
             k = len(line) // 3
             i = rng.integers(0, len(line) - k)
-            paper.draw(page, onto(line[i:i + k] + rng.normal(0, 0.12, 2), centre), rng, width, dark, (0.4, 0.9), 0.05, False)
-        if not above and rng.random() < 0.7:
+            paper.draw(page, onto(line[i:i + k] + rng.normal(0, 0.2, 2), centre), rng, width, dark, (0.4, 0.9), 0.05, False)
+        if not above and not gill and rng.random() < 0.6:
             a = np.linspace(-1, 1, 30)
             x0 = 0.25 * body.length
             h = 0.75 * min(float(body.top(np.array([x0]))[0]), float(body.bottom(np.array([x0]))[0]))

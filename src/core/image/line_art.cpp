@@ -2,130 +2,16 @@
 
 #include <algorithm>
 #include <cmath>
-#include <queue>
 
 #include "base/number_text.h"
 #include "geom/polygon_set.h"
+#include "image/enclosure.h"
 
 namespace nine {
 namespace {
 
-constexpr double kWidestLine_mm = 2.6;  // wider dark things are shadows, hands or filled shapes
 constexpr double kShortestLine_mm = 3;  // specks
-constexpr double kLeastInk = 0.06;      // of the paper's brightness
-constexpr double kNoiseTimes = 5;       // a line stands out of the paper's grain by this many deviations
 constexpr double kSmallestBody_mm2 = 80;
-
-/// How much darker than the paper beside it each place is: 0 paper, 1 black.
-Plane inkOf(const FlatBox& box) {
-    const int radius = static_cast<int>(std::lround(0.5 * kWidestLine_mm * box.pixelsPerMm));
-    const Plane grey = smoothed(box.grey, 0.11 * box.pixelsPerMm);
-    const Plane paper = closed(grey, radius);
-    Plane ink(grey.width, grey.height);
-    for (std::size_t i = 0; i < ink.values.size(); ++i) {
-        const float p = std::max(0.08F, paper.values[i]);
-        ink.values[i] = box.covered.on[i] ? 0 : std::max(0.0F, (p - grey.values[i]) / p);
-    }
-    return ink;
-}
-
-struct Lines {
-    Plane ink;
-    PixelSet mask;
-    double level = 0;
-};
-
-/// Nothing when no line stands out of the grain of the paper.
-std::optional<Lines> linesOf(const FlatBox& box) {
-    Lines lines;
-    lines.ink = inkOf(box);
-    const double strong = quantile(lines.ink.values, 0.9975), grain = quantile(lines.ink.values, 0.5);
-    const double deviation = quantile(lines.ink.values, 0.8413) - grain;
-    lines.level = std::max({0.42 * strong, kLeastInk, grain + kNoiseTimes * deviation});
-    if (strong <= lines.level) return std::nullopt;
-    lines.mask = above(lines.ink, static_cast<float>(lines.level));
-    // Specks go; pieces of a broken line stay.
-    const double shortest = 0.35 * kShortestLine_mm * box.pixelsPerMm;
-    PixelSet kept(lines.mask.width, lines.mask.height);
-    for (const Part& part : partsOf(lines.mask, true)) {
-        if (std::max(part.width(), part.height()) < shortest) continue;
-        for (const std::size_t i : part.pixels) kept.on[i] = 1;
-    }
-    lines.mask = std::move(kept);
-    return lines;
-}
-
-/// What is outside and inside of a closed line, when bridges of `gap` pixels close it.
-struct Regions {
-    PixelSet outside, inside;
-};
-std::optional<Regions> regionsAround(const PixelSet& line, double gap, double smallest) {
-    const PixelSet bridged = grown(line, 0.5 * gap);
-    Regions r{PixelSet(line.width, line.height), PixelSet(line.width, line.height)};
-    const Part* inside = nullptr;
-    const std::vector<Part> parts = partsOf(inverse(bridged), false);
-    for (const Part& part : parts) {
-        const bool border =
-            part.left == 0 || part.top == 0 || part.right == line.width - 1 || part.bottom == line.height - 1;
-        if (border) {
-            for (const std::size_t i : part.pixels) r.outside.on[i] = 1;
-        } else if (!inside) {
-            inside = &part;  // the largest: parts come sorted
-        }
-    }
-    if (!inside) return std::nullopt;
-    // Lines across the body part it: all parts inside the same ring count.
-    double area = 0;
-    for (const Part& part : parts) {
-        const bool border =
-            part.left == 0 || part.top == 0 || part.right == line.width - 1 || part.bottom == line.height - 1;
-        if (border) continue;
-        const bool near = part.left <= inside->right && part.right >= inside->left &&
-                          part.top <= inside->bottom && part.bottom >= inside->top;
-        if (!near) continue;
-        area += static_cast<double>(part.area());
-        for (const std::size_t i : part.pixels) r.inside.on[i] = 1;
-    }
-    if (area < smallest) return std::nullopt;
-    return r;
-}
-
-/// Lets both regions grow over everything that is not line, nearest first, until they meet.
-void growTogether(Regions& r, const PixelSet& line) {
-    using Entry = std::pair<float, std::size_t>;
-    std::priority_queue<Entry, std::vector<Entry>, std::greater<>> queue;
-    std::vector<float> best(line.on.size(), 1e30F);
-    std::vector<std::uint8_t> owner(line.on.size(), 0);
-    for (std::size_t i = 0; i < line.on.size(); ++i) {
-        if (!r.outside.on[i] && !r.inside.on[i]) continue;
-        owner[i] = r.outside.on[i] ? 1 : 2;
-        best[i] = 0;
-        queue.emplace(0.0F, i);
-    }
-    const auto w = static_cast<std::size_t>(line.width);
-    while (!queue.empty()) {
-        const auto [distance, i] = queue.top();
-        queue.pop();
-        if (distance > best[i]) continue;
-        const int x = static_cast<int>(i % w), y = static_cast<int>(i / w);
-        for (int dy = -1; dy <= 1; ++dy) {
-            for (int dx = -1; dx <= 1; ++dx) {
-                if ((dx == 0 && dy == 0) || !line.inside(x + dx, y + dy)) continue;
-                const std::size_t next = line.index(x + dx, y + dy);
-                if (line.on[next]) continue;
-                const float d = distance + (dx != 0 && dy != 0 ? 1.41421F : 1.0F);
-                if (d >= best[next]) continue;
-                best[next] = d;
-                owner[next] = owner[i];
-                queue.emplace(d, next);
-            }
-        }
-    }
-    for (std::size_t i = 0; i < owner.size(); ++i) {
-        r.outside.on[i] = owner[i] == 1;
-        r.inside.on[i] = owner[i] == 2;
-    }
-}
 
 /// Ink across the outline at one of its points, in pixels from the point, outwards positive. NaN where there
 /// is no end within reach.
@@ -135,26 +21,44 @@ struct InkAcross {
     double middle = 0;            ///< of the ink near the point
     bool inked = false;
 };
-InkAcross inkAcross(const Plane& ink, const Vec2& at, const Vec2& outward, double reach, double level) {
-    constexpr double kStep = 0.25;
+InkAcross inkAcross(const Drawn& drawn, const Vec2& at, const Vec2& outward, double reach) {
+    constexpr double kStep = 0.25, kFoot = 0.35;
     InkAcross across{outward, std::nan(""), std::nan("")};
-    double sum = 0, moment = 0, most = 0, peak = 0;
-    for (double t = -reach; t <= reach; t += kStep) {
-        const double raw = ink.sample(at + t * outward), v = std::max(0.0, raw - 0.35 * level);
-        sum += v;
-        moment += v * t;
-        if (raw > most) {
-            most = raw;
+    const auto count = static_cast<int>(2 * std::round(reach / kStep)) + 1, half = count / 2;
+    std::vector<double> ink;
+    for (int k = 0; k < count; ++k)
+        ink.push_back(drawn.ink.sample(at + (k - half) * kStep * outward));
+    const double most = *std::max_element(ink.begin(), ink.end());
+    // A pale stroke ends where its own ink does.
+    double level = std::min(drawn.level, std::max(drawn.faint, 0.6 * most));
+    if (!(most > level)) return across;
+    // Of several strokes the nearest one: an eye close to the line is not part of it.
+    int near = -1;
+    for (int d = 0; d <= half && near < 0; ++d)
+        for (const int k : {half - d, half + d})
+            if (near < 0 && ink[static_cast<std::size_t>(k)] > level) near = k;
+    if (near < 0) return across;
+    int first = near, last = near;
+    const auto foot = [&](int k) { return ink[static_cast<std::size_t>(k)] > kFoot * level; };
+    while (first > 0 && foot(first - 1)) --first;
+    while (last + 1 < count && foot(last + 1)) ++last;
+    double sum = 0, moment = 0, peak = 0, highest = 0;
+    for (int k = first; k <= last; ++k) {
+        const double raw = ink[static_cast<std::size_t>(k)], t = (k - half) * kStep, v = raw - kFoot * level;
+        sum += std::max(0.0, v);
+        moment += std::max(0.0, v) * t;
+        if (raw > highest) {
+            highest = raw;
             peak = t;
         }
     }
-    across.inked = most > level && sum > 0;
-    if (!across.inked) return across;
+    level = std::min(level, std::max(drawn.faint, 0.6 * highest));
+    across.inked = sum > 0;
     across.middle = moment / sum;
     const auto edge = [&](double direction) {
-        double before = most;
+        double before = highest;
         for (double t = 0; t <= 2 * reach; t += kStep) {
-            const double raw = ink.sample(at + (peak + direction * t) * outward);
+            const double raw = drawn.ink.sample(at + (peak + direction * t) * outward);
             if (raw < level)
                 return peak + direction * (t - kStep * (level - raw) / std::max(1e-9, before - raw));
             before = raw;
@@ -171,7 +75,7 @@ InkAcross inkAcross(const Plane& ink, const Vec2& at, const Vec2& outward, doubl
 /// within - at a pointed end the lines of both sides run into each other, and their middle would cut the
 /// point off - and it lies half a line from the outer edge. `pointsOnly` moves only what lies at pointed
 /// ends.
-void centreOnInk(Polyline2& line, const Plane& ink, double reach, double level, bool pointsOnly = false) {
+void centreOnInk(Polyline2& line, const Drawn& drawn, double reach, bool pointsOnly = false) {
     constexpr double kJoined = 1.4;  // widths of the line
     constexpr double kTurn = 0.7;    // cosine
     const std::size_t n = line.size();
@@ -180,7 +84,7 @@ void centreOnInk(Polyline2& line, const Plane& ink, double reach, double level, 
     std::vector<double> widths;
     for (std::size_t i = 0; i < n; ++i) {
         const Vec2 along = (line[(i + 3) % n] - line[(i + n - 3) % n]).normalized();
-        all[i] = inkAcross(ink, line[i], side * Vec2(along.y(), -along.x()), reach, level);
+        all[i] = inkAcross(drawn, line[i], side * Vec2(along.y(), -along.x()), reach);
         if (all[i].inked && all[i].outer > all[i].inner) widths.push_back(all[i].outer - all[i].inner);
     }
     if (widths.empty()) return;
@@ -240,7 +144,7 @@ Gap longestGap(const Polyline2& line, const PixelSet& mask) {
 
 /// The curve midway between outside and inside. At a pointed end both lines run into one before they meet,
 /// and midway lies short of the point: there the body goes on as long as the ink is wider than a line.
-Polyline2 boundaryOf(const Regions& r) {
+Polyline2 boundaryOf(const Enclosure& r) {
     constexpr double kWiderThanLine = 1.1;
     const Plane outer = distanceTo(r.outside), inner = distanceTo(r.inside);
     Plane side = outer;
@@ -265,7 +169,7 @@ GuideLine runOf(const Part& part, const PixelSet& mask, double pixelsPerMm) {
     const double box = static_cast<double>(part.width()) * part.height();
     if (static_cast<double>(holes) > 0.3 * box) {  // a ring: its middle line lies between its two edges
         guide.closed = true;
-        Regions r{inverse(whole), PixelSet(mask.width, mask.height)};
+        Enclosure r{inverse(whole), PixelSet(mask.width, mask.height)};
         for (std::size_t i = 0; i < whole.on.size(); ++i) r.inside.on[i] = whole.on[i] && !one.on[i];
         guide.points = evenlySpaced(boundaryOf(r), 0.5 * pixelsPerMm, 0.3 * pixelsPerMm);
         return guide;
@@ -358,6 +262,27 @@ std::string placeOf(const FlatBox& box, const Vec2& pixel) {
     return fixedText(pixel.x() / box.pixelsPerMm, 0) + " mm from the left edge of its box";
 }
 
+/// The outline midway in the line between both regions, and the lines within it.
+TracedBox tracedBox(Polyline2 line, const Drawn& drawn, const Enclosure& regions, const FlatBox& box) {
+    const double perMm = box.pixelsPerMm;
+    centreOnInk(line, drawn, 0.9 * perMm);
+    line = evenlySpaced(line, 0.2 * perMm, 0.25 * perMm);
+    centreOnInk(line, drawn, 0.7 * perMm);
+    TracedBox found;
+    found.outline = evenlySpaced(line, 0.2 * perMm, 0.25 * perMm);
+    // Evening out has rounded points off.
+    centreOnInk(found.outline, drawn, 0.7 * perMm, true);
+    // Lines well inside are guides: what is within the outline less a strip along it.
+    const PixelSet inside = shrunk(inverse(grown(regions.outside, 0.6 * perMm)), 0.9 * perMm);
+    PixelSet inner = drawn.dark;
+    for (std::size_t i = 0; i < inner.on.size(); ++i) inner.on[i] = inner.on[i] && inside.on[i];
+    found.guides = runsOf(inner, box);
+    double area = 0;
+    for (std::size_t i = 0; i < drawn.dark.on.size(); ++i) area += drawn.dark.on[i];
+    found.lineWidth_mm = area / (perMm * perMm) / (perimeter(line) / perMm);
+    return found;
+}
+
 }  // namespace
 
 Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const Task& task) {
@@ -366,47 +291,29 @@ Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const T
                         "There is no closed line in the box of the " + name + ", or it is too faint." +
                             (covered.empty() ? " Draw round the body with a soft, dark pencil." : covered),
                         name};
-    const double perMm = box.pixelsPerMm, smallest = kSmallestBody_mm2 * perMm * perMm;
+    const double perMm = box.pixelsPerMm;
     const auto finish = [&](TracedBox found) {
         for (Vec2& p : found.outline) p = box.mmOf(p);
         return found;
     };
-    const std::optional<Lines> lines = linesOf(box);
-    if (lines) {
-        for (const double gap_mm : {0.3, 1.0, 2.0, kWidestGap_mm, 6.0, 10.0, 16.0, 24.0, 34.0}) {
-            if (task.cancelled()) return Task::cancelledError();
-            std::optional<Regions> regions = regionsAround(lines->mask, gap_mm * perMm, smallest);
-            if (!regions) continue;
-            growTogether(*regions, lines->mask);
-            Polyline2 line = boundaryOf(*regions);
-            if (line.size() < 20) continue;
+    if (const std::optional<Drawn> drawn = drawnIn(box)) {
+        Result<std::optional<Enclosure>> regions =
+            enclosedIn(box, drawn->lines, kWidestGap_mm, name, task);
+        if (!regions) return regions.error();
+        Polyline2 line = *regions ? boundaryOf(**regions) : Polyline2();
+        if (line.size() >= 20) {
             line = evenlySpaced(line, 0.25 * perMm, 0.2 * perMm);
-            const Gap gap = longestGap(line, lines->mask);
-            if (gap.length > (kWidestGap_mm + 0.5) * perMm) {
-                if (filledIn(box)) break;  // the edge of a filled body is no line
+            const Gap gap = longestGap(line, drawn->lines);
+            const bool closed =
+                gap.length <= (kWidestGap_mm + 0.5) * perMm && (*regions)->bridged_mm <= kWidestGap_mm;
+            if (closed) return finish(tracedBox(std::move(line), *drawn, **regions, box));
+            if (!filledIn(box))  // the edge of a filled body is no line
                 return Error{
                     "line_open",
                     "The line of the " + name + " is broken or hidden for " +
                         fixedText(gap.length / perMm, 0) + " mm, " + placeOf(box, gap.middle) +
                         ". Close it with the pencil, or take the picture again with nothing over it.",
                     name};
-            }
-            centreOnInk(line, lines->ink, 0.9 * perMm, lines->level);
-            line = evenlySpaced(line, 0.2 * perMm, 0.25 * perMm);
-            centreOnInk(line, lines->ink, 0.7 * perMm, lines->level);
-            TracedBox found;
-            found.outline = evenlySpaced(line, 0.2 * perMm, 0.25 * perMm);
-            // Evening out has rounded points off.
-            centreOnInk(found.outline, lines->ink, 0.7 * perMm, lines->level, true);
-            // Lines well inside are guides: what is within the outline less a strip along it.
-            const PixelSet inside = shrunk(inverse(grown(regions->outside, 0.6 * perMm)), 0.9 * perMm);
-            PixelSet inner = lines->mask;
-            for (std::size_t i = 0; i < inner.on.size(); ++i) inner.on[i] = inner.on[i] && inside.on[i];
-            found.guides = runsOf(inner, box);
-            double area = 0;
-            for (std::size_t i = 0; i < lines->mask.on.size(); ++i) area += lines->mask.on[i];
-            found.lineWidth_mm = area / (perMm * perMm) / (perimeter(line) / perMm);
-            return finish(std::move(found));
         }
     }
     if (std::optional<TracedBox> found = filledIn(box)) return finish(std::move(*found));
@@ -414,9 +321,8 @@ Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const T
 }
 
 std::vector<GuideLine> linesIn(const FlatBox& box) {
-    const std::optional<Lines> lines = linesOf(box);
-    if (!lines) return {};
-    return runsOf(lines->mask, box);
+    const std::optional<Drawn> drawn = drawnIn(box);
+    return drawn ? runsOf(drawn->dark, box) : std::vector<GuideLine>();
 }
 
 }  // namespace nine

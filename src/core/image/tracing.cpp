@@ -100,6 +100,18 @@ FlatBox withPencil(FlatBox box, const std::vector<Stroke2>& strokes) {
     return box;
 }
 
+/// The box with nothing to be seen where strokes take out.
+FlatBox withoutInk(FlatBox box, const std::vector<Stroke2>& strokes) {
+    for (const Stroke2& stroke : strokes) {
+        if (stroke.include) continue;
+        for (const Polygon2& area : coveredBy(stroke.points, stroke.radius))
+            for (int y = 0; y < box.grey.height; ++y)
+                for (int x = 0; x < box.grey.width; ++x)
+                    if (contains(area, box.mmOf(Vec2(x + 0.5, y + 0.5)))) box.covered.set(x, y, true);
+    }
+    return box;
+}
+
 /// The outline of a box with what was painted on it.
 Result<TracedBox> paintedOutline(const FlatBox& box, const std::string& name, std::vector<Stroke2> strokes,
                                  const Task& task) {
@@ -112,6 +124,8 @@ Result<TracedBox> paintedOutline(const FlatBox& box, const std::string& name, st
             std::erase_if(strokes, putsIn);  // they were the line
         }
     }
+    if (!found && found.error().code == "two_bodies" && !strokes.empty())
+        found = outlineIn(withoutInk(box, strokes), name, task);
     if (!found || strokes.empty()) return found;
     found->outline = withStrokes(found->outline, strokes);
     if (found->outline.empty())
