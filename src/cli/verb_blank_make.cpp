@@ -100,6 +100,13 @@ Result<std::pair<Vec2, Vec2>> twoPoints(const std::string& text, const std::stri
     return std::pair(Vec2((*numbers)[0], (*numbers)[1]), Vec2((*numbers)[2], (*numbers)[3]));
 }
 
+Result<bool> noseAtLeft(const Args& args) {
+    const std::string nose = args.value("nose").value_or("left");
+    if (nose != "left" && nose != "right")
+        return Error{"bad_value", "The nose points left or right.", "--nose"};
+    return nose == "left";
+}
+
 /// Flags --exclude and --include, with `prefix` before their names.
 Status readStrokes(const Args& args, const std::string& prefix, std::vector<Stroke2>& strokes) {
     const Result<double> brush = args.number("brush", 12);
@@ -145,8 +152,9 @@ Result<Reply> blankSheet(const Words& words, const Task&) {
 Result<Reply> blankTrace(const Words& words, const Task& task) {
     const Result<Args> args = Args::parse(
         words,
-        {"out", "name", "family", "girth", "ruler_mm", "axis", "top_axis", "exclude", "include", "brush"}, {},
-        1);
+        {"out", "name", "family", "girth", "ruler_mm", "axis", "top_axis", "exclude", "include", "brush", "nose",
+         "traced_with", "known_length", "known_height"},
+        {}, 1);
     if (!args) return args.error();
     const Result<std::string> out = args->need("out");
     if (!out) return out.error();
@@ -166,6 +174,27 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
         if (!ends) return ends.error();
         *axis = *ends;
     }
+    const Result<bool> noseLeft = noseAtLeft(*args);
+    if (!noseLeft) return noseLeft.error();
+    tracing.noseLeft = *noseLeft;
+    const std::string with = args->value("traced_with").value_or("edge");
+    if (with != "edge" && with != "leaning" && with != "upright")
+        return Error{"bad_value",
+                     "The line is the edge itself, or that of a pencil held leaning or upright: edge, leaning, "
+                     "upright.",
+                     "--traced_with"};
+    tracing.tracedWith = with == "leaning"   ? TracedWith::Leaning
+                         : with == "upright" ? TracedWith::Upright
+                                             : TracedWith::Edge;
+    for (const auto& [flag, size] :
+         {std::pair{"known_length", &tracing.knownLength_mm}, {"known_height", &tracing.knownHeight_mm}}) {
+        if (!args->has(flag)) continue;
+        const Result<double> mm = args->number(flag, 0);
+        if (!mm) return mm.error();
+        if (!(*mm > 0))
+            return Error{"bad_value", "A size by ruler is above 0.", std::string("--") + flag};
+        *size = *mm;
+    }
     if (Status ok = readStrokes(*args, "", tracing.strokes); !ok) return ok.error();
     const Result<LoadedPicture> picture = loadPicture(args->word(0), task);
     if (!picture) return picture.error();
@@ -183,6 +212,9 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
     reply->json["scale"] = reading->scale;
     reply->json["scale_measured"] = reading->scaleMeasured;
     reply->json["top_traced"] = reading->top.has_value();
+    reply->json["line_width_mm"] = reading->side->lineWidth_mm;
+    reply->json["stand_off_mm"] = reading->sideStandOff_mm;
+    if (reading->top) reply->json["top_stand_off_mm"] = reading->topStandOff_mm;
     reply->json["guides"] = reading->side->guides.size() + reading->rubbing.size();
     return reply;
 }
@@ -218,10 +250,9 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
         if (!ends) return ends.error();
         wish.axis_px = *ends;
     }
-    const std::string nose = args->value("nose").value_or("left");
-    if (nose != "left" && nose != "right")
-        return Error{"bad_value", "The nose points left or right.", "--nose"};
-    wish.noseLeft = nose == "left";
+    const Result<bool> noseLeft = noseAtLeft(*args);
+    if (!noseLeft) return noseLeft.error();
+    wish.noseLeft = *noseLeft;
     if (Status ok = readStrokes(*args, "", wish.silhouette.strokes); !ok) return ok.error();
     if (args->has("thin")) {
         const Result<double> thin = args->number("thin", 0);

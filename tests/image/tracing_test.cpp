@@ -388,8 +388,8 @@ TEST(TracingSheet, PrintedAt97PerCentIsFoundFromTheScanOrTheRuler) {
         const TracingReading reading = test::need(readTracing(picture, wish));
         EXPECT_NEAR(reading.scale, 0.97, 1e-3);
         ASSERT_FALSE(reading.warnings.empty());
-        EXPECT_EQ(reading.warnings.back().code, "printed_at_scale");
-        EXPECT_NE(reading.warnings.back().text.find("97.0 %"), std::string::npos);
+        EXPECT_EQ(reading.warnings.front().code, "printed_at_scale");
+        EXPECT_NE(reading.warnings.front().text.find("97.0 %"), std::string::npos);
         EXPECT_NEAR(bodyFrom(picture, wish).length_mm(), 60, 0.08);
     }
     TracingWish wrong;

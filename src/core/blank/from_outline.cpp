@@ -11,6 +11,7 @@ namespace nine {
 namespace {
 
 constexpr double kShortest_mm = 10;
+constexpr double kFineTipShare = 0.025;
 constexpr double kThinnest_mm = 0.05;   // of a size between nose and tail
 constexpr double kLengthsAgree = 0.03;  // of the length, between the two outlines
 constexpr double kEndInset_mm = 0.2;    // where the size of a flat end is read
@@ -76,7 +77,7 @@ class Shown {
         }
         // The last of a pointed tip is finer than the axis is drawn.
         const double fromTip = std::min(closed(true) ? x : length_, closed(false) ? length_ - x : length_);
-        if (fromTip < kFineTip_mm)
+        if (fromTip < std::max(kFineTip_mm, kFineTipShare * length_))
             for (double* size : {&s.top_mm, &s.bottom_mm, &s.halfWidth_mm})
                 *size = std::max(*size, kThinnest_mm);
         return s;

@@ -120,8 +120,10 @@ std::optional<Error> overTheEdge(const PixelSet& line, const std::optional<Part>
     return std::nullopt;
 }
 
-/// Lets both regions grow over everything that is not line, nearest first, until they meet.
-void growTogether(Enclosure& r, const PixelSet& line) {
+/// Lets both regions grow over everything that is not line, nearest first, until they meet; the outside only
+/// by `most`, which bridging took from it: through a gap it must not fill what lies behind.
+void growTogether(Enclosure& r, const PixelSet& line, double most) {
+    const Plane taken = distanceTo(r.outside);
     using Entry = std::pair<float, std::size_t>;
     std::priority_queue<Entry, std::vector<Entry>, std::greater<>> queue;
     std::vector<float> best(line.on.size(), 1e30F);
@@ -144,7 +146,7 @@ void growTogether(Enclosure& r, const PixelSet& line) {
                 const std::size_t next = line.index(x + dx, y + dy);
                 if (line.on[next]) continue;
                 const float d = distance + (dx != 0 && dy != 0 ? 1.41421F : 1.0F);
-                if (d >= best[next]) continue;
+                if (d >= best[next] || (owner[i] == 1 && taken.values[next] > static_cast<float>(most))) continue;
                 best[next] = d;
                 owner[next] = owner[i];
                 queue.emplace(d, next);
@@ -161,7 +163,9 @@ void growTogether(Enclosure& r, const PixelSet& line) {
 Enclosure regionsOf(const FlatBox& box, const PixelSet& lines, const PixelSet& body, int factor, double gap_mm) {
     constexpr double kSliver_mm = 0.9;  // narrower between two strokes is part of a double line
     const double perMm = box.pixelsPerMm;
-    const PixelSet bridged = grown(lines, 0.5 * gap_mm * perMm);
+    // The search saw lines fatter by up to a pixel of its own on both sides.
+    const double bridge_px = 0.5 * gap_mm * perMm + 0.8 * factor;
+    const PixelSet bridged = grown(lines, bridge_px);
     Enclosure r{openTo(bridged), PixelSet(lines.width, lines.height), gap_mm};
     for (const Part& part : partsOf(inverse(bridged), false)) {
         if (atBorder(part, bridged)) continue;
@@ -177,7 +181,7 @@ Enclosure regionsOf(const FlatBox& box, const PixelSet& lines, const PixelSet& b
     const PixelSet broad = grown(shrunk(r.inside, std::max(0.0, 0.5 * (kSliver_mm - gap_mm)) * perMm),
                                  0.5 * kSliver_mm * perMm);
     for (std::size_t i = 0; i < broad.on.size(); ++i) r.inside.on[i] = r.inside.on[i] && broad.on[i];
-    growTogether(r, lines);
+    growTogether(r, lines, bridge_px + 0.7);
     return r;
 }
 

@@ -12,6 +12,7 @@ namespace {
 
 constexpr double kShortestLine_mm = 3;  // specks
 constexpr double kSmallestBody_mm2 = 80;
+constexpr float kBare_px = 1.5F;  // farther from all lines there is none
 
 /// Ink across the outline at one of its points, in pixels from the point, outwards positive. NaN where there
 /// is no end within reach.
@@ -22,52 +23,64 @@ struct InkAcross {
     bool inked = false;
 };
 InkAcross inkAcross(const Drawn& drawn, const Vec2& at, const Vec2& outward, double reach) {
-    constexpr double kStep = 0.25, kFoot = 0.35;
+    constexpr double kStep = 0.25, kFoot = 0.35, kEdge = 0.6;
     InkAcross across{outward, std::nan(""), std::nan("")};
-    const auto count = static_cast<int>(2 * std::round(reach / kStep)) + 1, half = count / 2;
+    const auto half = static_cast<int>(std::round(2 * reach / kStep)), count = 2 * half + 1;
+    const auto place = [&](int k) { return (k - half) * kStep; };
     std::vector<double> ink;
-    for (int k = 0; k < count; ++k)
-        ink.push_back(drawn.ink.sample(at + (k - half) * kStep * outward));
-    const double most = *std::max_element(ink.begin(), ink.end());
+    for (int k = 0; k < count; ++k) ink.push_back(drawn.ink.sample(at + place(k) * outward));
+    const auto value = [&](int k) { return ink[static_cast<std::size_t>(k)]; };
+    const double most = *std::max_element(ink.begin() + half / 2, ink.end() - half / 2);
     // A pale stroke ends where its own ink does.
-    double level = std::min(drawn.level, std::max(drawn.faint, 0.6 * most));
-    if (!(most > level)) return across;
+    const double level = std::min(drawn.level, std::max(drawn.faint, kEdge * most));
     // Of several strokes the nearest one: an eye close to the line is not part of it.
     int near = -1;
-    for (int d = 0; d <= half && near < 0; ++d)
+    for (int d = 0; d <= half / 2 && near < 0; ++d)
         for (const int k : {half - d, half + d})
-            if (near < 0 && ink[static_cast<std::size_t>(k)] > level) near = k;
+            if (near < 0 && value(k) > level) near = k;
     if (near < 0) return across;
     int first = near, last = near;
-    const auto foot = [&](int k) { return ink[static_cast<std::size_t>(k)] > kFoot * level; };
-    while (first > 0 && foot(first - 1)) --first;
-    while (last + 1 < count && foot(last + 1)) ++last;
-    double sum = 0, moment = 0, peak = 0, highest = 0;
-    for (int k = first; k <= last; ++k) {
-        const double raw = ink[static_cast<std::size_t>(k)], t = (k - half) * kStep, v = raw - kFoot * level;
-        sum += std::max(0.0, v);
-        moment += std::max(0.0, v) * t;
-        if (raw > highest) {
-            highest = raw;
-            peak = t;
-        }
+    while (first > 0 && value(first - 1) > kFoot * level) --first;
+    while (last + 1 < count && value(last + 1) > kFoot * level) ++last;
+    double sum = 0, moment = 0;
+    for (int k = std::max(first, half / 2); k <= std::min(last, count - 1 - half / 2); ++k) {
+        sum += value(k) - kFoot * level;
+        moment += (value(k) - kFoot * level) * place(k);
     }
-    level = std::min(level, std::max(drawn.faint, 0.6 * highest));
     across.inked = sum > 0;
-    across.middle = moment / sum;
-    const auto edge = [&](double direction) {
-        double before = highest;
-        for (double t = 0; t <= 2 * reach; t += kStep) {
-            const double raw = drawn.ink.sample(at + (peak + direction * t) * outward);
-            if (raw < level)
-                return peak + direction * (t - kStep * (level - raw) / std::max(1e-9, before - raw));
-            before = raw;
-        }
-        return std::nan("");
+    across.middle = moment / std::max(1e-9, sum);
+    // Each end by the shoulder next to it: a pale stroke beside a dark one ends at its own.
+    const auto edge = [&](int end, int inwards) {
+        if (end == 0 || end == count - 1) return std::nan("");
+        int k = end;
+        while (k != near && k + inwards >= first && k + inwards <= last && value(k + inwards) >= value(k))
+            k += inwards;
+        const double wanted = std::min(drawn.level, std::max(drawn.faint, kEdge * value(k)));
+        while (k != end - inwards && value(k) > wanted) k -= inwards;
+        const double below = value(k), above = value(k + inwards);
+        return place(k) + inwards * kStep * (wanted - below) / std::max(1e-9, above - below);
     };
-    across.inner = edge(-1);
-    across.outer = edge(1);
+    across.inner = edge(first, 1);
+    across.outer = edge(last, -1);
     return across;
+}
+
+/// The points of a closed line in runs of `is` longer than ten widths of a pencil line.
+template <typename Is>
+std::vector<bool> longRuns(std::size_t n, const Polyline2& line, const Is& is) {
+    constexpr double kLong_px = 40;
+    std::vector<bool> runs(n, false);
+    const double step = (line[1] - line[0]).norm();
+    std::size_t start = 0;
+    while (start < n && is(start)) ++start;
+    for (std::size_t i = start; i < start + n;) {
+        std::size_t end = i;
+        while (end < start + n && is(end % n)) ++end;
+        if (static_cast<double>(end - i) * step > kLong_px)
+            for (std::size_t k = i; k < end; ++k) runs[k % n] = true;
+        i = std::max(end, i + 1);
+    }
+    return runs;
 }
 
 /// Moves each point to the middle of the ink across the line, where there is ink. Where the ink is wider than
@@ -75,11 +88,14 @@ InkAcross inkAcross(const Drawn& drawn, const Vec2& at, const Vec2& outward, dou
 /// within - at a pointed end the lines of both sides run into each other, and their middle would cut the
 /// point off - and it lies half a line from the outer edge. `pointsOnly` moves only what lies at pointed
 /// ends.
-void centreOnInk(Polyline2& line, const Drawn& drawn, double reach, bool pointsOnly = false) {
+void centreOnInk(Polyline2& line, const Drawn& drawn, const PixelSet& outside, double reach,
+                 bool pointsOnly = false) {
     constexpr double kJoined = 1.4;  // widths of the line
+    constexpr double kTwice = 2.6;   // and up to here
     constexpr double kTurn = 0.7;    // cosine
     const std::size_t n = line.size();
     const double side = polygonArea(line) > 0 ? 1 : -1;
+    const Plane away = distanceTo(drawn.lines);  // of a gap, ink beside it says nothing
     std::vector<InkAcross> all(n);
     std::vector<double> widths;
     for (std::size_t i = 0; i < n; ++i) {
@@ -100,12 +116,27 @@ void centreOnInk(Polyline2& line, const Drawn& drawn, double reach, bool pointsO
         const Vec2 in = line[i] - line[(i + n - apart) % n], out = line[(i + apart) % n] - line[i];
         return in.dot(out) < kTurn * in.norm() * out.norm();
     };
+    // Towards a fine end the lines of both sides run into one: paper outside lies on both sides of the ink.
+    const auto fine = [&](std::size_t i) {
+        if (!all[i].inked || std::isnan(all[i].inner)) return false;
+        const Vec2 within = line[i] + (all[i].inner - 2) * all[i].outward;
+        const int x = static_cast<int>(within.x()), y = static_cast<int>(within.y());
+        return outside.inside(x, y) && outside.at(x, y);
+    };
+    // Two strokes side by side for a while are one line gone over twice; what joins it does so briefly.
+    const std::vector<bool> twice = longRuns(n, line, [&](std::size_t i) {
+        return joined(i) && all[i].outer - all[i].inner < kTwice * width && !fine(i);
+    });
     Polyline2 moved = line;
     for (std::size_t i = 0; i < n; ++i) {
         const InkAcross& a = all[i];
-        if (!a.inked || (pointsOnly && !(joined(i) && turns(i)))) continue;
+        if (!a.inked || away.sample(line[i]) > kBare_px || (pointsOnly && !(joined(i) && turns(i)))) continue;
         double by = a.middle;
-        if (joined(i)) {
+        if (fine(i) && all[i].outer - all[i].inner > width && !turns(i)) {
+            by = a.outer - 0.5 * width;
+        } else if (twice[i] && !turns(i)) {
+            by = 0.5 * (a.inner + a.outer);
+        } else if (joined(i)) {
             if (std::abs(a.inner) < 0.8 * width) {
                 by = a.inner + 0.5 * width;
             } else if (std::abs(a.outer) < 0.8 * width ||
@@ -118,28 +149,70 @@ void centreOnInk(Polyline2& line, const Drawn& drawn, double reach, bool pointsO
     line = std::move(moved);
 }
 
-/// The longest stretch of the outline without ink: its middle and its length, pixels.
+/// The usual width of the line, pixels: where its ink is half of its darkest.
+double widthOf(const Polyline2& line, const Drawn& drawn, double reach) {
+    constexpr double kStep = 0.25;
+    std::vector<float> widths;
+    for (std::size_t i = 0, n = line.size(); i < n; i += 3) {
+        const Vec2 along = (line[(i + 3) % n] - line[(i + n - 3) % n]).normalized();
+        const Vec2 across(-along.y(), along.x());
+        const auto ink = [&](double t) { return drawn.ink.sample(line[i] + t * across); };
+        double most = 0;
+        for (double t = -2; t <= 2; t += kStep) most = std::max<double>(most, ink(t));
+        if (!(most > drawn.level)) continue;
+        double width = 0;
+        for (const double way : {-1.0, 1.0}) {
+            double t = 0;
+            while (t < reach && ink(way * t) > 0.5 * most) t += kStep;
+            width += t;
+        }
+        widths.push_back(static_cast<float>(width - kStep));
+    }
+    return quantile(widths, 0.5);
+}
+
+/// A stretch of the outline without ink, from its first bare point for `count` points.
 struct Gap {
-    Vec2 middle = Vec2::Zero();
-    double length = 0;
+    std::size_t first = 0, count = 0;
 };
-Gap longestGap(const Polyline2& line, const PixelSet& mask) {
+std::vector<Gap> gapsOf(const Polyline2& line, const PixelSet& mask) {
     const Plane distance = distanceTo(mask);
     const std::size_t n = line.size();
-    const double step = (line[1] - line[0]).norm();
-    const auto bare = [&](std::size_t i) { return distance.sample(line[i % n]) > 1.5F; };
+    const auto bare = [&](std::size_t i) { return distance.sample(line[i % n]) > kBare_px; };
     std::size_t start = 0;
     while (start < n && bare(start)) ++start;
-    if (start == n) return {line.front(), step * static_cast<double>(n)};
-    Gap gap;
+    if (start == n) return {{0, n}};
+    std::vector<Gap> gaps;
     for (std::size_t i = start; i < start + n;) {
         std::size_t j = i;
         while (j < start + n && bare(j)) ++j;
-        const double length = static_cast<double>(j - i) * step;
-        if (length > gap.length) gap = {line[(i + j) / 2 % n], length};
+        if (j > i) gaps.push_back({i % n, j - i});
         i = std::max(j, i + 1);
     }
-    return gap;
+    return gaps;
+}
+
+/// Where the hand was lifted the line goes on from both sides (a cubic that keeps both directions).
+void bridgeGaps(Polyline2& line, const PixelSet& mask, double pixelsPerMm) {
+    const std::size_t n = line.size();
+    const double step = (line[1] - line[0]).norm();
+    const auto reach = static_cast<std::size_t>(std::ceil(1.2 * pixelsPerMm / step)),
+               ends = static_cast<std::size_t>(std::ceil(0.8 * pixelsPerMm / step));
+    const Polyline2 before = line;
+    for (const Gap& gap : gapsOf(before, mask)) {
+        if (2 * gap.count < ends || gap.count + 2 * (ends + reach) >= n / 2) continue;
+        const std::size_t from = gap.first + n - ends, count = gap.count + 2 * ends - 1;
+        const Vec2 a = before[from % n], b = before[(from + count) % n];
+        const double chord = (b - a).norm();
+        const Vec2 in = chord * (a - before[(from - reach) % n]).normalized(),
+                   out = chord * (before[(from + count + reach) % n] - b).normalized();
+        if (in.dot(b - a) < 0.5 * chord * chord || out.dot(b - a) < 0.5 * chord * chord) continue;  // a corner
+        for (std::size_t k = 1; k < count; ++k) {
+            const double t = static_cast<double>(k) / static_cast<double>(count), t2 = t * t, t3 = t2 * t;
+            line[(from + k) % n] = (2 * t3 - 3 * t2 + 1) * a + (t3 - 2 * t2 + t) * in +
+                                   (3 * t2 - 2 * t3) * b + (t3 - t2) * out;
+        }
+    }
 }
 
 /// The curve midway between outside and inside. At a pointed end both lines run into one before they meet,
@@ -262,24 +335,33 @@ std::string placeOf(const FlatBox& box, const Vec2& pixel) {
     return fixedText(pixel.x() / box.pixelsPerMm, 0) + " mm from the left edge of its box";
 }
 
+/// Where both sides of a fine end cross, the end is where they meet.
+Polyline2 withoutLoops(const Polyline2& line) {
+    const PolygonSet parts = united({polygonArea(line) > 0 ? line : Polyline2(line.rbegin(), line.rend())});
+    if (parts.size() <= 1) return line;
+    return *std::max_element(parts.begin(), parts.end(), [](const Polygon2& a, const Polygon2& b) {
+        return polygonArea(a) < polygonArea(b);
+    });
+}
+
 /// The outline midway in the line between both regions, and the lines within it.
 TracedBox tracedBox(Polyline2 line, const Drawn& drawn, const Enclosure& regions, const FlatBox& box) {
     const double perMm = box.pixelsPerMm;
-    centreOnInk(line, drawn, 0.9 * perMm);
+    bridgeGaps(line, drawn.lines, perMm);
+    centreOnInk(line, drawn, regions.outside, 0.9 * perMm);
     line = evenlySpaced(line, 0.2 * perMm, 0.25 * perMm);
-    centreOnInk(line, drawn, 0.7 * perMm);
+    centreOnInk(line, drawn, regions.outside, 0.7 * perMm);
     TracedBox found;
     found.outline = evenlySpaced(line, 0.2 * perMm, 0.25 * perMm);
     // Evening out has rounded points off.
-    centreOnInk(found.outline, drawn, 0.7 * perMm, true);
+    centreOnInk(found.outline, drawn, regions.outside, 0.7 * perMm, true);
+    found.outline = withoutLoops(found.outline);
     // Lines well inside are guides: what is within the outline less a strip along it.
     const PixelSet inside = shrunk(inverse(grown(regions.outside, 0.6 * perMm)), 0.9 * perMm);
     PixelSet inner = drawn.dark;
     for (std::size_t i = 0; i < inner.on.size(); ++i) inner.on[i] = inner.on[i] && inside.on[i];
     found.guides = runsOf(inner, box);
-    double area = 0;
-    for (std::size_t i = 0; i < drawn.dark.on.size(); ++i) area += drawn.dark.on[i];
-    found.lineWidth_mm = area / (perMm * perMm) / (perimeter(line) / perMm);
+    found.lineWidth_mm = widthOf(found.outline, drawn, 1.3 * perMm) / perMm;
     return found;
 }
 
@@ -303,15 +385,18 @@ Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const T
         Polyline2 line = *regions ? boundaryOf(**regions) : Polyline2();
         if (line.size() >= 20) {
             line = evenlySpaced(line, 0.25 * perMm, 0.2 * perMm);
-            const Gap gap = longestGap(line, drawn->lines);
-            const bool closed =
-                gap.length <= (kWidestGap_mm + 0.5) * perMm && (*regions)->bridged_mm <= kWidestGap_mm;
+            Gap gap;
+            for (const Gap& g : gapsOf(line, drawn->lines))
+                if (g.count > gap.count) gap = g;
+            const double open_mm = static_cast<double>(gap.count) * (line[1] - line[0]).norm() / perMm;
+            const bool closed = open_mm <= kWidestGap_mm + 0.5 && (*regions)->bridged_mm <= kWidestGap_mm;
             if (closed) return finish(tracedBox(std::move(line), *drawn, **regions, box));
             if (!filledIn(box))  // the edge of a filled body is no line
                 return Error{
                     "line_open",
                     "The line of the " + name + " is broken or hidden for " +
-                        fixedText(gap.length / perMm, 0) + " mm, " + placeOf(box, gap.middle) +
+                        fixedText(open_mm, 0) + " mm, " +
+                        placeOf(box, line[(gap.first + gap.count / 2) % line.size()]) +
                         ". Close it with the pencil, or take the picture again with nothing over it.",
                     name};
         }

@@ -239,6 +239,16 @@ Result<SeenPage> seePage(const std::vector<Vec2>& rings, const Vec2& size_px) {
                         "marks"};
     if (n < kFewestMarks) return missing;
     const Match best = bestMatch(rings);
+    if (best.count < std::min(n, all)) {
+        std::vector<Vec2> mirrored = rings;
+        for (Vec2& p : mirrored) p.x() = size_px.x() - p.x();
+        const Match other = bestMatch(mirrored);
+        if (other.count >= kFewestMarks && other.count > best.count)
+            return Error{"page_mirrored",
+                         "The picture shows the page mirrored, as some cameras and scanners do: left and right "
+                         "are changed over. Turn mirroring off, or flip the picture, and open it again.",
+                         "picture"};
+    }
     if (best.count < kFewestMarks) return missing;
     Result<SeenPage> page = seenThrough(best.pairs, size_px);
     if (!page) return page;

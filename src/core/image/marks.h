@@ -18,7 +18,7 @@ struct SeenPage {
 };
 
 /// Which ring is which mark. Errors: marks_missing (fewer than five, with how many were found and which are
-/// missing), page_not_flat (they do not fit a flat page within kFlat_mm).
+/// missing), page_mirrored, page_not_flat (they do not fit a flat page within kFlat_mm).
 Result<SeenPage> seePage(const std::vector<Vec2>& rings, const Vec2& size_px);
 
 /// Where the marks stand that were not seen, or left out because they do not agree with the others, in words;

@@ -14,13 +14,14 @@ constexpr double kWidestStroke_mm = 2.6;  // wider dark things are shadows, hand
 constexpr double kShortestPiece_mm = 1;   // specks
 constexpr double kLeastInk = 0.06;        // of the paper's brightness
 constexpr double kNoiseTimes = 5;         // a stroke stands out of the paper's grain by this many deviations
+constexpr double kPalerTimes = 4, kPalerShare = 0.45;
 
 /// Ridges are looked for at this resolution, as means over lines of this length, against both sides.
 constexpr double kRidgePerMm = 4, kRidgeLength_mm = 2.4, kRidgeSide_mm = 1.0;
 constexpr int kRidgeWays = 12;
 constexpr double kRidgeTimes = 5;       // deviations of what grain alone gives
 constexpr double kRidgeLeast = 0.012;   // of the paper's brightness
-constexpr double kShortestPale_mm = 4;  // on its own; from dark to dark any length will do
+constexpr double kShortestPale_mm = 4, kShortestJoin_mm = 2.2;  // on its own; where it meets a dark one
 
 Plane inkOf(const FlatBox& box) {
     const int radius = static_cast<int>(std::lround(0.5 * kWidestStroke_mm * box.pixelsPerMm));
@@ -99,8 +100,11 @@ Ridges ridgesOf(const Plane& ink) {
     return best;
 }
 
-/// Places that stand out and are the crest of their ridge.
-PixelSet crestsOf(const Ridges& ridges, float level) {
+/// Places that stand out, are the crest of their ridge, and are dark themselves: beyond the end of a stroke
+/// half of the line still lies on it.
+PixelSet crestsOf(const Ridges& ridges, const Plane& ink, float level) {
+    constexpr int kNear = static_cast<int>(0.5 * kRidgePerMm);
+    constexpr double kItself = 0.6;
     const Plane& height = ridges.height;
     PixelSet crest(height.width, height.height);
     for (int y = 0; y < height.height; ++y)
@@ -113,7 +117,12 @@ PixelSet crestsOf(const Ridges& ridges, float level) {
                 const Offset o = rounded(t * across);
                 if (height.inside(x + o.x, y + o.y) && height.at(x + o.x, y + o.y) > here) highest = false;
             }
-            crest.set(x, y, highest);
+            double itself = 0;
+            for (int t = -kNear; t <= kNear; ++t) {
+                const Offset o = rounded(static_cast<double>(t) * along);
+                if (ink.inside(x + o.x, y + o.y)) itself += ink.at(x + o.x, y + o.y) / (2 * kNear + 1);
+            }
+            crest.set(x, y, highest && itself > kItself * here);
         }
     return crest;
 }
@@ -121,11 +130,12 @@ PixelSet crestsOf(const Ridges& ridges, float level) {
 /// The pale strokes: crests that run on long enough, or join dark strokes.
 PixelSet paleStrokes(const Plane& ink, const PixelSet& dark, double pixelsPerMm) {
     const int factor = static_cast<int>(std::lround(pixelsPerMm / kRidgePerMm));
-    const Ridges ridges = ridgesOf(meanOf(ink, factor));
+    const Plane small = meanOf(ink, factor);
+    const Ridges ridges = ridgesOf(small);
     const double usual = quantile(ridges.height.values, 0.5),
                  deviation = quantile(ridges.height.values, 0.8413) - usual;
     const double level = std::max(usual + kRidgeTimes * deviation, kRidgeLeast);
-    PixelSet crest = crestsOf(ridges, static_cast<float>(level));
+    PixelSet crest = crestsOf(ridges, small, static_cast<float>(level));
     // Near a dark stroke lines across it find it too, and say nothing.
     PixelSet near(crest.width, crest.height);
     for (int y = 0; y < near.height; ++y)
@@ -142,7 +152,7 @@ PixelSet paleStrokes(const Plane& ink, const PixelSet& dark, double pixelsPerMm)
         const double length = std::hypot(part.width(), part.height()) / kRidgePerMm;
         const bool joins = std::any_of(part.pixels.begin(), part.pixels.end(),
                                        [&](std::size_t i) { return touching.on[i] != 0; });
-        if (length < (joins ? kShortestPiece_mm : kShortestPale_mm)) continue;
+        if (length < (joins ? kShortestJoin_mm : kShortestPale_mm)) continue;
         for (const std::size_t i : part.pixels) {
             if (!crest.on[i] && !touching.on[i]) continue;  // thin again, but up to the dark stroke
             const int x = static_cast<int>(i % static_cast<std::size_t>(crest.width)),
@@ -152,6 +162,17 @@ PixelSet paleStrokes(const Plane& ink, const PixelSet& dark, double pixelsPerMm)
         }
     }
     return pale;
+}
+
+/// The parts of `more` that hold anything of `sure`.
+PixelSet hangingOn(const PixelSet& more, const PixelSet& sure) {
+    PixelSet out(more.width, more.height);
+    for (const Part& part : partsOf(more, true)) {
+        if (std::none_of(part.pixels.begin(), part.pixels.end(), [&](std::size_t i) { return sure.on[i]; }))
+            continue;
+        for (const std::size_t i : part.pixels) out.on[i] = 1;
+    }
+    return out;
 }
 
 }  // namespace
@@ -171,9 +192,11 @@ std::optional<Drawn> drawnIn(const FlatBox& box) {
         if (std::max(part.width(), part.height()) < kShortestPiece_mm * box.pixelsPerMm) continue;
         for (const std::size_t i : part.pixels) drawn.dark.on[i] = 1;
     }
-    drawn.lines = paleStrokes(drawn.ink, drawn.dark, box.pixelsPerMm);
-    for (std::size_t i = 0; i < drawn.lines.on.size(); ++i)
-        drawn.lines.on[i] = drawn.lines.on[i] || drawn.dark.on[i];
+    // What hangs on to a dark stroke may be paler; what stands alone must run on as a ridge.
+    const double paler = std::max(grain + kPalerTimes * deviation, kPalerShare * drawn.level);
+    drawn.lines = hangingOn(above(drawn.ink, static_cast<float>(paler)), drawn.dark);
+    const PixelSet pale = paleStrokes(drawn.ink, drawn.lines, box.pixelsPerMm);
+    for (std::size_t i = 0; i < pale.on.size(); ++i) drawn.lines.on[i] = drawn.lines.on[i] || pale.on[i];
     return drawn;
 }
 

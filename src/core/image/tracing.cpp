@@ -6,6 +6,7 @@
 #include "base/number_text.h"
 #include "base/parallel.h"
 #include "image/line_art.h"
+#include "image/stand_off.h"
 #include "image/tracing_sheet.h"
 
 namespace nine {
@@ -151,6 +152,38 @@ bool seenSquarely(const SeenPage& page) {
     return std::abs(page.view.lens.k) < kStraightLens && most / least < 1 + kSquareEnough;
 }
 
+TracedBox inTrueSize(TracedBox box, double scale) {
+    for (Vec2& p : box.outline) p *= scale;
+    for (GuideLine& g : box.guides)
+        for (Vec2& p : g.points) p *= scale;
+    box.lineWidth_mm *= scale;
+    return box;
+}
+
+Result<BodyAxis> axisIn(const TracedBox& box, const std::optional<std::pair<Vec2, Vec2>>& wished_px, bool noseLeft,
+                        const TracingReading& reading) {
+    if (!wished_px) return axisOf(box.outline, noseLeft);
+    const auto onPaper = [&](const Vec2& pixel) -> Vec2 {
+        return reading.scale * reading.page.view.mmOf(pixel);
+    };
+    return axisThrough(box.outline, onPaper(wished_px->first), onPaper(wished_px->second), kShortestAxis_mm,
+                       noseLeft);
+}
+
+/// A round ring in the tail's third, and none in the head's half.
+bool eyeAtTheTail(const TracedBox& box) {
+    constexpr double kTailFrom = 0.67;
+    bool tail = false, head = false;
+    for (const GuideLine& guide : box.guides) {
+        const Vec2 size = boxAround({guide.points}).size();
+        if (!guide.closed || size.x() > 1.4 * size.y() || size.y() > 1.4 * size.x()) continue;
+        const double x = laidOn(centroid(guide.points), box.axis).x();
+        tail = tail || x > kTailFrom * box.axis.length();
+        head = head || x < 0.5 * box.axis.length();
+    }
+    return tail && !head;
+}
+
 }  // namespace
 
 Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wish, const Task& task) {
@@ -214,34 +247,37 @@ Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wi
         }
     });
     if (task.cancelled()) return Task::cancelledError();
-    const auto scaled = [&](TracedBox box,
-                            const std::optional<std::pair<Vec2, Vec2>>& axis_px) -> Result<TracedBox> {
-        for (Vec2& p : box.outline) p *= reading.scale;
-        for (GuideLine& g : box.guides)
-            for (Vec2& p : g.points) p *= reading.scale;
-        box.lineWidth_mm *= reading.scale;
-        box.axis = axisOf(box.outline);
-        if (!axis_px) return box;
-        const auto onPaper = [&](const Vec2& pixel) -> Vec2 {
-            return reading.scale * reading.page.view.mmOf(pixel);
-        };
-        const Result<BodyAxis> given =
-            axisThrough(box.outline, onPaper(axis_px->first), onPaper(axis_px->second), kShortestAxis_mm);
-        if (!given) return given.error();
-        box.axis = *given;
-        return box;
-    };
     if (!*traced[0]) return traced[0]->error();
-    Result<TracedBox> side = scaled(std::move(**traced[0]), wish.sideAxis_px);
-    if (!side) return side.error();
-    reading.side = std::move(*side);
+    reading.side = inTrueSize(std::move(**traced[0]), reading.scale);
     if (*traced[1]) {
-        Result<TracedBox> top = scaled(std::move(**traced[1]), wish.topAxis_px);
-        if (!top) return top.error();
-        reading.top = std::move(*top);
+        reading.top = inTrueSize(std::move(**traced[1]), reading.scale);
     } else if (traced[1]->error().code != "nothing_drawn") {
         return traced[1]->error();
     }
+    if (Status ok = drawIn(reading, wish); !ok) return ok.error();
+    for (const bool above : {false, true}) {
+        std::optional<TracedBox>& box = above ? reading.top : reading.side;
+        if (!box) continue;
+        const Result<BodyAxis> axis =
+            axisIn(*box, above ? wish.topAxis_px : wish.sideAxis_px, wish.noseLeft, reading);
+        if (!axis) return axis.error();
+        box->axis = *axis;
+    }
+    if (eyeAtTheTail(*reading.side))
+        reading.warnings.push_back(
+            {"nose_perhaps_other",
+             std::string("An eye is drawn near the ") + (wish.noseLeft ? "right" : "left") +
+                 " end, but the nose is read at the other one. If that is wrong, say that the nose is at the " +
+                 (wish.noseLeft ? "right." : "left."),
+             "nose"});
+    if (!reading.scaleMeasured)
+        reading.warnings.push_back(
+            {"scale_unmeasured",
+             "Whether the page was printed true to size cannot be seen in this picture: printed at 97 % it "
+             "would make the body " +
+                 fixedText(0.03 * reading.side->axis.length(), 1) +
+                 " mm too long. Lay a ruler to the printed line of 100 mm and say what it measures.",
+             "ruler"});
     const Vec2 origin(tracing_sheet::kRubbing.low.x(),
                       0.5 * (tracing_sheet::kRubbing.low.y() + tracing_sheet::kRubbing.high.y()));
     for (GuideLine& g : reading.rubbing)

@@ -34,6 +34,10 @@ struct TracedBox {
     std::vector<GuideLine> guides;  ///< within the outline
 };
 
+/// What the drawn line is to the body: its very edge, or that of a pencil held leaning, its side along the
+/// edge (or of a scribing point), or held upright.
+enum class TracedWith { Edge, Leaning, Upright };
+
 struct TracingWish {
     /// What a ruler says the printed line of 100 mm measures; without it a scan's own density tells, if it
     /// has one.
@@ -42,6 +46,10 @@ struct TracingWish {
     /// Painted on the picture. What is put in or taken out changes the outline there; where the line is open
     /// or too faint to be found, the middle of a stroke that puts in stands for the pencil.
     std::vector<Stroke2> strokes = {};
+    bool noseLeft = true;  ///< as the sheet asks
+    /// How it was traced, for the usual stand-off (stand_off.h); one size by ruler takes its place.
+    TracedWith tracedWith = TracedWith::Edge;
+    std::optional<double> knownLength_mm = {}, knownHeight_mm = {};  ///< of the body, from the side
     /// Nose and tail, pixels, when dragged straight: the axis keeps this line and ends where the outline
     /// does.
     std::optional<std::pair<Vec2, Vec2>> sideAxis_px = {}, topAxis_px = {};
@@ -52,13 +60,15 @@ struct TracingReading {
     double scale = 1;  ///< true mm for each mm of the frame: 0.97 when the page was printed at 97 %
     bool scaleMeasured = false;
     std::optional<TracedBox> side, top;
+    double sideStandOff_mm = 0, topStandOff_mm = 0;  ///< by which the outlines were drawn in
     std::vector<GuideLine>
         rubbing;  ///< lines of the rubbing box, mm from its left edge and its middle height
     Warnings warnings;
 };
 
-/// Errors: marks_missing, page_not_flat, page_too_small (fewer than kFewestPixelsPerMm), nothing_drawn,
-/// line_open (with the place), ruler_wrong, no_axis (its ends coincide), cancelled.
+/// Errors: marks_missing, page_not_flat, page_mirrored, page_too_small (fewer than kFewestPixelsPerMm),
+/// nothing_drawn, line_open, over_the_edge (with the place), two_bodies, ruler_wrong, no_axis (its ends
+/// coincide), known_size_off, cancelled.
 Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wish, const Task& task = {});
 
 /// The side box of the page in colour, put flat, at kPicturePerMm; nose at the left, y down.
