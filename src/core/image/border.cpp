@@ -160,6 +160,65 @@ std::optional<double> halfWay(const Vec2& at, const Vec2& inward, double thickne
     return best;
 }
 
+/// Where no edge was seen the line goes on as it runs on both sides: a cubic over the stretch and as much again
+/// at each end, but for the points next to it, which what lies there has touched too. A stretch round a fine
+/// end is no such curve and stays.
+void runOn(Border& border) {
+    constexpr std::size_t kTouched = 4, kLeastBeside = 8;
+    constexpr double kBeside = 1.0, kFit_px = 0.6, kFitShare = 0.01;
+    const std::size_t n = border.line.size();
+    const Polyline2 before = border.line;
+    std::size_t start = 0;
+    while (start < n && !border.seen[start]) ++start;
+    for (std::size_t i = start; i < start + n;) {
+        std::size_t j = i;
+        while (j < start + n && !border.seen[j % n]) ++j;
+        const std::size_t blind = j - i;
+        if (blind >= 2 && blind < n / 4) {
+            const std::size_t first = i + n - kTouched, count = blind + 2 * kTouched,
+                              beside = std::max(kLeastBeside, static_cast<std::size_t>(kBeside * double(count)));
+            const Vec2 a = before[first % n], b = before[(first + count) % n], along = (b - a).normalized();
+            const double length = (b - a).norm();
+            const auto inFrame = [&](std::size_t k) {
+                const Vec2 d = before[k % n] - a;
+                return Vec2(d.dot(along) / length, cross(along, d));
+            };
+            Eigen::Matrix4d m = Eigen::Matrix4d::Zero();
+            Eigen::Vector4d v = Eigen::Vector4d::Zero();
+            double all = 0;
+            std::size_t used = 0;
+            bool forward = true;
+            double last = -1e9;
+            for (std::size_t k = first - beside; k <= first + count + beside; ++k) {
+                const bool bridged = k >= first && k <= first + count;
+                const Vec2 p = inFrame(k);
+                if (!bridged) {
+                    forward = forward && p.x() > last;
+                    last = p.x();
+                }
+                if (bridged || !border.seen[k % n]) continue;
+                const Eigen::Vector4d basis(1, p.x(), p.x() * p.x(), p.x() * p.x() * p.x());
+                m += basis * basis.transpose();
+                v += basis * p.y();
+                all += p.y() * p.y();
+                ++used;
+            }
+            if (forward && used >= kLeastBeside) {
+                const Eigen::Vector4d c = m.ldlt().solve(v);
+                const double miss = std::sqrt(std::max(0.0, all - c.dot(v)) / static_cast<double>(used));
+                if (miss < std::max(kFit_px, kFitShare * length))
+                    for (std::size_t k = 0; k <= count; ++k) {
+                        const double t = static_cast<double>(k) / static_cast<double>(count);
+                        border.line[(first + k) % n] = a + t * length * along +
+                                                       (c(0) + t * (c(1) + t * (c(2) + t * c(3)))) *
+                                                           Vec2(-along.y(), along.x());
+                    }
+            }
+        }
+        i = std::max(j, i + 1);
+    }
+}
+
 }  // namespace
 
 Border borderNear(const Polyline2& about, const BorderSight& sight) {
@@ -184,6 +243,7 @@ Border borderNear(const Polyline2& about, const BorderSight& sight) {
             if (by) border.line[i] = before[i] + *by * normals[i];
         }
     }
+    runOn(border);
     return border;
 }
 

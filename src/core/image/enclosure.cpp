@@ -15,7 +15,7 @@ constexpr double kLineOfItsOwn_mm = 1.5;   // pieces of the line nearer than thi
 constexpr double kLeftOut = 0.04;          // of the line: less is a stroke that ran over
 constexpr double kSecondBody = 0.25;       // of the first one's area
 constexpr double kSearchPerMm = 4;
-constexpr double kGaps_mm[] = {0.3, 1.0, 2.0, 3.0, 6.0, 10.0, 16.0, 24.0, 34.0};
+constexpr double kGaps_mm[] = {0.3, 1.0, 2.0, 3.0, 6.0, 12.0, 20.0, 34.0};
 
 bool atBorder(const Part& part, const PixelSet& box) {
     return part.left == 0 || part.top == 0 || part.right == box.width - 1 || part.bottom == box.height - 1;
@@ -194,7 +194,7 @@ Result<std::optional<Enclosure>> enclosedIn(const FlatBox& box, const PixelSet& 
     const PixelSet line = coarse(lines, factor);
     const Plane distance = distanceTo(line);
     struct Choice {
-        double gap_mm = 0, encloses = 0;
+        double gap_mm = 0;
         PixelSet body;
         std::vector<Part> bodies;
     };
@@ -210,7 +210,9 @@ Result<std::optional<Enclosure>> enclosedIn(const FlatBox& box, const PixelSet& 
         const double encloses = lineIn(body, own);
         const double before = chosen ? lineIn(chosen->body, own) : 0;
         if (chosen && encloses < before + kLeftOut * lineIn(own, line)) continue;
-        chosen = Choice{gap_mm, encloses, std::move(body), std::move(bodies)};
+        const double all = lineIn(own, line);
+        chosen = Choice{gap_mm, std::move(body), std::move(bodies)};
+        if (encloses > (1 - kLeftOut) * all) break;  // nothing is left that a wider bridge could enclose
     }
     std::optional<Part> first;
     if (chosen) first = chosen->bodies.front();

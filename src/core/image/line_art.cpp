@@ -95,7 +95,6 @@ void centreOnInk(Polyline2& line, const Drawn& drawn, const PixelSet& outside, d
     constexpr double kTurn = 0.7;    // cosine
     const std::size_t n = line.size();
     const double side = polygonArea(line) > 0 ? 1 : -1;
-    const Plane away = distanceTo(drawn.lines);  // of a gap, ink beside it says nothing
     std::vector<InkAcross> all(n);
     std::vector<double> widths;
     for (std::size_t i = 0; i < n; ++i) {
@@ -130,7 +129,8 @@ void centreOnInk(Polyline2& line, const Drawn& drawn, const PixelSet& outside, d
     Polyline2 moved = line;
     for (std::size_t i = 0; i < n; ++i) {
         const InkAcross& a = all[i];
-        if (!a.inked || away.sample(line[i]) > kBare_px || (pointsOnly && !(joined(i) && turns(i)))) continue;
+        // Of a gap, ink beside it says nothing.
+        if (!a.inked || drawn.away.sample(line[i]) > kBare_px || (pointsOnly && !(joined(i) && turns(i)))) continue;
         double by = a.middle;
         if (fine(i) && all[i].outer - all[i].inner > width && !turns(i)) {
             by = a.outer - 0.5 * width;
@@ -175,10 +175,9 @@ double widthOf(const Polyline2& line, const Drawn& drawn, double reach) {
 struct Gap {
     std::size_t first = 0, count = 0;
 };
-std::vector<Gap> gapsOf(const Polyline2& line, const PixelSet& mask) {
-    const Plane distance = distanceTo(mask);
+std::vector<Gap> gapsOf(const Polyline2& line, const Drawn& drawn) {
     const std::size_t n = line.size();
-    const auto bare = [&](std::size_t i) { return distance.sample(line[i % n]) > kBare_px; };
+    const auto bare = [&](std::size_t i) { return drawn.away.sample(line[i % n]) > kBare_px; };
     std::size_t start = 0;
     while (start < n && bare(start)) ++start;
     if (start == n) return {{0, n}};
@@ -193,13 +192,13 @@ std::vector<Gap> gapsOf(const Polyline2& line, const PixelSet& mask) {
 }
 
 /// Where the hand was lifted the line goes on from both sides (a cubic that keeps both directions).
-void bridgeGaps(Polyline2& line, const PixelSet& mask, double pixelsPerMm) {
+void bridgeGaps(Polyline2& line, const Drawn& drawn, double pixelsPerMm) {
     const std::size_t n = line.size();
     const double step = (line[1] - line[0]).norm();
     const auto reach = static_cast<std::size_t>(std::ceil(1.2 * pixelsPerMm / step)),
                ends = static_cast<std::size_t>(std::ceil(0.8 * pixelsPerMm / step));
     const Polyline2 before = line;
-    for (const Gap& gap : gapsOf(before, mask)) {
+    for (const Gap& gap : gapsOf(before, drawn)) {
         if (2 * gap.count < ends || gap.count + 2 * (ends + reach) >= n / 2) continue;
         const std::size_t from = gap.first + n - ends, count = gap.count + 2 * ends - 1;
         const Vec2 a = before[from % n], b = before[(from + count) % n];
@@ -347,7 +346,7 @@ Polyline2 withoutLoops(const Polyline2& line) {
 /// The outline midway in the line between both regions, and the lines within it.
 TracedBox tracedBox(Polyline2 line, const Drawn& drawn, const Enclosure& regions, const FlatBox& box) {
     const double perMm = box.pixelsPerMm;
-    bridgeGaps(line, drawn.lines, perMm);
+    bridgeGaps(line, drawn, perMm);
     centreOnInk(line, drawn, regions.outside, 0.9 * perMm);
     line = evenlySpaced(line, 0.2 * perMm, 0.25 * perMm);
     centreOnInk(line, drawn, regions.outside, 0.7 * perMm);
@@ -386,7 +385,7 @@ Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const T
         if (line.size() >= 20) {
             line = evenlySpaced(line, 0.25 * perMm, 0.2 * perMm);
             Gap gap;
-            for (const Gap& g : gapsOf(line, drawn->lines))
+            for (const Gap& g : gapsOf(line, *drawn))
                 if (g.count > gap.count) gap = g;
             const double open_mm = static_cast<double>(gap.count) * (line[1] - line[0]).norm() / perMm;
             const bool closed = open_mm <= kWidestGap_mm + 0.5 && (*regions)->bridged_mm <= kWidestGap_mm;

@@ -197,6 +197,7 @@ std::optional<Drawn> drawnIn(const FlatBox& box) {
     drawn.lines = hangingOn(above(drawn.ink, static_cast<float>(paler)), drawn.dark);
     const PixelSet pale = paleStrokes(drawn.ink, drawn.lines, box.pixelsPerMm);
     for (std::size_t i = 0; i < pale.on.size(); ++i) drawn.lines.on[i] = drawn.lines.on[i] || pale.on[i];
+    drawn.away = distanceTo(drawn.lines);
     return drawn;
 }
 

@@ -76,20 +76,19 @@ int factorFor(const Picture& picture, int longest) {
 Picture reduced(const Picture& picture, int factor) {
     if (factor <= 1) return picture;
     Picture small(picture.width / factor, picture.height / factor);
-    const int count = factor * factor;
+    const auto count = static_cast<unsigned>(factor * factor), half = count / 2;
     forEachInParallel(static_cast<std::size_t>(small.height), [&](std::size_t row) {
-        const int y = static_cast<int>(row);
-        for (int x = 0; x < small.width; ++x) {
-            int sum[3] = {0, 0, 0};
-            for (int dy = 0; dy < factor; ++dy) {
-                const std::uint8_t* p = picture.at(x * factor, y * factor + dy);
-                for (int dx = 0; dx < factor; ++dx) {
-                    for (int c = 0; c < 3; ++c) sum[c] += *p++;
-                }
-            }
-            for (int c = 0; c < 3; ++c)
-                small.at(x, y)[c] = static_cast<std::uint8_t>((sum[c] + count / 2) / count);
+        const int y = static_cast<int>(row), values = 3 * small.width;
+        std::vector<unsigned> sums(static_cast<std::size_t>(values), half);
+        for (int dy = 0; dy < factor; ++dy) {
+            const std::uint8_t* from = picture.at(0, y * factor + dy);
+            for (unsigned* sum = sums.data(); sum != sums.data() + values; sum += 3)
+                for (int dx = 0; dx < factor; ++dx, from += 3)
+                    for (int c = 0; c < 3; ++c) sum[c] += from[c];
         }
+        std::uint8_t* to = small.at(0, y);
+        for (int i = 0; i < values; ++i)
+            to[i] = static_cast<std::uint8_t>(sums[static_cast<std::size_t>(i)] / count);
     });
     return small;
 }

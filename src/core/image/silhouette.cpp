@@ -64,6 +64,86 @@ PixelSet reaching(const PixelSet& set, const PixelSet& sure) {
     return reached;
 }
 
+PixelSet without(PixelSet set, const PixelSet& other) {
+    for (std::size_t i = 0; i < set.on.size(); ++i) set.on[i] = set.on[i] && !other.on[i];
+    return set;
+}
+
+/// The parts of a set that stand out from the body as things that were taken off; what is asked for goes back
+/// on to the body.
+void takeOff(const PixelSet& set, TakenOff::Kind kind, bool doubtful, const SilhouetteWish& wish, int factor,
+             PixelSet& body, std::vector<TakenOff>& things) {
+    constexpr float kOut_px = 5;
+    constexpr std::size_t kLeast_px = 40;
+    const Plane away = distanceTo(body);
+    for (const Part& part : partsOf(opened(set, 1), true)) {
+        if (part.area() < kLeast_px) break;
+        float reach = 0, least = 1e9F;
+        std::size_t nearest = part.pixels.front();
+        for (const std::size_t i : part.pixels) {
+            reach = std::max(reach, away.values[i]);
+            if (away.values[i] < least) {
+                least = away.values[i];
+                nearest = i;
+            }
+        }
+        if (reach < kOut_px || least > kOut_px) continue;
+        TakenOff thing;
+        thing.kind = kind;
+        thing.doubtful = doubtful;
+        thing.reach_px = static_cast<double>(reach) * factor;
+        const auto w = static_cast<std::size_t>(set.width);
+        thing.foot = factor * Vec2(static_cast<double>(nearest % w) + 0.5, static_cast<double>(nearest / w) + 0.5);
+        const PixelSet one = pixelsOf(part, set.width, set.height);
+        Plane inside(set.width, set.height);
+        for (const std::size_t i : part.pixels) inside.values[i] = 1;
+        const std::vector<Polyline2> lines = levelLines(inside, 0.5F);
+        if (lines.empty()) continue;
+        thing.outline = lines.front();
+        for (Vec2& p : thing.outline) p *= factor;
+        thing.back = std::any_of(wish.putBack.begin(), wish.putBack.end(), [&](const Vec2& p) {
+            const int x = static_cast<int>(p.x() / factor), y = static_cast<int>(p.y() / factor);
+            return one.inside(x, y) && one.at(x, y);
+        });
+        if (thing.back) {
+            const PixelSet with = grown(one, static_cast<double>(least) + 1.5);
+            for (std::size_t i = 0; i < body.on.size(); ++i)
+                body.on[i] = body.on[i] || one.on[i] || (with.on[i] && set.on[i]);
+        }
+        things.push_back(std::move(thing));
+    }
+}
+
+/// Stretches of the border without an edge, longer than a few pixels.
+std::vector<Guessed> guessedIn(const Border& border, int factor) {
+    constexpr std::size_t kLeast = 6, kGlimpse = 3;  // points; an edge seen for less is none
+    constexpr double kLikelyShare = 0.12;            // of the stretch
+    const std::size_t n = border.line.size();
+    std::vector<bool> seen = border.seen;
+    for (std::size_t i = 0; i < n;) {  // short glimpses between two blind stretches
+        std::size_t j = i;
+        while (j < n && seen[j]) ++j;
+        if (j > i && j - i < kGlimpse && i > 0 && j < n) std::fill(seen.begin() + long(i), seen.begin() + long(j), false);
+        i = std::max(j, i + 1);
+    }
+    std::vector<Guessed> out;
+    std::size_t start = 0;
+    while (start < n && !seen[start]) ++start;
+    if (start == n) return out;
+    for (std::size_t i = start; i < start + n;) {
+        std::size_t j = i;
+        while (j < start + n && !seen[j % n]) ++j;
+        if (j - i >= kLeast) {
+            Guessed stretch;
+            for (std::size_t k = i; k < j; ++k) stretch.line.push_back(factor * border.line[k % n]);
+            stretch.likely_px = kLikelyShare * (stretch.line.back() - stretch.line.front()).norm();
+            out.push_back(std::move(stretch));
+        }
+        i = std::max(j, i + 1);
+    }
+    return out;
+}
+
 /// What was taken off without the roughness of borders, which opening takes off everywhere: parts that stand
 /// out from the body.
 PixelSet standingOut(const PixelSet& taken, const PixelSet& body) {
@@ -143,7 +223,9 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     PixelSet body = withHolesFilled(joined(parts, mask.width, mask.height, radius), radius);
     const std::size_t whole = static_cast<std::size_t>(std::count(body.on.begin(), body.on.end(), 1));
     const PixelSet withThings = body;
-    body = withoutBills(withoutThinThings(body, radius), soft, level);
+    const PixelSet withBills = withoutThinThings(body, radius);
+    body = withoutBills(withBills, soft, level);
+    const PixelSet wires = without(withThings, withBills), bills = without(withBills, body);
     parts = partsOf(body, false);
     if (parts.empty() || parts.front().area() < 400) {
         if (!wish.strokes.empty()) return nothingLeft;
@@ -172,6 +254,10 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     PixelSet one = filled(slotsClosed(notchesClosed(uncut, 0.5 * thin), 2.4 * thin));
     // What was painted is final: nothing is joined across it, and its rim is no edge of the picture.
     const PixelSet byItself = one;
+    const PixelSet* sets[] = {&wires, &bills, &shadow.taken};
+    for (int kind = 0; kind < 3; ++kind)
+        takeOff(*sets[kind], static_cast<TakenOff::Kind>(kind), kind == 2 && shadow.doubtful, wish, factor, one,
+                result.takenOff);
     one = painted(one, wish.strokes, factor, radius);
     if (std::none_of(one.on.begin(), one.on.end(), [](std::uint8_t on) { return on != 0; }))
         return nothingLeft;
@@ -209,6 +295,7 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
              "Part of the outline is soft, as the edge of a shadow is, and has no colour to tell it by. "
              "Take the picture in even light, on paper of another colour, or paint the shadow out.",
              "photo"});
+    result.guessed = guessedIn(border, factor);
     Polyline2 line = evenlySpaced(border.line, 2, 2);
     for (Vec2& p : line) p *= factor;
     result.outline = std::move(line);

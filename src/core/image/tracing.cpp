@@ -47,6 +47,10 @@ FlatBox flatten(const Picture& picture, int factor, const PlaneView& view, const
             const Vec3 rgb = sampleRgb(picture, pixel);
             flat.grey.at(x, y) =
                 static_cast<float>((0.299 * rgb.x() + 0.587 * rgb.y() + 0.114 * rgb.z()) / 255);
+            if (x % 2 == 1) {  // looked at broadly only
+                chroma.at(x, y) = chroma.at(x - 1, y);
+                continue;
+            }
             const Vec3 lab = labOf(rgb);
             chroma.at(x, y) = static_cast<float>(std::hypot(lab.y(), lab.z()));
         }
