@@ -6,6 +6,7 @@
 #include <optional>
 
 #include "geom/polygon_set.h"
+#include "image/run_on.h"
 
 namespace nine {
 namespace {
@@ -18,7 +19,7 @@ constexpr double kClear = 8;                               // L*a*b* units: an e
 constexpr double kNotGround = 0.3;                         // what an edge counts with something outside it
 constexpr double kTurnCost = 0.12, kSlopeCost = 0.015, kAwayCost = 0.06;
 constexpr double kSteepestShare = 0.5;
-constexpr double kSeen = 0.3;
+constexpr double kSeen = 0.31;  // more than an edge with no ground outside it can count
 
 Vec3 labAt(const std::vector<Plane>& lab, const Vec2& p) {
     return {lab[0].sample(p), lab[1].sample(p), lab[2].sample(p)};
@@ -50,13 +51,16 @@ Evidence evidenceAlong(const Polyline2& line, const std::vector<Vec2>& inward, c
     Evidence evidence(line.size()), onlyGround(line.size());
     std::vector<float> onGround;
     for (std::size_t i = 0; i < line.size(); ++i) {
+        const bool blind = has(sight.covered, line[i]);
         for (int k = 0; k < kPlaces; ++k) {
             const Vec2 p = line[i] + offsetOf(k) * inward[i], across = kAcross_px * inward[i];
             const Vec2 outside = p - kOutside_px * inward[i];
             double change = (labAt(sight.lab, p + across) - labAt(sight.lab, p - across)).norm();
             const bool ground = has(sight.groundLike, outside);
             if (ground && k < kPlaces / 6) onGround.push_back(static_cast<float>(change));
-            onlyGround[i][static_cast<std::size_t>(k)] = ground ? 1.0F : static_cast<float>(kNotGround);
+            // Below something that hangs on, edges within the body would be all there is to follow.
+            onlyGround[i][static_cast<std::size_t>(k)] =
+                ground ? 1.0F : static_cast<float>(blind ? 0 : kNotGround);
             if (has(sight.covered, p) || has(sight.covered, outside)) change = 0;
             evidence[i][static_cast<std::size_t>(k)] = static_cast<float>(change);
         }
@@ -160,63 +164,28 @@ std::optional<double> halfWay(const Vec2& at, const Vec2& inward, double thickne
     return best;
 }
 
-/// Where no edge was seen the line goes on as it runs on both sides: a cubic over the stretch and as much again
-/// at each end, but for the points next to it, which what lies there has touched too. A stretch round a fine
-/// end is no such curve and stays.
-void runOn(Border& border) {
-    constexpr std::size_t kTouched = 4, kLeastBeside = 8;
-    constexpr double kBeside = 1.0, kFit_px = 0.6, kFitShare = 0.01;
-    const std::size_t n = border.line.size();
-    const Polyline2 before = border.line;
-    std::size_t start = 0;
-    while (start < n && !border.seen[start]) ++start;
-    for (std::size_t i = start; i < start + n;) {
-        std::size_t j = i;
-        while (j < start + n && !border.seen[j % n]) ++j;
-        const std::size_t blind = j - i;
-        if (blind >= 2 && blind < n / 4) {
-            const std::size_t first = i + n - kTouched, count = blind + 2 * kTouched,
-                              beside = std::max(kLeastBeside, static_cast<std::size_t>(kBeside * double(count)));
-            const Vec2 a = before[first % n], b = before[(first + count) % n], along = (b - a).normalized();
-            const double length = (b - a).norm();
-            const auto inFrame = [&](std::size_t k) {
-                const Vec2 d = before[k % n] - a;
-                return Vec2(d.dot(along) / length, cross(along, d));
-            };
-            Eigen::Matrix4d m = Eigen::Matrix4d::Zero();
-            Eigen::Vector4d v = Eigen::Vector4d::Zero();
-            double all = 0;
-            std::size_t used = 0;
-            bool forward = true;
-            double last = -1e9;
-            for (std::size_t k = first - beside; k <= first + count + beside; ++k) {
-                const bool bridged = k >= first && k <= first + count;
-                const Vec2 p = inFrame(k);
-                if (!bridged) {
-                    forward = forward && p.x() > last;
-                    last = p.x();
-                }
-                if (bridged || !border.seen[k % n]) continue;
-                const Eigen::Vector4d basis(1, p.x(), p.x() * p.x(), p.x() * p.x() * p.x());
-                m += basis * basis.transpose();
-                v += basis * p.y();
-                all += p.y() * p.y();
-                ++used;
-            }
-            if (forward && used >= kLeastBeside) {
-                const Eigen::Vector4d c = m.ldlt().solve(v);
-                const double miss = std::sqrt(std::max(0.0, all - c.dot(v)) / static_cast<double>(used));
-                if (miss < std::max(kFit_px, kFitShare * length))
-                    for (std::size_t k = 0; k <= count; ++k) {
-                        const double t = static_cast<double>(k) / static_cast<double>(count);
-                        border.line[(first + k) % n] = a + t * length * along +
-                                                       (c(0) + t * (c(1) + t * (c(2) + t * c(3)))) *
-                                                           Vec2(-along.y(), along.x());
-                    }
-            }
-        }
-        i = std::max(j, i + 1);
+/// How much the colours on both sides of a stretch, which something hides, speak for it: inside as the body is
+/// just within the line nearby, outside not.
+double likelyHere(const Polyline2& stretch, const BorderSight& sight, double inwardSide) {
+    constexpr double kAside_px = 2.5;
+    const auto normalAt = [&](const Polyline2& line, std::size_t i) {
+        const Vec2 along = line[std::min(i + 1, line.size() - 1)] - line[i > 0 ? i - 1 : 0];
+        return along.norm() > 1e-9 ? Vec2(inwardSide * Vec2(-along.y(), along.x()).normalized()) : Vec2(0, 0);
+    };
+    const std::size_t n = stretch.size();
+    const Vec3 bodies[] = {labAt(sight.lab, stretch.front() + 2 * kAside_px * normalAt(stretch, 0)),
+                           labAt(sight.lab, stretch.back() + 2 * kAside_px * normalAt(stretch, n - 1))};
+    const auto unlike = [&](const Vec2& p) {
+        const Vec3 lab = labAt(sight.lab, p);
+        return std::min((lab - bodies[0]).norm(), (lab - bodies[1]).norm());
+    };
+    double sum = 0;
+    for (std::size_t i = 0; i < n; ++i) {
+        const Vec2 aside = kAside_px * normalAt(stretch, i);
+        const double in = unlike(stretch[i] + aside), out = unlike(stretch[i] - aside);
+        sum += (out - in) / (out + in + kClear);
     }
+    return sum / static_cast<double>(n);
 }
 
 }  // namespace
@@ -243,7 +212,14 @@ Border borderNear(const Polyline2& about, const BorderSight& sight) {
             if (by) border.line[i] = before[i] + *by * normals[i];
         }
     }
-    runOn(border);
+    const double inwardSide = polygonArea(border.line) > 0 ? 1 : -1;
+    const Likely likely = [&](const Polyline2& stretch) { return likelyHere(stretch, sight, inwardSide); };
+    std::vector<bool> blind(n);
+    for (std::size_t i = 0; i < n; ++i) {
+        blind[i] = !border.seen[i] || has(sight.covered, border.line[i]);
+        border.seen[i] = !blind[i];
+    }
+    runOn(border.line, blind, likely);
     return border;
 }
 
