@@ -31,15 +31,19 @@ Status checkSize(double width, double height, const std::string& where) {
                  where};
 }
 
-/// The orientation tag of an Exif block that begins with "Exif\0\0"; 1 when it has none.
-int orientationOf(const unsigned char* data, std::size_t size) {
+/// The orientation and the lens of an Exif block that begins with "Exif\0\0", where it tells them.
+void readExif(const unsigned char* data, std::size_t size, PictureFile& file) {
     const std::unique_ptr<ExifData, void (*)(ExifData*)> exif(
         exif_data_new_from_data(data, static_cast<unsigned>(size)), exif_data_unref);
-    if (!exif) return 1;
-    ExifEntry* entry = exif_content_get_entry(exif->ifd[EXIF_IFD_0], EXIF_TAG_ORIENTATION);
-    if (!entry || entry->size < 2) return 1;
-    const int tag = exif_get_short(entry->data, exif_data_get_byte_order(exif.get()));
-    return tag >= 1 && tag <= 8 ? tag : 1;
+    if (!exif) return;
+    const auto shortOf = [&](ExifIfd part, ExifTag tag) -> int {
+        ExifEntry* entry = exif_content_get_entry(exif->ifd[part], tag);
+        if (!entry || entry->format != EXIF_FORMAT_SHORT || entry->size < 2) return 0;
+        return exif_get_short(entry->data, exif_data_get_byte_order(exif.get()));
+    };
+    const int tag = shortOf(EXIF_IFD_0, EXIF_TAG_ORIENTATION);
+    if (tag >= 1 && tag <= 8) file.orientation = tag;
+    file.focal35_mm = shortOf(EXIF_IFD_EXIF, EXIF_TAG_FOCAL_LENGTH_IN_35MM_FILM);
 }
 
 struct JpegTrouble {
@@ -89,7 +93,7 @@ Result<PictureFile> decodeJpeg(std::string_view bytes, const std::string& where,
     PictureFile file;
     for (const jpeg_marker_struct* m = jpeg.marker_list; m; m = m->next) {
         if (m->data_length > 6 && std::memcmp(m->data, "Exif\0\0", 6) == 0)
-            file.orientation = orientationOf(m->data, m->data_length);
+            readExif(m->data, m->data_length, file);
     }
     if (jpeg.saw_JFIF_marker && jpeg.density_unit != 0)
         file.perMm = jpeg.X_density / (jpeg.density_unit == 1 ? kMmPerInch : 10);
@@ -117,8 +121,7 @@ void readChunks(std::string_view bytes, PictureFile& file) {
         if (name == "pHYs" && length == 9 && data[8] == 1) file.perMm = bigEndian(data.data()) / 1000.0;
         if (name == "eXIf") {
             const std::string block = std::string("Exif\0\0", 6) + std::string(data);
-            file.orientation =
-                orientationOf(reinterpret_cast<const unsigned char*>(block.data()), block.size());
+            readExif(reinterpret_cast<const unsigned char*>(block.data()), block.size(), file);
         }
         at += length + kFrame;
     }

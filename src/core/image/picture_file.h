@@ -5,6 +5,7 @@
 // file says how densely it was scanned, that is handed on. Transparent pixels come out on white.
 #pragma once
 
+#include <algorithm>
 #include <string>
 #include <string_view>
 
@@ -21,6 +22,9 @@ struct PictureFile {
     Picture picture;
     double perMm = 0;     ///< pixels per mm that the file claims; 0 when it does not say
     int orientation = 1;  ///< the tag that was obeyed
+    double focal35_mm = 0;  ///< of the lens as if the picture were 36 mm wide, as the file claims; 0 if not
+    /// The same in pixels of this picture; 0 when the file does not say.
+    double focal_px() const { return focal35_mm / 36 * std::max(picture.width, picture.height); }
 };
 
 /// Errors: not_a_picture, too_many_pixels, damaged_picture (cut off or broken), unsupported_picture

@@ -16,6 +16,7 @@ constexpr int kWorkOn_px = 1900;         // longer side of the picture that is w
 constexpr double kLeastContrast = 4;     // standard deviations of the ground
 constexpr double kLeastDifference = 5;   // L*a*b* units
 constexpr double kSoftShare = 0.12;      // of the outline without a clear edge: worth saying
+constexpr double kSecondBody = 0.4;      // of the body's area: told
 constexpr double kThinShare = 1.0 / 60;  // of the body's length
 
 void apply(PixelSet& mask, const Stroke2& stroke, double factor) {
@@ -117,7 +118,8 @@ void takeOff(const PixelSet& set, TakenOff::Kind kind, bool doubtful, const Silh
 /// Stretches of the border without an edge, longer than a few pixels.
 std::vector<Guessed> guessedIn(const Border& border, int factor) {
     constexpr std::size_t kLeast = 6, kGlimpse = 3;  // points; an edge seen for less is none
-    constexpr double kLikelyShare = 0.12;            // of the stretch
+    constexpr double kLikelyShare = 0.05, kAtAnEnd = 0.3;  // of the stretch, by the study of pictures
+    constexpr double kRoundAnEnd = 1.25;                   // as long as its chord
     const std::size_t n = border.line.size();
     std::vector<bool> seen = border.seen;
     for (std::size_t i = 0; i < n;) {  // short glimpses between two blind stretches
@@ -136,7 +138,11 @@ std::vector<Guessed> guessedIn(const Border& border, int factor) {
         if (j - i >= kLeast) {
             Guessed stretch;
             for (std::size_t k = i; k < j; ++k) stretch.line.push_back(factor * border.line[k % n]);
-            stretch.likely_px = kLikelyShare * (stretch.line.back() - stretch.line.front()).norm();
+            double length = 0;
+            for (std::size_t k = 1; k < stretch.line.size(); ++k)
+                length += (stretch.line[k] - stretch.line[k - 1]).norm();
+            const double chord = (stretch.line.back() - stretch.line.front()).norm();
+            stretch.likely_px = length > kRoundAnEnd * chord ? kAtAnEnd * length : kLikelyShare * chord;
             out.push_back(std::move(stretch));
         }
         i = std::max(j, i + 1);
@@ -245,6 +251,14 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
             {"much_left_out",
              "Besides the body, large parts were found and left out; look whether the outline "
              "follows the body, and paint out what is not.",
+             "photo"});
+    if (parts.size() > 1 && static_cast<double>(parts[1].area()) > kSecondBody * static_cast<double>(found.area()))
+        result.warnings.push_back(
+            {"second_body",
+             "Something else as large as a body lies in the picture, " +
+                 std::string(parts[1].centroid(mask.width).x() < found.centroid(mask.width).x() ? "to the left"
+                                                                                              : "to the right") +
+                 " of what was taken for the body. If that is the wrong one, paint it out.",
              "photo"});
     task.progress(0.8);
     if (task.cancelled()) return Task::cancelledError();

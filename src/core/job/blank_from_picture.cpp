@@ -7,6 +7,7 @@
 #include "base/units.h"
 #include "blank/families.h"
 #include "geom/polygon_set.h"
+#include "image/end_fit.h"
 
 namespace nine {
 namespace {
@@ -51,6 +52,131 @@ std::vector<Vec2> onSkin(const Skin& skin, const Polyline2& line) {
     return out;
 }
 
+/// A place along the body, x and z in mm, in words.
+std::string placeWords(double from, double to, double z, double length) {
+    if (to < 0.03 * length) return "At the nose";
+    if (from > 0.97 * length) return "At the tail";
+    return std::string(z > 0 ? "On the back " : "On the belly ") + fixedText(std::max(0.0, from), 0) + " to " +
+           fixedText(std::min(length, to), 0) + " mm from the nose";
+}
+
+/// Stretches that were guessed and shadows that may be body, each with its place and how far off it may be.
+void tellDoubts(const Silhouette& silhouette, PhotoOutline& out) {
+    constexpr double kWorthSaying_mm = 0.25;
+    const double length = out.mmPerPx * out.axis_px.length();
+    const auto laid = [&](const Vec2& px) {
+        BodyAxis up = out.axis_px;
+        up.nose.y() = -up.nose.y();
+        up.tail.y() = -up.tail.y();
+        return Vec2(out.mmPerPx * laidOn(Vec2(px.x(), -px.y()), up));
+    };
+    const auto spanOf = [&](const Polyline2& line, double& from, double& to, double& z) {
+        from = 1e9, to = -1e9, z = 0;
+        for (const Vec2& p : line) {
+            const Vec2 at = laid(p);
+            from = std::min(from, at.x());
+            to = std::max(to, at.x());
+            z += at.y();
+        }
+    };
+    double from = 0, to = 0, z = 0;
+    for (const Guessed& guess : silhouette.guessed) {
+        const double likely = guess.likely_px * out.mmPerPx;
+        if (likely < kWorthSaying_mm) continue;
+        spanOf(guess.line, from, to, z);
+        out.warnings.push_back({"outline_guessed",
+                                placeWords(from, to, z, length) +
+                                    " something lies over the outline, or nothing sets it off; it runs on as it "
+                                    "does on both sides and may be off by about " +
+                                    fixedText(likely, 1) + " mm. Paint in or out what is wrong.",
+                                "photo"});
+    }
+    for (const TakenOff& thing : silhouette.takenOff) {
+        if (thing.kind == TakenOff::Kind::Thin && !thing.back) out.hung_mm.push_back(laid(thing.foot));
+        if (!thing.doubtful || thing.back) continue;
+        spanOf(thing.outline, from, to, z);
+        out.warnings.push_back(
+            {"shadow_or_body",
+             placeWords(from, to, z, length) + " a dark part was taken for shadow. If it is the body, which then "
+                                               "reaches up to " +
+                 fixedText(thing.reach_px * out.mmPerPx, 1) +
+                 " mm farther out, put it back with a click on the hatching.",
+             "photo"});
+    }
+}
+
+/// Blur, and rings, shorten fine ends: such an end is where the heights before it lead. The outline is laid on
+/// the axis, and both are changed alike.
+void mendEnds(Polyline2& laid, BodyAxis& axis) {
+    constexpr double kPointed = 0.62;
+    const double length = axis.length();
+    const Vec2 along = (axis.tail - axis.nose).normalized();
+    double nose = 0;
+    for (const bool tail : {true, false}) {
+        if (tail ? axis.tailFlat : axis.noseFlat) continue;
+        const std::optional<EndFit> fit = fitEnd(laid, length, tail);
+        if (!fit || fit->exponent < kPointed) continue;
+        laid = withEnd(laid, *fit, tail);
+        if (tail) {
+            axis.tail += (fit->x - length) * along;
+        } else {
+            axis.nose += fit->x * along;
+            nose = fit->x;
+        }
+    }
+    for (Vec2& p : laid) p.x() -= nose;
+}
+
+/// What a scale measured on the table means for an outline that lies higher: both readings of `known` and
+/// `length`, or the lens, tell how far away the camera was. Gives the factor for the body, 1 when nothing tells.
+double nearerThanTable(const PhotoWish& wish, double tableMmPerPx, double length_px, double height_px,
+                       PhotoOutline& out) {
+    constexpr double kWidthShare = 0.7;  // of the height: half of it is how high the outline lies
+    constexpr double kLeastRatio = 0.99, kMostRatio = 1.12;
+    const double table_mm = tableMmPerPx * length_px,
+                 above = 0.5 * kWidthShare * tableMmPerPx * height_px;
+    if (wish.length_mm) {
+        const double ratio = table_mm / *wish.length_mm;
+        if (ratio < kLeastRatio || ratio > kMostRatio) {
+            out.warnings.push_back({"sizes_disagree",
+                                    "By what is measured on the table the body would be " + fixedText(table_mm, 1) +
+                                        " mm long, typed are " + fixedText(*wish.length_mm, 1) +
+                                        " mm: one of them is wrong. The typed length counts.",
+                                    "scale"});
+        } else if (ratio > 1.004) {
+            out.camera_mm = above * ratio / (ratio - 1);
+            out.warnings.push_back({"camera_near",
+                                    "Both sizes together say that the camera was about " +
+                                        fixedText(out.camera_mm / 10, 0) +
+                                        " cm away and the outline, about " + fixedText(above, 0) +
+                                        " mm above the table, is seen " + fixedText(100 * (ratio - 1), 1) +
+                                        " % too large; corrected by the typed length.",
+                                    "scale"});
+        }
+        return *wish.length_mm / table_mm;
+    }
+    if (wish.focal_px > 0) {
+        out.camera_mm = wish.focal_px * tableMmPerPx;
+        const double factor = std::clamp(1 - above / out.camera_mm, 0.85, 1.0);
+        out.warnings.push_back(
+            {"scale_corrected",
+             "The scale lies on the table, the outline about " + fixedText(above, 0) +
+                 " mm above it (assumed) and, by the lens, " + fixedText(out.camera_mm / 10, 0) +
+                 " cm from the camera: " + fixedText(100 * (1 - factor), 1) +
+                 " % were taken off. The length by ruler makes it certain.",
+             "scale"});
+        return factor;
+    }
+    out.warnings.push_back(
+        {"scale_lies_lower",
+         "The scale lies on the table, the outline about " + fixedText(above, 0) +
+             " mm above it: from 30 cm away the body comes out " + fixedText(table_mm * above / (300 - above), 1) +
+             " mm too long, from 1 m " + fixedText(table_mm * above / (1000 - above), 1) +
+             " mm. Stand a metre away and zoom in, or type its length too.",
+         "scale"});
+    return 1;
+}
+
 void addGuides(const Skin& skin, const std::vector<GuideLine>& guides, Landmarks& landmarks) {
     const double head = skin.noseX() + kHeadShare * skin.length_mm();
     int number = 0;
@@ -93,8 +219,30 @@ void addGuides(const Skin& skin, const std::vector<GuideLine>& guides, Landmarks
     }
 }
 
+/// Where rings and wires hung, line tie and hangers are: the usual ones move there, each to the nearest.
+void addHung(const Skin& skin, const std::vector<Vec2>& hung, Landmarks& landmarks) {
+    constexpr double kNear = 0.12;  // of the length
+    for (const char* name : {"line_tie", "belly_hanger", "tail_hanger"}) {
+        const auto usual = landmarks.find(name);
+        if (usual == landmarks.end() || usual->second.points.empty()) continue;
+        const double x = usual->second.points.front().x();
+        std::optional<Vec2> nearest;
+        for (const Vec2& place : hung)
+            if (std::abs(place.x() - x) < kNear * skin.length_mm() &&
+                (!nearest || std::abs(place.x() - x) < std::abs(nearest->x() - x)))
+                nearest = place;
+        if (!nearest) continue;
+        constexpr double kInset_mm = 0.3;
+        nearest->x() = std::clamp(nearest->x(), skin.noseX() + kInset_mm, skin.tailX() - kInset_mm);
+        const std::vector<Vec2> at = onSkin(skin, {*nearest});
+        if (at.empty()) continue;
+        usual->second.points = at;
+        usual->second.assumed = false;
+    }
+}
+
 Result<MadeBlank> madeOf(const Outlines& outlines, const BodyWish& wish, const char* source,
-                         const std::vector<GuideLine>& guides) {
+                         const std::vector<GuideLine>& guides, const std::vector<Vec2>& hung) {
     if (!wish.family.empty() && !findFamily(wish.family))
         return Error{"unknown_family", "\"" + wish.family + "\" is not a kind of body.", "family"};
     Outlines o = outlines;
@@ -122,6 +270,7 @@ Result<MadeBlank> madeOf(const Outlines& outlines, const BodyWish& wish, const c
     made.blank.source = source;
     made.blank.landmarks = usualLandmarks(family, *skin);
     addGuides(*skin, guides, made.blank.landmarks);
+    addHung(*skin, hung, made.blank.landmarks);
     // A usual landmark that this body has no room for is left out rather than refused.
     for (auto it = made.blank.landmarks.begin(); it != made.blank.landmarks.end();) {
         const bool fits = static_cast<bool>(checkLandmarks(*skin, {{it->first, it->second}}));
@@ -155,7 +304,7 @@ Result<PhotoOutline> photoOutline(const Silhouette& silhouette, const PhotoWish&
     // by the longest extent, which is the length within a few per cent.
     const double extent_px = longestExtent(silhouette.outline);
     if (!(extent_px > 0)) return Error{"no_scale", "There is no outline to measure.", "scale"};
-    const double about = wish.known ? wish.known->mm / apart : *wish.length_mm / extent_px;
+    const double about = wish.length_mm ? *wish.length_mm / extent_px : wish.known->mm / apart;
     Polyline2 up_mm = upright(silhouette.outline);
     for (Vec2& p : up_mm) p *= about;
     BodyAxis axis_mm = axisOf(up_mm, wish.noseLeft);
@@ -166,12 +315,20 @@ Result<PhotoOutline> photoOutline(const Silhouette& silhouette, const PhotoWish&
         if (!given) return given.error();
         axis_mm = *given;
     }
-    const double right = wish.known ? 1 : *wish.length_mm / axis_mm.length();
+    Polyline2 laid = laidOn(up_mm, axis_mm);
+    if (!wish.axis_px) mendEnds(laid, axis_mm);
+    double right = wish.length_mm ? *wish.length_mm / axis_mm.length() : 1;
+    if (wish.known) {
+        const double table = wish.known->mm / apart;
+        const double height_px = boxAround({laid}).size().y() / about;
+        right = table * nearerThanTable(wish, table, axis_mm.length() / about, height_px, out) / about;
+    }
     out.mmPerPx = about * right;
     out.axis_px = axis_mm;
     for (Vec2* end : {&out.axis_px.nose, &out.axis_px.tail}) *end = Vec2(end->x(), -end->y()) / about;
-    out.outline = laidOn(up_mm, axis_mm);
+    out.outline = std::move(laid);
     for (Vec2& p : out.outline) p *= right;
+    tellDoubts(silhouette, out);
     return out;
 }
 
@@ -182,7 +339,7 @@ Result<MadeBlank> blankOfPhotos(const PhotoOutline& side, const std::optional<Ph
     if (above) o.top = above->outline;
     o.noseFlat = side.axis_px.noseFlat;
     o.tailFlat = side.axis_px.tailFlat;
-    Result<MadeBlank> made = madeOf(o, wish, "photo", {});
+    Result<MadeBlank> made = madeOf(o, wish, "photo", {}, side.hung_mm);
     if (!made) return made;
     Warnings& warnings = made->body.warnings;
     warnings.insert(warnings.end(), side.warnings.begin(), side.warnings.end());
@@ -209,7 +366,7 @@ Result<MadeBlank> blankOfTracing(const TracingReading& reading, const BodyWish& 
     }
     // A rubbing lies with the nose at the left edge of its box and the axis along its middle.
     for (const GuideLine& guide : reading.rubbing) guides.push_back(guide);
-    Result<MadeBlank> made = madeOf(o, wish, "tracing", guides);
+    Result<MadeBlank> made = madeOf(o, wish, "tracing", guides, {});
     if (made)
         made->body.warnings.insert(made->body.warnings.end(), reading.warnings.begin(),
                                    reading.warnings.end());

@@ -19,7 +19,10 @@ struct PhotoWish {
         Vec2 from_px, to_px;
         double mm = 0;
     };
-    std::optional<Known> known;                    ///< or two points whose distance is known
+    /// Two points on the table whose distance is known: of a ruler, a card, a coin. The body's outline lies
+    /// higher, nearer to the camera. Beside the length it only tells how far away the camera was.
+    std::optional<Known> known;
+    double focal_px = 0;  ///< of the lens (PictureFile), 0 when unknown
     std::optional<std::pair<Vec2, Vec2>> axis_px;  ///< nose and tail, when dragged straight
     bool noseLeft = true;
 };
@@ -30,10 +33,13 @@ struct PhotoOutline {
     BodyAxis axis_px;
     double mmPerPx = 0;
     Polyline2 outline;  ///< x from the nose, z up, mm
+    double camera_mm = 0;       ///< how far the camera was from the table, 0 when nothing tells
+    std::vector<Vec2> hung_mm;  ///< where rings and wires sat that were taken off: x, z
     Warnings warnings;
 };
 
-/// Errors: no_scale (neither length nor two points, or the points coincide).
+/// Errors: no_scale (neither length nor two points, or the points coincide). What was guessed or is in doubt is
+/// among the warnings, with its place and how many mm it may be off.
 Result<PhotoOutline> photoOutline(const Silhouette& silhouette, const PhotoWish& wish);
 
 /// What is said beside the pictures.
