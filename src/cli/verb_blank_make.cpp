@@ -9,6 +9,7 @@
 #include "cli/args.h"
 #include "cli/body.h"
 #include "cli/verbs.h"
+#include "image/coin.h"
 #include "job/blank_from_picture.h"
 #include "job/job_file.h"
 #include "job/tracing_page.h"
@@ -129,6 +130,18 @@ Status readStrokes(const Args& args, const std::string& prefix, std::vector<Stro
     return Done{};
 }
 
+const char* takenOffName(TakenOff::Kind kind) {
+    switch (kind) {
+        case TakenOff::Kind::Thin:
+            return "thin";
+        case TakenOff::Kind::Bill:
+            return "bill";
+        case TakenOff::Kind::Shadow:
+            break;
+    }
+    return "shadow";
+}
+
 }  // namespace
 
 Result<Reply> blankSheet(const Words& words, const Task&) {
@@ -150,11 +163,11 @@ Result<Reply> blankSheet(const Words& words, const Task&) {
 }
 
 Result<Reply> blankTrace(const Words& words, const Task& task) {
-    const Result<Args> args = Args::parse(
-        words,
-        {"out", "name", "family", "girth", "ruler_mm", "axis", "top_axis", "exclude", "include", "brush", "nose",
-         "traced_with", "known_length", "known_height"},
-        {}, 1);
+    const Result<Args> args =
+        Args::parse(words,
+                    {"out", "name", "family", "girth", "ruler_mm", "axis", "top_axis", "exclude", "include",
+                     "brush", "nose", "traced_with", "known_length", "known_height"},
+                    {}, 1);
     if (!args) return args.error();
     const Result<std::string> out = args->need("out");
     if (!out) return out.error();
@@ -179,10 +192,11 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
     tracing.noseLeft = *noseLeft;
     const std::string with = args->value("traced_with").value_or("edge");
     if (with != "edge" && with != "leaning" && with != "upright")
-        return Error{"bad_value",
-                     "The line is the edge itself, or that of a pencil held leaning or upright: edge, leaning, "
-                     "upright.",
-                     "--traced_with"};
+        return Error{
+            "bad_value",
+            "The line is the edge itself, or that of a pencil held leaning or upright: edge, leaning, "
+            "upright.",
+            "--traced_with"};
     tracing.tracedWith = with == "leaning"   ? TracedWith::Leaning
                          : with == "upright" ? TracedWith::Upright
                                              : TracedWith::Edge;
@@ -191,8 +205,7 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
         if (!args->has(flag)) continue;
         const Result<double> mm = args->number(flag, 0);
         if (!mm) return mm.error();
-        if (!(*mm > 0))
-            return Error{"bad_value", "A size by ruler is above 0.", std::string("--") + flag};
+        if (!(*mm > 0)) return Error{"bad_value", "A size by ruler is above 0.", std::string("--") + flag};
         *size = *mm;
     }
     if (Status ok = readStrokes(*args, "", tracing.strokes); !ok) return ok.error();
@@ -222,8 +235,8 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
 Result<Reply> blankPhoto(const Words& words, const Task& task) {
     const Result<Args> args =
         Args::parse(words,
-                    {"out", "name", "family", "girth", "length", "scale", "axis", "nose", "top", "top_axis",
-                     "exclude", "include", "top_exclude", "top_include", "brush", "thin"},
+                    {"out", "name", "family", "girth", "length", "scale", "coin", "put_back", "axis", "nose",
+                     "top", "top_axis", "exclude", "include", "top_exclude", "top_include", "brush", "thin"},
                     {}, 1);
     if (!args) return args.error();
     const Result<std::string> out = args->need("out");
@@ -259,9 +272,34 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
         if (!thin) return thin.error();
         wish.silhouette.thin_px = *thin;
     }
-    if (!wish.length_mm && !wish.known) return photoOutline({}, wish).error();
+    if (const auto text = args->value("put_back")) {
+        const auto places = groups(*text, 2, "--put_back");
+        if (!places) return places.error();
+        for (const auto& p : *places) wish.silhouette.putBack.emplace_back(p[0], p[1]);
+    }
+    std::optional<std::vector<double>> coin;  // x, y, diameter
+    if (const auto text = args->value("coin")) {
+        const auto n = parseNumbers(*text, "--coin");
+        if (!n) return n.error();
+        if (n->size() != 3 || !((*n)[2] > 0))
+            return Error{"bad_value", "Here should stand x,y,mm: a pixel within the coin and its diameter.",
+                         "--coin"};
+        if (wish.known)
+            return Error{"bad_value", "Two points or a coin tell the scale on the table, not both.",
+                         "--coin"};
+        coin = *n;
+    }
+    if (!wish.length_mm && !wish.known && !coin) return photoOutline({}, wish).error();
     const Result<LoadedPicture> picture = loadPicture(args->word(0), task);
     if (!picture) return picture.error();
+    wish.focal_px = picture->file.focal_px();
+    std::optional<SeenCoin> seenCoin;
+    if (coin) {
+        const Result<SeenCoin> seen = coinAt(picture->file.picture, {(*coin)[0], (*coin)[1]});
+        if (!seen) return seen.error();
+        seenCoin = *seen;
+        wish.known = PhotoWish::Known{seen->middle - seen->half_px, seen->middle + seen->half_px, (*coin)[2]};
+    }
     const Result<Silhouette> silhouette = silhouetteOf(picture->file.picture, wish.silhouette, task);
     if (!silhouette) return silhouette.error();
     const Result<PhotoOutline> side = photoOutline(*silhouette, wish);
@@ -289,6 +327,7 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
     }
     Result<MadeBlank> made = blankOfPhotos(*side, above, *body);
     if (!made) return made.error();
+    if (seenCoin && slantWarning(*seenCoin)) made->body.warnings.push_back(*slantWarning(*seenCoin));
     made->blank.pictures.push_back(backPicture(picture->file.picture, side->axis_px.nose, side->axis_px.tail,
                                                picture->name, picture->hash, false));
     if (topPicture)
@@ -302,6 +341,16 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
                               side->axis_px.tail.y()};
     reply->json["orientation"] = picture->file.orientation;
     reply->json["contrast"] = silhouette->contrast;
+    if (side->camera_mm > 0) reply->json["camera_mm"] = side->camera_mm;
+    if (seenCoin) reply->json["coin_px"] = 2 * seenCoin->half_px.norm();
+    reply->json["taken_off"] = Json::array();
+    for (const TakenOff& thing : silhouette->takenOff)
+        reply->json["taken_off"].push_back({{"kind", takenOffName(thing.kind)},
+                                            {"x_px", thing.foot.x()},
+                                            {"y_px", thing.foot.y()},
+                                            {"reach_mm", thing.reach_px * side->mmPerPx},
+                                            {"doubtful", thing.doubtful},
+                                            {"back", thing.back}});
     return reply;
 }
 

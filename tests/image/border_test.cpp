@@ -54,6 +54,7 @@ Found found(const Picture& picture, double off, const std::function<bool(const V
     std::vector<Plane> lab;
     for (const Plane& plane : labPlanes(picture)) lab.push_back(smoothed(plane, 0.7));
     PixelSet groundLike(kWide, kHigh), covered(kWide, kHigh), outside(kWide, kHigh);
+    const PixelSet fixed(kWide, kHigh);
     for (int y = 0; y < kHigh; ++y)
         for (int x = 0; x < kWide; ++x) {
             const Vec2 p(x + 0.5, y + 0.5);
@@ -62,7 +63,7 @@ Found found(const Picture& picture, double off, const std::function<bool(const V
             outside.set(x, y, !inEllipse(p));
         }
     const Plane thickness = distanceTo(outside);
-    const Border border = borderNear(ellipse(off), {picture, 1, lab, groundLike, covered, thickness});
+    const Border border = borderNear(ellipse(off), {picture, 1, lab, groundLike, covered, fixed, thickness});
     const Polyline2 want = [] {
         Polyline2 fine;
         for (int i = 0; i < 8000; ++i)

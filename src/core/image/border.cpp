@@ -61,7 +61,9 @@ Evidence evidenceAlong(const Polyline2& line, const std::vector<Vec2>& inward, c
             // Below something that hangs on, edges within the body would be all there is to follow.
             onlyGround[i][static_cast<std::size_t>(k)] =
                 ground ? 1.0F : static_cast<float>(blind ? 0 : kNotGround);
-            if (has(sight.covered, p) || has(sight.covered, outside)) change = 0;
+            if (has(sight.covered, p) || has(sight.covered, outside) || has(sight.fixed, p) ||
+                has(sight.fixed, outside))
+                change = 0;
             evidence[i][static_cast<std::size_t>(k)] = static_cast<float>(change);
         }
     }
@@ -164,8 +166,8 @@ std::optional<double> halfWay(const Vec2& at, const Vec2& inward, double thickne
     return best;
 }
 
-/// How much the colours on both sides of a stretch, which something hides, speak for it: inside as the body is
-/// just within the line nearby, outside not.
+/// How much the colours on both sides of a stretch, which something hides, speak for it: inside as the body
+/// is just within the line nearby, outside not.
 double likelyHere(const Polyline2& stretch, const BorderSight& sight, double inwardSide) {
     constexpr double kAside_px = 2.5;
     const auto normalAt = [&](const Polyline2& line, std::size_t i) {
@@ -216,7 +218,8 @@ Border borderNear(const Polyline2& about, const BorderSight& sight) {
     const Likely likely = [&](const Polyline2& stretch) { return likelyHere(stretch, sight, inwardSide); };
     std::vector<bool> blind(n);
     for (std::size_t i = 0; i < n; ++i) {
-        blind[i] = !border.seen[i] || has(sight.covered, border.line[i]);
+        blind[i] =
+            !has(sight.fixed, border.line[i]) && (!border.seen[i] || has(sight.covered, border.line[i]));
         border.seen[i] = !blind[i];
     }
     runOn(border.line, blind, likely);

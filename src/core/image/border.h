@@ -19,6 +19,7 @@ struct BorderSight {
     const std::vector<Plane>& lab;  ///< smoothed a little
     const PixelSet& groundLike;     ///< no more than ground, or shadow on it
     const PixelSet& covered;        ///< by something taken off: what is seen there is not the body's edge
+    const PixelSet& fixed;          ///< painted by hand: the line stays there
     const Plane& thickness;         ///< inside the body, distance to the outside
 };
 

@@ -6,17 +6,18 @@
 #include <cmath>
 #include <optional>
 
+#include "base/number_text.h"
 #include "base/units.h"
 #include "image/regions.h"
 
 namespace nine {
 namespace {
 
-constexpr int kRays = 180;
-constexpr int kWork_px = 900;         // longer side of the picture the edge is first looked for in
+constexpr std::size_t kRays = 180, kSample = 5;
+constexpr int kWork_px = 900;           // longer side of the picture the edge is first looked for in
 constexpr double kLeastRadius_px = 12;  // of the picture itself
-constexpr double kEnough = 0.6;       // of the rays that must agree
-constexpr double kAgree = 0.025;      // of the radius
+constexpr double kEnough = 0.6;         // of the rays that must agree
+constexpr double kAgree = 0.025;        // of the radius
 constexpr double kLeastSlender = 0.6;
 
 /// a x^2 + b xy + c y^2 + d x + e y = 1 about the mean of the points.
@@ -32,7 +33,7 @@ struct Ellipse {
 };
 
 std::optional<Ellipse> fitted(const std::vector<Vec2>& points) {
-    if (points.size() < 8) return std::nullopt;
+    if (points.size() < 5) return std::nullopt;
     Vec2 mean = Vec2::Zero();
     for (const Vec2& p : points) mean += p / static_cast<double>(points.size());
     double size = 0;
@@ -54,7 +55,8 @@ std::optional<Ellipse> fitted(const std::vector<Vec2>& points) {
     const double k = 1 + middle.dot(form * middle);
     const Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d> eigen(form / k);
     if (!(eigen.eigenvalues()(0) > 0)) return std::nullopt;
-    const double longer = 1 / std::sqrt(eigen.eigenvalues()(0)), shorter = 1 / std::sqrt(eigen.eigenvalues()(1));
+    const double longer = 1 / std::sqrt(eigen.eigenvalues()(0)),
+                 shorter = 1 / std::sqrt(eigen.eigenvalues()(1));
     return Ellipse{mean + size * middle, size * longer * Vec2(eigen.eigenvectors().col(0)), shorter / longer};
 }
 
@@ -77,8 +79,8 @@ Result<SeenCoin> coinAt(const Picture& picture, const Vec2& inside) {
                      "No coin is found here. Click into its middle; it should lie free, on ground of another "
                      "colour.",
                      "coin"};
-    if (picture.empty() || !(inside.x() >= 0 && inside.y() >= 0 && inside.x() < picture.width &&
-                             inside.y() < picture.height))
+    if (picture.empty() ||
+        !(inside.x() >= 0 && inside.y() >= 0 && inside.x() < picture.width && inside.y() < picture.height))
         return none;
     const int factor = factorFor(picture, kWork_px);
     std::vector<Plane> lab = labPlanes(reduced(picture, factor));
@@ -88,23 +90,24 @@ Result<SeenCoin> coinAt(const Picture& picture, const Vec2& inside) {
     // All sharp places on each ray; then the radius that most rays agree on, twice, from a better middle.
     std::vector<std::vector<Edge>> rays(kRays);
     std::vector<float> all;
-    for (int k = 0; k < kRays; ++k) {
-        const double a = 2 * kPi * k / kRays;
+    for (std::size_t k = 0; k < kRays; ++k) {
+        const double a = 2 * kPi * static_cast<double>(k) / kRays;
         const Vec2 along(std::cos(a), std::sin(a));
         double before = 0, here = 0;
         for (double r = 3; r < reach; r += 0.5) {
             const Vec2 p = start + r * along;
             if (p.x() < 2 || p.y() < 2 || p.x() > lab[0].width - 2 || p.y() > lab[0].height - 2) break;
             const double next = changeAt(lab, p, along);
-            if (here > before && here >= next && r > 4)
-                rays[static_cast<std::size_t>(k)].push_back({p - 0.5 * along, here});
+            if (here > before && here >= next && r > 4) rays[k].push_back({p - 0.5 * along, here});
             all.push_back(static_cast<float>(next));
             before = here;
             here = next;
         }
     }
     if (all.empty()) return none;
-    const double noise = 2 * quantile(all, 0.5);
+    // Grain has edges everywhere; a rim is as sharp as the sharpest.
+    const double noise = std::max<double>(4 * quantile(all, 0.5), 0.25 * quantile(all, 0.985));
+    for (auto& ray : rays) std::erase_if(ray, [&](const Edge& edge) { return edge.sharp <= noise; });
     // Ellipses through the edges at five rays, the one that most rays agree with (random sample consensus).
     std::optional<Ellipse> best;
     double bestVotes = 0;
@@ -118,7 +121,7 @@ Result<SeenCoin> coinAt(const Picture& picture, const Vec2& inside) {
         for (const auto& ray : rays) {
             const Edge* nearest = nullptr;
             for (const Edge& edge : ray)
-                if (edge.sharp > noise && std::abs(e.off(edge.at)) < kAgree && (!nearest || edge.sharp > nearest->sharp))
+                if (std::abs(e.off(edge.at)) < kAgree && (!nearest || edge.sharp > nearest->sharp))
                     nearest = &edge;
             if (!nearest) continue;
             votes += 1;
@@ -128,8 +131,8 @@ Result<SeenCoin> coinAt(const Picture& picture, const Vec2& inside) {
     };
     for (int round = 0; round < 4000; ++round) {
         std::vector<Vec2> sample;
-        for (std::size_t k = 0; k < 8; ++k) {
-            const auto& ray = rays[(draw(kRays / 8) + k * (kRays / 8)) % kRays];
+        for (std::size_t k = 0; k < kSample; ++k) {
+            const auto& ray = rays[draw(kRays / kSample) + k * (kRays / kSample)];
             if (ray.empty()) continue;
             // The sharper ones of a ray first.
             const Edge* pick = &ray[draw(ray.size())];
@@ -165,6 +168,16 @@ Result<SeenCoin> coinAt(const Picture& picture, const Vec2& inside) {
     for (const Vec2& p : agreeing) sum += std::pow(best->off(p), 2);
     coin.miss_px = coin.half_px.norm() * std::sqrt(sum / static_cast<double>(agreeing.size()));
     return coin;
+}
+
+std::optional<Warning> slantWarning(const SeenCoin& coin) {
+    constexpr double kWorthSaying_deg = 8;  // a hundredth
+    if (coin.slant_deg < kWorthSaying_deg) return std::nullopt;
+    return Warning{"camera_slants",
+                   "The camera looks down at a slant of about " + fixedText(coin.slant_deg, 0) +
+                       " degrees: across it everything is seen " + fixedText(100 * (1 - coin.slender), 1) +
+                       " % too short. Hold it straight above, far away.",
+                   "photo"};
 }
 
 }  // namespace nine

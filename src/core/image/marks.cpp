@@ -244,10 +244,11 @@ Result<SeenPage> seePage(const std::vector<Vec2>& rings, const Vec2& size_px) {
         for (Vec2& p : mirrored) p.x() = size_px.x() - p.x();
         const Match other = bestMatch(mirrored);
         if (other.count >= kFewestMarks && other.count > best.count)
-            return Error{"page_mirrored",
-                         "The picture shows the page mirrored, as some cameras and scanners do: left and right "
-                         "are changed over. Turn mirroring off, or flip the picture, and open it again.",
-                         "picture"};
+            return Error{
+                "page_mirrored",
+                "The picture shows the page mirrored, as some cameras and scanners do: left and right "
+                "are changed over. Turn mirroring off, or flip the picture, and open it again.",
+                "picture"};
     }
     if (best.count < kFewestMarks) return missing;
     Result<SeenPage> page = seenThrough(best.pairs, size_px);
@@ -259,6 +260,13 @@ Result<SeenPage> seePage(const std::vector<Vec2>& rings, const Vec2& size_px) {
             "be, and take the picture again.",
             "marks"};
     return page;
+}
+
+bool showsTracingSheet(const Picture& picture, const Task& task) {
+    constexpr int kEnough_px = 1500;  // a ring of the sheet is then still 20 pixels across
+    const Picture small = reduced(picture, factorFor(picture, kEnough_px));
+    const Result<SeenPage> page = seePage(findRings(small, task), Vec2(small.width, small.height));
+    return page || page.error().code != "marks_missing";
 }
 
 std::string missingMarks(const SeenPage& page) {

@@ -25,6 +25,9 @@ Result<SeenPage> seePage(const std::vector<Vec2>& rings, const Vec2& size_px);
 /// empty when all are used.
 std::string missingMarks(const SeenPage& page);
 
+/// Whether a picture shows the tracing sheet, mirrored or bent as may be. About 50 ms.
+bool showsTracingSheet(const Picture& picture, const Task& task = {});
+
 constexpr std::size_t kFewestMarks = 5;
 constexpr double kFlat_mm = 0.4;  ///< a page that bends more spoils what is read off it
 

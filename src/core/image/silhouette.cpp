@@ -7,6 +7,7 @@
 #include "image/attached.h"
 #include "image/border.h"
 #include "image/ground.h"
+#include "image/marks.h"
 #include "image/shadow.h"
 
 namespace nine {
@@ -94,7 +95,8 @@ void takeOff(const PixelSet& set, TakenOff::Kind kind, bool doubtful, const Silh
         thing.doubtful = doubtful;
         thing.reach_px = static_cast<double>(reach) * factor;
         const auto w = static_cast<std::size_t>(set.width);
-        thing.foot = factor * Vec2(static_cast<double>(nearest % w) + 0.5, static_cast<double>(nearest / w) + 0.5);
+        thing.foot =
+            factor * Vec2(static_cast<double>(nearest % w) + 0.5, static_cast<double>(nearest / w) + 0.5);
         const PixelSet one = pixelsOf(part, set.width, set.height);
         Plane inside(set.width, set.height);
         for (const std::size_t i : part.pixels) inside.values[i] = 1;
@@ -117,7 +119,7 @@ void takeOff(const PixelSet& set, TakenOff::Kind kind, bool doubtful, const Silh
 
 /// Stretches of the border without an edge, longer than a few pixels.
 std::vector<Guessed> guessedIn(const Border& border, int factor) {
-    constexpr std::size_t kLeast = 6, kGlimpse = 3;  // points; an edge seen for less is none
+    constexpr std::size_t kLeast = 6, kGlimpse = 3;        // points; an edge seen for less is none
     constexpr double kLikelyShare = 0.05, kAtAnEnd = 0.3;  // of the stretch, by the study of pictures
     constexpr double kRoundAnEnd = 1.25;                   // as long as its chord
     const std::size_t n = border.line.size();
@@ -125,7 +127,8 @@ std::vector<Guessed> guessedIn(const Border& border, int factor) {
     for (std::size_t i = 0; i < n;) {  // short glimpses between two blind stretches
         std::size_t j = i;
         while (j < n && seen[j]) ++j;
-        if (j > i && j - i < kGlimpse && i > 0 && j < n) std::fill(seen.begin() + long(i), seen.begin() + long(j), false);
+        if (j > i && j - i < kGlimpse && i > 0 && j < n)
+            std::fill(seen.begin() + long(i), seen.begin() + long(j), false);
         i = std::max(j, i + 1);
     }
     std::vector<Guessed> out;
@@ -175,6 +178,10 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
                      "photo"};
     task.progress(0.2);
     if (task.cancelled()) return Task::cancelledError();
+    if (showsTracingSheet(small, task))
+        return Error{"tracing_sheet",
+                     "This is a picture of the tracing sheet, not of a body. Open it under \"Trace it\".",
+                     "photo"};
     const std::vector<Plane> lab = labPlanes(small);
     GroundPlane ground[3];
     forEachInParallel(3, [&](std::size_t c) { ground[c] = groundOf(lab[c]); });
@@ -222,6 +229,7 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
 
     std::vector<Part> parts = partsOf(mask, false);
     if (parts.empty()) return wish.strokes.empty() ? noContrast : nothingLeft;
+    const std::vector<Part> asSeen = parts;
     const Box2 extent = {Vec2(parts.front().left, parts.front().top),
                          Vec2(parts.front().right, parts.front().bottom)};
     const double thin = wish.thin_px > 0 ? wish.thin_px / factor : kThinShare * extent.size().norm();
@@ -252,12 +260,17 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
              "Besides the body, large parts were found and left out; look whether the outline "
              "follows the body, and paint out what is not.",
              "photo"});
-    if (parts.size() > 1 && static_cast<double>(parts[1].area()) > kSecondBody * static_cast<double>(found.area()))
+    const auto other = std::find_if(asSeen.begin(), asSeen.end(), [&](const Part& part) {
+        return static_cast<double>(part.area()) > kSecondBody * static_cast<double>(found.area()) &&
+               !withThings.on[part.pixels.front()];
+    });
+    if (other != asSeen.end())
         result.warnings.push_back(
             {"second_body",
              "Something else as large as a body lies in the picture, " +
-                 std::string(parts[1].centroid(mask.width).x() < found.centroid(mask.width).x() ? "to the left"
-                                                                                              : "to the right") +
+                 std::string(other->centroid(mask.width).x() < found.centroid(mask.width).x()
+                                 ? "to the left"
+                                 : "to the right") +
                  " of what was taken for the body. If that is the wrong one, paint it out.",
              "photo"});
     task.progress(0.8);
@@ -270,8 +283,9 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     const PixelSet byItself = one;
     const PixelSet* sets[] = {&wires, &bills, &shadow.taken};
     for (int kind = 0; kind < 3; ++kind)
-        takeOff(*sets[kind], static_cast<TakenOff::Kind>(kind), kind == 2 && shadow.doubtful, wish, factor, one,
-                result.takenOff);
+        takeOff(*sets[kind], static_cast<TakenOff::Kind>(kind), kind == 2 && shadow.doubtful, wish, factor,
+                one, result.takenOff);
+    const PixelSet withBack = one;
     one = painted(one, wish.strokes, factor, radius);
     if (std::none_of(one.on.begin(), one.on.end(), [](std::uint8_t on) { return on != 0; }))
         return nothingLeft;
@@ -284,22 +298,25 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
         groundLike.on[i] = groundLike.on[i] || soft.values[i] < low;
         taken.on[i] = withThings.on[i] && !uncut.on[i] && !groundLike.on[i];
     }
-    PixelSet covered = grown(standingOut(taken, one), std::max(3.0, 0.42 * thin));
-    if (one.on != byItself.on) {
-        PixelSet changed(mask.width, mask.height);
-        for (std::size_t i = 0; i < one.on.size(); ++i) changed.on[i] = one.on[i] != byItself.on[i];
-        const PixelSet rim = grown(changed, 3);
-        for (std::size_t i = 0; i < covered.on.size(); ++i) covered.on[i] = covered.on[i] || rim.on[i];
+    const PixelSet covered = grown(standingOut(taken, one), std::max(3.0, 0.42 * thin));
+    // What was painted or put back is final, and its rim no edge of the picture.
+    PixelSet fixed(mask.width, mask.height);
+    for (Stroke2 stroke : wish.strokes) {
+        stroke.include = true;
+        apply(fixed, stroke, factor);
     }
+    for (std::size_t i = 0; i < fixed.on.size(); ++i)
+        fixed.on[i] = fixed.on[i] || (withBack.on[i] && !byItself.on[i]);
+    fixed = grown(fixed, 3);
     std::vector<Plane> sharp;
     for (const Plane& plane : lab) sharp.push_back(smoothed(plane, 0.7));
-    const BorderSight sight{picture, factor, sharp, groundLike, covered, distanceTo(inverse(one))};
+    const BorderSight sight{picture, factor, sharp, groundLike, covered, fixed, distanceTo(inverse(one))};
     Border border = borderNear(lines.front(), sight);
     std::size_t open = 0, vague = 0;
     for (std::size_t i = 0; i < border.line.size(); ++i) {
         const Vec2& p = border.line[i];
         const int x = static_cast<int>(p.x()), y = static_cast<int>(p.y());
-        if (covered.inside(x, y) && covered.at(x, y)) continue;
+        if (covered.inside(x, y) && (covered.at(x, y) || fixed.at(x, y))) continue;
         ++open;
         vague += !border.seen[i];
     }

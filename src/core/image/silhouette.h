@@ -26,30 +26,30 @@ struct SilhouetteWish {
 struct TakenOff {
     enum class Kind { Thin, Bill, Shadow };  ///< a ring, a hook or a wire; a bill; what is only darker ground
     Kind kind = Kind::Thin;
-    Polyline2 outline;     ///< closed, pixels of the picture
-    Vec2 foot;             ///< the point of the body's outline it sits at
-    double reach_px = 0;   ///< how far it stands out from there
-    bool doubtful = false; ///< a shadow that may as well be a dark part of the body
-    bool back = false;     ///< put back by hand
+    Polyline2 outline;      ///< closed, pixels of the picture
+    Vec2 foot;              ///< the point of the body's outline it sits at
+    double reach_px = 0;    ///< how far it stands out from there
+    bool doubtful = false;  ///< a shadow that may as well be a dark part of the body
+    bool back = false;      ///< put back by hand
 };
 
-/// A stretch of the outline along which no edge was seen, below something taken off or in a shadow: it runs on
-/// from both sides.
+/// A stretch of the outline along which no edge was seen, below something taken off or in a shadow: it runs
+/// on from both sides.
 struct Guessed {
     Polyline2 line;        ///< pixels of the picture
     double likely_px = 0;  ///< how far off it may be
 };
 
 struct Silhouette {
-    Polyline2 outline;    ///< closed, pixels of the picture, about one point every two pixels worked on
+    Polyline2 outline;  ///< closed, pixels of the picture, about one point every two pixels worked on
     std::vector<TakenOff> takenOff;
     std::vector<Guessed> guessed;
     double contrast = 0;  ///< how far body and ground are apart, in standard deviations of the ground
     Warnings warnings;
 };
 
-/// Errors: no_contrast, nothing_found, cut_off (the body leaves the picture), cancelled. A picture of 12
-/// megapixels takes about a second.
+/// Errors: no_contrast, nothing_found, cut_off (the body leaves the picture), tracing_sheet, cancelled. A
+/// picture of 12 megapixels takes about a second.
 Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wish, const Task& task = {});
 
 }  // namespace nine
