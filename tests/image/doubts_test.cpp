@@ -248,10 +248,10 @@ TEST(PhotoDoubts, AGuessIsToldByItsPlaceAndSize) {
 
 TEST(PhotoDoubts, ASecondBodyIsTold) {
     const Skin body = test::sampleSkin("sedge60");
-    Picture picture = bodyOnGround(body, kWood, kPaper, 0.06, false);
+    Picture picture = bodyOnGround(body, kWood, kPaper, 0.09, false);
     EXPECT_FALSE(warningOf(test::need(silhouetteOf(picture, {})).warnings, "second_body"));
-    paintOver(picture, body, 0.06, plain(kWood), [](const Vec2& p) {
-        return std::pow((p.x() - 18) / 32, 2) + std::pow((p.y() + 26) / 5.8, 2) < 1;
+    paintOver(picture, body, 0.09, plain(kWood), [](const Vec2& p) {
+        return std::pow((p.x() - 18) / 32, 2) + std::pow((p.y() + 36) / 6.5, 2) < 1;
     });
     const Silhouette found = test::need(silhouetteOf(picture, {}));
     const Warning* second = warningOf(found.warnings, "second_body");
