@@ -105,6 +105,7 @@ Station rounded(Station s) {
 
 struct Miss {
     double x = 0, worst = 0, rms = 0;
+    double worstX = 0;     ///< where the worst is
     double roomWorst = 0;  ///< the worst where there is room for a station more, at x
 };
 
@@ -152,7 +153,10 @@ Miss missOf(const Loft& loft, const std::vector<Probe>& probes, double length,
             const double d = std::abs(off[k]) / std::sqrt(1 + probe.slope[k] * probe.slope[k]);
             sum += d * d;
             // The very tips are as round as the picture is sharp.
-            if (std::min(x, length - x) > kTip_mm) miss.worst = std::max(miss.worst, d);
+            if (std::min(x, length - x) > kTip_mm && d > miss.worst) {
+                miss.worst = d;
+                miss.worstX = x;
+            }
             if (room && d > miss.roomWorst) {
                 miss.roomWorst = d;
                 miss.x = x;
@@ -314,6 +318,7 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         const Miss miss = missOf(*loft, probes, length, eases);
         body.miss_mm = miss.rms;
         body.worst_mm = miss.worst;
+        body.worst_x_mm = miss.worstX;
         if (miss.roomWorst <= kOutlineFit_mm || stations.size() >= kMostOutlineStations) break;
         const auto after =
             std::find_if(stations.begin(), stations.end(), [&](const Station& s) { return s.x_mm > miss.x; });

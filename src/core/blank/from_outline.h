@@ -30,7 +30,7 @@ struct Outlines {
 struct OutlinedBody {
     StationTable table;
     double miss_mm = 0;  ///< root mean square of loft against outlines, across the outline
-    double worst_mm = 0;
+    double worst_mm = 0, worst_x_mm = 0;
     double asymmetry_mm = 0;  ///< largest difference of both sides in the outline from above
     Warnings warnings;
 };

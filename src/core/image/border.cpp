@@ -216,10 +216,11 @@ Border borderNear(const Polyline2& about, const BorderSight& sight) {
     }
     const double inwardSide = polygonArea(border.line) > 0 ? 1 : -1;
     const Likely likely = [&](const Polyline2& stretch) { return likelyHere(stretch, sight, inwardSide); };
+    const PixelSet besideFixed = grown(sight.fixed, 8);  // as far as the evidence looks
     std::vector<bool> blind(n);
     for (std::size_t i = 0; i < n; ++i) {
         blind[i] =
-            !has(sight.fixed, border.line[i]) && (!border.seen[i] || has(sight.covered, border.line[i]));
+            !has(besideFixed, border.line[i]) && (!border.seen[i] || has(sight.covered, border.line[i]));
         border.seen[i] = !blind[i];
     }
     runOn(border.line, blind, likely);

@@ -8,6 +8,7 @@
 #include "base/base64.h"
 #include "base/files.h"
 #include "blank/string_girth.h"
+#include "geom/polygon_set.h"
 
 namespace nine::app {
 namespace {
@@ -77,6 +78,11 @@ void lookAtPhoto(BlankDesk::Look& look, const PhotoWish& wish, const Task& task)
     }
 }
 
+/// The points of the scale across a coin, with the distance that was typed so far.
+PhotoWish::Known knownFrom(const SeenCoin& coin, const std::optional<PhotoWish::Known>& before) {
+    return {coin.middle - coin.half_px, coin.middle + coin.half_px, before ? before->mm : 0};
+}
+
 }  // namespace
 
 BlankDesk::BlankDesk(JobDocument& document, QObject* parent) : QObject(parent), document_(document) {}
@@ -92,6 +98,8 @@ void BlankDesk::start(Way way) {
     photo_ = {};
     aboveWish_ = {};
     showsAbove_ = stopped_ = false;
+    coin_.reset();
+    coinError_.reset();
     body_ = {};
     readings_ = {};
     if (way == Way::Kind) body_.family = "round";
@@ -109,6 +117,7 @@ void BlankDesk::openPicture(const QString& path, bool above) {
     showsAbove_ = above;
     wishOfShown().silhouette.strokes.clear();
     wishOfShown().axis_px.reset();
+    wishOfShown().silhouette.putBack.clear();
     if (!above) {
         tracing_ = TracingWish();
         if (body_.name.empty()) body_.name = QFileInfo(path).completeBaseName().toStdString();
@@ -133,7 +142,7 @@ void BlankDesk::showAbove(bool above) {
 
 void BlankDesk::lookAgain(bool strokesChanged) {
     if (way_ != Way::Tracing && way_ != Way::Photo) return;
-    Answer before{side_, above_, {}};
+    Answer before{side_, above_, {}, {}};
     if (strokesChanged) (showsAbove_ ? before.above : before.side).silhouette.reset();
     stopped_ = false;
     for (Look* look : {&before.side, &before.above}) {
@@ -144,7 +153,7 @@ void BlankDesk::lookAgain(bool strokesChanged) {
     }
     progress_ = 0;
     slot_.request(
-        [before, way = way_, sidePath = sidePath_, abovePath = abovePath_, tracing = tracing_, photo = photo_,
+        [before, way = way_, coin = coin_, sidePath = sidePath_, abovePath = abovePath_, tracing = tracing_, photoWish = photo_,
          aboveWish = aboveWish_, body = body_](const Task& task) {
             Answer answer = before;
             if (!readPicture(answer.side, sidePath, task)) return answer;
@@ -163,6 +172,14 @@ void BlankDesk::lookAgain(bool strokesChanged) {
                                                    answer.side.name.toStdString(), answer.side.hash);
                 return answer;
             }
+            PhotoWish photo = photoWish;
+            photo.focal_px = answer.side.file->focal_px();
+            if (coin) {
+                answer.coin = coinAt(answer.side.file->picture, *coin);
+                if (*answer.coin) photo.known = knownFrom(**answer.coin, photo.known);
+            }
+            // Points without a distance say nothing yet.
+            if (photo.known && !(photo.known->mm > 0) && photo.length_mm) photo.known.reset();
             lookAtPhoto(answer.side, photo, task);
             if (readPicture(answer.above, abovePath, task) && answer.side.outline) {
                 PhotoWish top = aboveWish;
@@ -189,6 +206,15 @@ void BlankDesk::lookAgain(bool strokesChanged) {
             side_ = std::move(answer.side);
             above_ = std::move(answer.above);
             made_ = std::move(answer.made);
+            if (answer.coin) {
+                coin_.reset();
+                if (*answer.coin) {
+                    photo_.known = knownFrom(**answer.coin, photo_.known);
+                    tool_ = Tool::Scale;
+                } else {
+                    coinError_ = answer.coin->error();
+                }
+            }
             progress_ = 1;
             emit changed();
         },
@@ -215,15 +241,51 @@ void BlankDesk::setRuler(double mm) {
 }
 
 void BlankDesk::setLength(double mm) {
-    photo_.length_mm = mm;
-    photo_.known.reset();
+    photo_.length_mm = mm > 0 ? std::optional(mm) : std::nullopt;
     lookAgain(false);
 }
 
 void BlankDesk::setKnown(PhotoWish::Known known) {
     photo_.known = known;
-    photo_.length_mm.reset();
     lookAgain(false);
+}
+
+void BlankDesk::setTracedWith(TracedWith with) {
+    tracing_.tracedWith = with;
+    lookAgain(false);
+}
+
+void BlankDesk::setKnownSize(bool height, double mm) {
+    (height ? tracing_.knownHeight_mm : tracing_.knownLength_mm) = mm > 0 ? std::optional(mm) : std::nullopt;
+    lookAgain(false);
+}
+
+void BlankDesk::pickCoin(const Vec2& pixel) {
+    coin_ = pixel;
+    coinError_.reset();
+    lookAgain(false);
+}
+
+bool BlankDesk::putBackAt(const Vec2& pixel) {
+    const auto& silhouette = shown().silhouette;
+    if (!silhouette) return false;
+    for (const TakenOff& thing : silhouette->takenOff) {
+        if (!contains(thing.outline, pixel)) continue;
+        std::vector<Vec2>& back = wishOfShown().silhouette.putBack;
+        if (thing.back)
+            std::erase_if(back, [&](const Vec2& p) { return contains(thing.outline, p); });
+        else
+            back.push_back(pixel);
+        lookAgain(true);
+        return true;
+    }
+    return false;
+}
+
+void BlankDesk::setBrush(double radius) {
+    constexpr double kFinest = 3, kBroadest = 60;
+    brush_ = std::clamp(radius, kFinest, kBroadest);
+    emit changed();
 }
 
 void BlankDesk::setAxis(const Vec2& nose_px, const Vec2& tail_px, bool above) {
@@ -235,6 +297,12 @@ void BlankDesk::setAxis(const Vec2& nose_px, const Vec2& tail_px, bool above) {
 }
 
 void BlankDesk::setNoseLeft(bool left) {
+    if (way_ == Way::Tracing) {
+        tracing_.noseLeft = left;
+        tracing_.sideAxis_px.reset();
+        tracing_.topAxis_px.reset();
+        return lookAgain(false);
+    }
     photo_.noseLeft = left;
     photo_.axis_px.reset();
     aboveWish_.axis_px.reset();

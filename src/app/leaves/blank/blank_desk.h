@@ -12,6 +12,7 @@
 #include "app/document/job_document.h"
 #include "app/document/latest_only.h"
 #include "blank/families.h"
+#include "image/coin.h"
 #include "job/blank_from_picture.h"
 
 namespace nine::app {
@@ -20,7 +21,7 @@ class BlankDesk : public QObject {
     Q_OBJECT
   public:
     enum class Way { None, Tracing, Photo, Kind };
-    enum class Tool { Axis, Scale, TakeOut, PutIn };
+    enum class Tool { Axis, Scale, Coin, TakeOut, PutIn };
 
     explicit BlankDesk(JobDocument& document, QObject* parent);
 
@@ -65,6 +66,17 @@ class BlankDesk : public QObject {
     void setTool(Tool tool);
     void setRuler(double mm);
     void setLength(double mm);
+    void setTracedWith(TracedWith with);
+    /// One size of the body by ruler, for a tracing; 0 forgets it.
+    void setKnownSize(bool height, double mm);
+    /// Looks for a coin that holds this pixel; its rim becomes the two points of the scale.
+    void pickCoin(const Vec2& pixel);
+    const std::optional<Error>& coinError() const { return coinError_; }
+    /// What was taken off at this pixel of the photo goes back on, or off again; false when nothing was.
+    bool putBackAt(const Vec2& pixel);
+    /// Radius of the brush on the screen, pixels.
+    double brush() const { return brush_; }
+    void setBrush(double radius);
     void setKnown(PhotoWish::Known known);
     /// `above`: of the tracing from above, on a tracing; on photos it is that of the picture that is shown.
     void setAxis(const Vec2& nose_px, const Vec2& tail_px, bool above = false);
@@ -79,6 +91,7 @@ class BlankDesk : public QObject {
         return way_ == Way::Tracing ? tracing_.strokes : shownWish().silhouette.strokes;
     }
     void setNoseLeft(bool left);
+    bool noseLeft() const { return way_ == Way::Tracing ? tracing_.noseLeft : photo_.noseLeft; }
     void addStroke(Stroke2 stroke);
     void takeStrokeBack();
     void setGirth(std::size_t index, StringReading reading);
@@ -106,6 +119,7 @@ class BlankDesk : public QObject {
     struct Answer {
         Look side, above;
         std::optional<Result<MadeBlank>> made;
+        std::optional<Result<SeenCoin>> coin;
     };
     void lookAgain(bool strokesChanged);
     std::vector<Stroke2>& strokesOfShown() {
@@ -122,6 +136,9 @@ class BlankDesk : public QObject {
     TracingWish tracing_;
     PhotoWish photo_, aboveWish_;  ///< the one from above has the side's length
     bool showsAbove_ = false, stopped_ = false;
+    std::optional<Vec2> coin_;  ///< a pixel of it, while it is looked for
+    std::optional<Error> coinError_;
+    double brush_ = 9;
     BodyWish body_;
     FamilyReadings readings_;
     std::optional<Result<MadeBlank>> made_;

@@ -9,13 +9,13 @@
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
+#include "geom/polygon_set.h"
 #include "image/tracing_sheet.h"
 
 namespace nine::app {
 namespace {
 
 constexpr double kHandle_px = 10;
-constexpr double kBrush_px = 9;  // radius on the screen
 using Grip = PicturePage::Grip;
 constexpr Grip kOrder[] = {Grip::Nose,      Grip::Tail,    Grip::TopNose, Grip::TopTail,
                            Grip::ScaleFrom, Grip::ScaleTo, Grip::Brush};
@@ -95,7 +95,7 @@ Vec2 PicturePage::pixelAt(const QPointF& at) const {
 }
 
 double PicturePage::brush_px() const {
-    return kBrush_px / (scale_ * zoom());
+    return desk_.brush() / (scale_ * zoom());
 }
 
 bool PicturePage::has(Grip grip) const {
@@ -177,11 +177,76 @@ void PicturePage::paintPage(QPainter& p) {
     p.setClipRect(box_.adjusted(-12, -12, 12, 12));
     paintStrokes(p);
     tracing ? paintTracing(p) : paintPhoto(p);
+    paintWorst(p);
     if (desk_.tool() == BlankDesk::Tool::TakeOut || desk_.tool() == BlankDesk::Tool::PutIn) {
-        p.setPen(QPen(tokens().select, 1.4 / zoom()));
-        p.setBrush(Qt::NoBrush);
-        p.drawEllipse(at(cursor_), kBrush_px / zoom(), kBrush_px / zoom());
+        paintBrush(p);
     }
+}
+
+void PicturePage::paintPlate(QPainter& p, const QPointF& corner, const QString& words) {
+    const double w = ink::widthOf(words, inter(11)) + 12;
+    const QRectF plate(corner.x(), corner.y() - 20, w, 20);
+    p.setPen(Qt::NoPen);
+    p.setBrush(QColor(251, 250, 246, 235));
+    p.drawRoundedRect(plate, 3, 3);
+    ink::text(p, QPointF(plate.left() + 6, plate.bottom() - 6), words, inter(11), inkOnSheet());
+}
+
+void PicturePage::paintBrush(QPainter& p) {
+    p.setPen(QPen(tokens().select, 1.4 / zoom()));
+    p.setBrush(Qt::NoBrush);
+    p.drawEllipse(at(cursor_), desk_.brush() / zoom(), desk_.brush() / zoom());
+    double mmPerPx = desk_.shown().outline && desk_.photo().length_mm ? desk_.shown().outline->mmPerPx : 0;
+    if (const auto& reading = desk_.side().reading; reading && desk_.way() == BlankDesk::Way::Tracing)
+        mmPerPx = reading->scale / reading->page.view.pixelsPerMm(0.5 * tracing_sheet::kFrame_mm);
+    const QString size = mmPerPx > 0 ? lengthText(2 * brush_px() * mmPerPx, 1)
+                                     : tr("%1 pixels").arg(std::lround(2 * brush_px()));
+    paintPlate(p, box_.bottomLeft() + QPointF(8, -8),
+               tr("Brush %1 wide; [ and ] change it").arg(size));
+}
+
+/// What was taken off is hatched, with its reason under the cursor; what was guessed is dashed.
+void PicturePage::paintDoubts(QPainter& p) {
+    const auto& silhouette = desk_.shown().silhouette;
+    if (!silhouette) return;
+    const QColor brown("#8F5500"), blue("#1C6E9C");
+    QString reason;
+    for (const TakenOff& thing : silhouette->takenOff) {
+        const QPolygonF area = pointsApart(thing.outline, [&](const Vec2& v) { return at(v); });
+        p.setPen(QPen(thing.back ? blue : brown, 1, thing.doubtful ? Qt::DashLine : Qt::SolidLine));
+        p.setBrush(thing.back ? QBrush(Qt::NoBrush) : QBrush(brown, Qt::BDiagPattern));
+        p.drawPolygon(area);
+        if (!contains(thing.outline, cursor_)) continue;
+        const QString what = thing.kind == TakenOff::Kind::Thin   ? tr("A ring, hook or wire")
+                             : thing.kind == TakenOff::Kind::Bill ? tr("A bill")
+                                                                  : tr("A shadow");
+        reason = thing.back ? tr("%1, put back: a click takes it off again").arg(what)
+                            : tr("%1, taken off: a click puts it back").arg(what);
+    }
+    for (const Guessed& guess : silhouette->guessed) {
+        const QPolygonF line = pointsApart(guess.line, [&](const Vec2& v) { return at(v); });
+        p.setPen(QPen(QColor(255, 255, 255, 200), 3.4));
+        p.drawPolyline(line);
+        p.setPen(QPen(brown, 1.8, Qt::DotLine));
+        p.drawPolyline(line);
+    }
+    if (!reason.isEmpty() && desk_.tool() != BlankDesk::Tool::TakeOut && desk_.tool() != BlankDesk::Tool::PutIn)
+        paintPlate(p, box_.bottomLeft() + QPointF(8, -8), reason);
+}
+
+/// A flag where the body that would be made and the picture differ most.
+void PicturePage::paintWorst(QPainter& p) {
+    constexpr double kWorthAFlag_mm = 0.1;
+    if (desk_.showsAbove() || !desk_.made() || !*desk_.made()) return;
+    const OutlinedBody& body = (**desk_.made()).body;
+    if (body.worst_mm < kWorthAFlag_mm || body.table.stations.empty()) return;
+    const auto [nose, tail] = axis(false);
+    const Vec2 along = (tail - nose) / body.table.stations.back().x_mm;
+    const QPointF foot = at(nose + body.worst_x_mm * along);
+    const QString words = tr("farthest off here: %1").arg(lengthText(body.worst_mm, 2));
+    const double up = std::max(16.0, foot.y() - box_.top() - 12);
+    paintLine(p, QPolygonF() << foot << foot - QPointF(0, up), tokens().select, false);
+    paintPlate(p, foot - QPointF(0, up - 20), words);
 }
 
 void PicturePage::paintStrokes(QPainter& p) {
@@ -306,6 +371,7 @@ void PicturePage::paintTracing(QPainter& p) {
 void PicturePage::paintPhoto(QPainter& p) {
     const QColor blue("#1C6E9C"), brown("#8F5500");
     const auto& outline = desk_.shown().outline;
+    paintDoubts(p);
     if (outline) {
         paintLine(p, pointsApart(outline->outline_px, [&](const Vec2& v) { return at(v); }), blue, true);
         paintEnds(p, false);
@@ -331,6 +397,12 @@ void PicturePage::mousePressEvent(QMouseEvent* event) {
         stroke_ = Stroke2{{pixelAt(where)}, brush_px(), desk_.tool() == BlankDesk::Tool::PutIn};
     }
     if (grip_ != Grip::None) selected_ = grip_;
+    if (grip_ == Grip::None && desk_.way() == BlankDesk::Way::Photo && box_.contains(where)) {
+        if (desk_.tool() == BlankDesk::Tool::Coin)
+            desk_.pickCoin(pixelAt(where));
+        else
+            desk_.putBackAt(pixelAt(where));
+    }
     update();
 }
 
@@ -409,6 +481,10 @@ void PicturePage::keyPressEvent(QKeyEvent* event) {
             if (stroke_) return endStroke();
             stroke_ = Stroke2{{cursor_}, brush_px(), desk_.tool() == BlankDesk::Tool::PutIn};
             return update();
+        case Qt::Key_BracketLeft:
+            return desk_.setBrush(desk_.brush() / 1.3);
+        case Qt::Key_BracketRight:
+            return desk_.setBrush(desk_.brush() * 1.3);
         case Qt::Key_Escape:
             stroke_.reset();
             draggedAxis_.reset();

@@ -3,7 +3,7 @@
 //
 // Keys: Page down goes through nose, tail (of both tracings), both points of the scale and the brush; arrows
 // move the one in hand by a pixel of the picture, with Shift by ten; Space begins and ends a stroke of the
-// brush.
+// brush; [ and ] make the brush finer and broader. A click on hatching puts back what was taken off there.
 #pragma once
 
 #include <QWidget>
@@ -46,6 +46,11 @@ class PicturePage : public LeafPage {
     std::pair<Vec2, Vec2> axis(bool above) const;
     void paintEnds(QPainter& p, bool above);
     void paintStrokes(QPainter& p);
+    void paintDoubts(QPainter& p);
+    void paintWorst(QPainter& p);
+    void paintBrush(QPainter& p);
+    /// A line of words on a light plate, its left lower corner given.
+    void paintPlate(QPainter& p, const QPointF& corner, const QString& words);
     void requestScaled();
     PhotoWish::Known scalePoints() const;
     void moveHandle(Grip grip, const Vec2& to, bool done);

@@ -31,8 +31,10 @@ QString WaysCard::shape() const {
                       .arg(static_cast<int>(desk_.tool()));
     key += QString("%1|%2|%3")
                .arg(desk_.strokes().size())
-               .arg(desk_.photo().noseLeft)
+               .arg(desk_.noseLeft())
                .arg(desk_.photo().known.has_value());
+    key += QString("|%1|%2").arg(static_cast<int>(desk_.tracing().tracedWith)).arg(
+        desk_.coinError() ? said(*desk_.coinError()) : QString());
     key += QString("|%1|%2|%3")
                .arg(side.reading != nullptr)
                .arg(side.error ? said(*side.error) : QString())
@@ -171,12 +173,43 @@ void WaysCard::addTools(Card& card) {
         tools.append({words, desk_.tool() == t, [this, t] { desk_.setTool(t); }});
     };
     tool(BlankDesk::Tool::Axis, tr("Axis"));
-    if (photo) tool(BlankDesk::Tool::Scale, tr("Two points"));
+    if (photo) {
+        tool(BlankDesk::Tool::Scale, tr("Two points"));
+        tool(BlankDesk::Tool::Coin, tr("A coin"));
+    }
     tool(BlankDesk::Tool::TakeOut, tr("Paint out"));
     tool(BlankDesk::Tool::PutIn, tr("Paint in"));
     card.choices(tools);
+    if (desk_.tool() == BlankDesk::Tool::Coin) {
+        card.muted(tr("Click on a coin that lies beside the body, then say what it measures."));
+        if (desk_.coinError()) card.framed(said(*desk_.coinError()), true);
+    }
+    if (desk_.tool() == BlankDesk::Tool::TakeOut || desk_.tool() == BlankDesk::Tool::PutIn)
+        card.choices({{tr("Finer brush"), false, [this] { desk_.setBrush(desk_.brush() / 1.3); }},
+                      {tr("Broader brush"), false, [this] { desk_.setBrush(desk_.brush() * 1.3); }}});
     if (!desk_.strokes().empty())
         card.button(tr("Take the last stroke back"), Card::Look::Link, [this] { desk_.takeStrokeBack(); });
+}
+
+/// How far the line stands off the body: one size by ruler, or how the pencil was held.
+void WaysCard::addStandOff(Card& card) {
+    ValueChip* length = card.chip(tr("Length by ruler"), ValueChip::Kind::Length, 1, 0.5,
+                                  [this](double v) { desk_.setKnownSize(false, v); });
+    ValueChip* height = card.chip(tr("Height by ruler"), ValueChip::Kind::Length, 1, 0.5,
+                                  [this](double v) { desk_.setKnownSize(true, v); });
+    chips_.push_back({length, [this] { return desk_.tracing().knownLength_mm.value_or(0); }});
+    chips_.push_back({height, [this] { return desk_.tracing().knownHeight_mm.value_or(0); }});
+    card.sentence(withUnit(tr("By ruler the body is %1 %U long or %2 %U high; 0 where not measured.")),
+                  {length, height});
+    const TracedWith with = desk_.tracing().tracedWith;
+    card.muted(tr("Not measured: what the line is to the body"));
+    card.choices({{tr("Its edge"), with == TracedWith::Edge, [this] { desk_.setTracedWith(TracedWith::Edge); }},
+                  {tr("Pencil leaning"), with == TracedWith::Leaning,
+                   [this] { desk_.setTracedWith(TracedWith::Leaning); }},
+                  {tr("Pencil upright"), with == TracedWith::Upright,
+                   [this] { desk_.setTracedWith(TracedWith::Upright); }}});
+    card.choices({{desk_.noseLeft() ? tr("Nose is at the left") : tr("Nose is at the right"), false,
+                   [this] { desk_.setNoseLeft(!desk_.noseLeft()); }}});
 }
 
 Card* WaysCard::tracingCard() {
@@ -219,6 +252,7 @@ Card* WaysCard::tracingCard() {
                               return r ? r->scale * tracing_sheet::kRuler_mm : tracing_sheet::kRuler_mm;
                           }});
         card->sentence(withUnit(tr("On the paper, the printed line of 100 mm measures %1 %U.")), {ruler});
+        addStandOff(*card);
         addGirths(*card, reading->top.has_value());
         addFamilies(*card);
     }
@@ -264,7 +298,7 @@ Card* WaysCard::photoCard() {
                 desk_.setKnown(known);
             });
         chips_.push_back({apart, [this] { return desk_.photo().known ? desk_.photo().known->mm : 0.0; }});
-        card->sentence(withUnit(tr("Or: the two brown points are %1 %U apart.")), {apart});
+        card->sentence(withUnit(tr("On the table, the two brown points are %1 %U apart.")), {apart});
     }
     card->muted(
         tr("Drag nose and tail until the line runs along the body. Paint out bill and hooks that were taken "

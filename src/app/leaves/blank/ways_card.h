@@ -33,6 +33,7 @@ class WaysCard : public QObject {
     /// What was found, or that it is being looked for and how to stop that.
     void addState(Card& card);
     void addTools(Card& card);
+    void addStandOff(Card& card);
     void addGirths(Card& card, bool above);
     void addFamilies(Card& card);
     void addName(Card& card);
