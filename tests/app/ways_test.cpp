@@ -9,6 +9,7 @@
 #include "app/leaves/blank/library_dialog.h"
 #include "app/leaves/blank/picture_page.h"
 #include "app/sheet/paper.h"
+#include "geom/polygon_set.h"
 #include "image/tracing.h"
 #include "job/tracing_page.h"
 #include "tests/app/window_fixture.h"
@@ -148,6 +149,73 @@ TEST_F(Ways, ABodyFromPhotosIsOneStepOfTheHistory) {
     EXPECT_EQ(body().pictures.size(), 2u);
     window.document().history().undo();
     EXPECT_EQ(bytes(), before);
+}
+
+TEST_F(Ways, WhatWasTakenOffIsHatchedAndAClickPutsItBack) {
+    window.showLeaf(BlankNumber);
+    desk().start(BlankDesk::Way::Photo);
+    click("Try it with the demo's photos");
+    ASSERT_TRUE(looked());
+    const auto things = [&]() -> const std::vector<TakenOff>& { return desk().side().silhouette->takenOff; };
+    const auto bill = std::find_if(things().begin(), things().end(),
+                                   [](const TakenOff& t) { return t.kind == TakenOff::Kind::Bill; });
+    ASSERT_NE(bill, things().end());
+    PicturePage& page = window.blankLeaf().picturePage();
+    const Box2 box = boxAround({bill->outline});
+    const QPoint place = page.at(0.5 * (box.low + box.high)).toPoint();
+    const double low = boxAround({desk().side().silhouette->outline}).high.y();
+    QTest::mouseClick(&page, Qt::LeftButton, {}, place);
+    ASSERT_TRUE(looked());
+    EXPECT_GT(boxAround({desk().side().silhouette->outline}).high.y(), low + 50);
+    QTest::mouseClick(&page, Qt::LeftButton, {}, place);
+    ASSERT_TRUE(looked());
+    EXPECT_NEAR(boxAround({desk().side().silhouette->outline}).high.y(), low, 2);
+    // Beside everything a click does nothing.
+    QTest::mouseClick(&page, Qt::LeftButton, {}, page.at({40, 40}).toPoint());
+    EXPECT_FALSE(desk().running());
+    // Where no coin lies that is said, and nothing is lost.
+    click("A coin");
+    QTest::mouseClick(&page, Qt::LeftButton, {}, page.at({60, 60}).toPoint());
+    ASSERT_TRUE(looked());
+    ASSERT_TRUE(desk().coinError());
+    EXPECT_EQ(desk().coinError()->code, "no_coin");
+    EXPECT_TRUE(desk().made() && *desk().made());
+    // The brush has a size that keys and buttons change.
+    click("Paint out");
+    const double brush = desk().brush();
+    page.setFocus();
+    QTest::keyClick(&page, Qt::Key_BracketRight);
+    EXPECT_GT(desk().brush(), 1.2 * brush);
+    click("Finer brush");
+    EXPECT_NEAR(desk().brush(), brush, 1e-9);
+}
+
+TEST_F(Ways, ThePencilsStandOffIsTakenFromOneSize) {
+    window.showLeaf(BlankNumber);
+    desk().start(BlankDesk::Way::Tracing);
+    click("Try it with the demo's tracing");
+    ASSERT_TRUE(looked());
+    const double length = desk().side().reading->side->axis.length();
+    EXPECT_EQ(desk().side().reading->sideStandOff_mm, 0);
+    click("Pencil leaning");
+    ASSERT_TRUE(looked());
+    const double half = 0.5 * desk().side().reading->side->lineWidth_mm;
+    EXPECT_NEAR(desk().side().reading->sideStandOff_mm, half, 1e-9);
+    type("Length by ruler", QString::number(length - 1.2, 'f', 2));
+    ASSERT_TRUE(looked());
+    EXPECT_NEAR(desk().side().reading->side->axis.length(), length - 1.2, 0.05);
+    ASSERT_TRUE(desk().made() && *desk().made());
+    EXPECT_NEAR((**desk().made()).blank.table.stations.back().x_mm, length - 1.2, 0.06);
+    type("Length by ruler", "90");  // no pencil stands so far off: said, the size can be typed again
+    ASSERT_TRUE(looked());
+    ASSERT_TRUE(desk().side().error);
+    EXPECT_EQ(desk().side().error->code, "known_size_off");
+    type("Length by ruler", "0");
+    ASSERT_TRUE(looked());
+    EXPECT_FALSE(desk().side().error);
+    click("Nose is at the left");
+    ASSERT_TRUE(looked());
+    EXPECT_GT(desk().side().reading->side->axis.nose.x(), desk().side().reading->side->axis.tail.x());
 }
 
 TEST_F(Ways, ThePictureFromAboveIsWorkedOnToo) {

@@ -44,7 +44,14 @@ QString helpFor(int leaf) {
                 "is in hand (Shift: more), Space sets a point or draws, Enter types or closes, Delete takes "
                 "out, Ctrl+L opens your "
                 "blanks. A tracing is helped like a photo: drag its nose and tail, paint out and in; painted "
-                "along an open line, a stroke closes it.</p><p>Blades and hooks: take the hooks off before "
+                "along an open line, a stroke closes it. A pencil leaves its line outside the body: type one "
+                "size by ruler and the outline is drawn in by what is over, all round alike, or say how the "
+                "pencil was held.</p><p>On a photo, what was taken off is hatched and says why; a click puts "
+                "it "
+                "back. Dotted lines are guessed. [ and ] change the brush. A coin or a card on the table "
+                "gives "
+                "the scale, but lies lower than the outline: stand a metre away, or type the length "
+                "too.</p><p>Blades and hooks: take the hooks off before "
                 "you lay a body down to trace "
                 "it.</p>");
         case 1:

@@ -33,8 +33,9 @@ QString WaysCard::shape() const {
                .arg(desk_.strokes().size())
                .arg(desk_.noseLeft())
                .arg(desk_.photo().known.has_value());
-    key += QString("|%1|%2").arg(static_cast<int>(desk_.tracing().tracedWith)).arg(
-        desk_.coinError() ? said(*desk_.coinError()) : QString());
+    key += QString("|%1|%2")
+               .arg(static_cast<int>(desk_.tracing().tracedWith))
+               .arg(desk_.coinError() ? said(*desk_.coinError()) : QString());
     key += QString("|%1|%2|%3")
                .arg(side.reading != nullptr)
                .arg(side.error ? said(*side.error) : QString())
@@ -203,11 +204,12 @@ void WaysCard::addStandOff(Card& card) {
                   {length, height});
     const TracedWith with = desk_.tracing().tracedWith;
     card.muted(tr("Not measured: what the line is to the body"));
-    card.choices({{tr("Its edge"), with == TracedWith::Edge, [this] { desk_.setTracedWith(TracedWith::Edge); }},
-                  {tr("Pencil leaning"), with == TracedWith::Leaning,
-                   [this] { desk_.setTracedWith(TracedWith::Leaning); }},
-                  {tr("Pencil upright"), with == TracedWith::Upright,
-                   [this] { desk_.setTracedWith(TracedWith::Upright); }}});
+    card.choices(
+        {{tr("Its edge"), with == TracedWith::Edge, [this] { desk_.setTracedWith(TracedWith::Edge); }},
+         {tr("Pencil leaning"), with == TracedWith::Leaning,
+          [this] { desk_.setTracedWith(TracedWith::Leaning); }},
+         {tr("Pencil upright"), with == TracedWith::Upright,
+          [this] { desk_.setTracedWith(TracedWith::Upright); }}});
     card.choices({{desk_.noseLeft() ? tr("Nose is at the left") : tr("Nose is at the right"), false,
                    [this] { desk_.setNoseLeft(!desk_.noseLeft()); }}});
 }
@@ -240,19 +242,23 @@ Card* WaysCard::tracingCard() {
         tr("Drag nose and tail if the axis runs wrong. Paint out what is not the body; paint in what is "
            "missing, or along the line where it is open."));
     addTools(*card);
-    if (const auto& reading = desk_.side().reading) {
+    const auto& reading = desk_.side().reading;
+    if (reading)
         card->muted(tr("%1 of %2 rings seen, the page is flat within %3")
                         .arg(reading->page.marks.size())
                         .arg(tracing_sheet::kMarks_mm.size())
                         .arg(lengthText(std::max(0.01, reading->page.miss_mm), 2)));
-        ValueChip* ruler = card->chip(tr("What the printed line measures"), ValueChip::Kind::Length, 1, 0.1,
-                                      [this](double v) { desk_.setRuler(v); });
-        chips_.push_back({ruler, [this] {
-                              const auto& r = desk_.side().reading;
-                              return r ? r->scale * tracing_sheet::kRuler_mm : tracing_sheet::kRuler_mm;
-                          }});
-        card->sentence(withUnit(tr("On the paper, the printed line of 100 mm measures %1 %U.")), {ruler});
-        addStandOff(*card);
+    // Here whether it could be read or not: a size typed wrong must be there to be mended.
+    ValueChip* ruler = card->chip(tr("What the printed line measures"), ValueChip::Kind::Length, 1, 0.1,
+                                  [this](double v) { desk_.setRuler(v); });
+    chips_.push_back({ruler, [this] {
+                          const auto& r = desk_.side().reading;
+                          return r ? r->scale * tracing_sheet::kRuler_mm
+                                   : desk_.tracing().ruler_mm.value_or(tracing_sheet::kRuler_mm);
+                      }});
+    card->sentence(withUnit(tr("On the paper, the printed line of 100 mm measures %1 %U.")), {ruler});
+    addStandOff(*card);
+    if (reading) {
         addGirths(*card, reading->top.has_value());
         addFamilies(*card);
     }
