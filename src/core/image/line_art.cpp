@@ -11,7 +11,7 @@ namespace nine {
 namespace {
 
 constexpr double kShortestLine_mm = 3;  // specks
-constexpr double kSmallestBody_mm2 = 80;
+constexpr double kSmallestFilled_mm2 = 80;
 constexpr float kBare_px = 1.5F;  // farther from all lines there is none
 
 /// Ink across the outline at one of its points, in pixels from the point, outwards positive. NaN where there
@@ -295,7 +295,7 @@ std::optional<TracedBox> filledIn(const FlatBox& box) {
         const bool border =
             part.left <= 1 || part.top <= 1 || part.right >= grey.width - 2 || part.bottom >= grey.height - 2;
         if (border ||
-            static_cast<double>(part.area()) < kSmallestBody_mm2 * box.pixelsPerMm * box.pixelsPerMm)
+            static_cast<double>(part.area()) < kSmallestFilled_mm2 * box.pixelsPerMm * box.pixelsPerMm)
             continue;
         PixelSet one = pixelsOf(part, grey.width, grey.height);
         const PixelSet near = grown(one, 4);
