@@ -142,6 +142,13 @@ const char* takenOffName(TakenOff::Kind kind) {
     return "shadow";
 }
 
+/// What was found on a photo, in its own pixels, whether a body can be made of it or not.
+Status writeOutline(const Polyline2& outline_px, const std::string& file) {
+    std::string text = "x_px,y_px\n";
+    for (const Vec2& p : outline_px) text += fixedText(p.x(), 3) + "," + fixedText(p.y(), 3) + "\n";
+    return writeFileAtomically(file, text);
+}
+
 }  // namespace
 
 Result<Reply> blankSheet(const Words& words, const Task&) {
@@ -233,11 +240,11 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
 }
 
 Result<Reply> blankPhoto(const Words& words, const Task& task) {
-    const Result<Args> args =
-        Args::parse(words,
-                    {"out", "name", "family", "girth", "length", "scale", "coin", "put_back", "axis", "nose",
-                     "top", "top_axis", "exclude", "include", "top_exclude", "top_include", "brush", "thin"},
-                    {}, 1);
+    const Result<Args> args = Args::parse(
+        words,
+        {"out", "name", "family", "girth", "length", "scale", "coin", "outline", "put_back", "axis", "nose",
+         "top", "top_axis", "exclude", "include", "top_exclude", "top_include", "brush", "thin"},
+        {}, 1);
     if (!args) return args.error();
     const Result<std::string> out = args->need("out");
     if (!out) return out.error();
@@ -302,6 +309,8 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
     }
     const Result<Silhouette> silhouette = silhouetteOf(picture->file.picture, wish.silhouette, task);
     if (!silhouette) return silhouette.error();
+    if (const auto file = args->value("outline"))
+        if (Status ok = writeOutline(silhouette->outline, *file); !ok) return ok.error();
     const Result<PhotoOutline> side = photoOutline(*silhouette, wish);
     if (!side) return side.error();
     std::optional<PhotoOutline> above;
