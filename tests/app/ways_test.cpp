@@ -180,6 +180,12 @@ TEST_F(Ways, WhatWasTakenOffIsHatchedAndAClickPutsItBack) {
     ASSERT_TRUE(desk().coinError());
     EXPECT_EQ(desk().coinError()->code, "no_coin");
     EXPECT_TRUE(desk().made() && *desk().made());
+    // The scale is the side's alone: from above there is no such tool in hand, and a new picture has none
+    // yet.
+    click("From above");
+    EXPECT_EQ(desk().tool(), BlankDesk::Tool::Axis);
+    EXPECT_EQ(button("A coin"), nullptr);
+    click("From the side");
     // The brush has a size that keys and buttons change.
     click("Paint out");
     const double brush = desk().brush();

@@ -240,7 +240,7 @@ TEST(PhotoDoubts, AGuessIsToldByItsPlaceAndSize) {
     const PhotoOutline outline = test::need(photoOutline(s, wish));
     const Warning* told = warningOf(outline.warnings, "outline_guessed");
     ASSERT_TRUE(told);
-    EXPECT_NE(told->text.find("On the belly 25 to 35 mm from the nose"), std::string::npos) << told->text;
+    EXPECT_NE(told->text.find("On the lower edge 25 to 35 mm from the nose"), std::string::npos) << told->text;
     EXPECT_NE(told->text.find("about 0.6 mm"), std::string::npos) << told->text;
     s.guessed.front().likely_px = 1;  // a tenth of a millimetre is not worth a sentence
     EXPECT_FALSE(warningOf(test::need(photoOutline(s, wish)).warnings, "outline_guessed"));

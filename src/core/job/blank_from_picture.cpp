@@ -56,8 +56,9 @@ std::vector<Vec2> onSkin(const Skin& skin, const Polyline2& line) {
 std::string placeWords(double from, double to, double z, double length) {
     if (to < 0.03 * length) return "At the nose";
     if (from > 0.97 * length) return "At the tail";
-    return std::string(z > 0 ? "On the back " : "On the belly ") + fixedText(std::max(0.0, from), 0) + " to " +
-           fixedText(std::min(length, to), 0) + " mm from the nose";
+    return std::string(z > 0 ? "On the upper edge " : "On the lower edge ") +
+           fixedText(std::max(0.0, from), 0) + " to " + fixedText(std::min(length, to), 0) +
+           " mm from the nose";
 }
 
 /// Stretches that were guessed and shadows that may be body, each with its place and how far off it may be.
@@ -84,29 +85,30 @@ void tellDoubts(const Silhouette& silhouette, PhotoOutline& out) {
         const double likely = guess.likely_px * out.mmPerPx;
         if (likely < kWorthSaying_mm) continue;
         spanOf(guess.line, from, to, z);
-        out.warnings.push_back({"outline_guessed",
-                                placeWords(from, to, z, length) +
-                                    " something lies over the outline, or nothing sets it off; it runs on as it "
-                                    "does on both sides and may be off by about " +
-                                    fixedText(likely, 1) + " mm. Paint in or out what is wrong.",
-                                "photo"});
+        out.warnings.push_back(
+            {"outline_guessed",
+             placeWords(from, to, z, length) +
+                 " something lies over the outline, or nothing sets it off; it runs on as it "
+                 "does on both sides and may be off by about " +
+                 fixedText(likely, 1) + " mm. Paint in or out what is wrong.",
+             "photo"});
     }
     for (const TakenOff& thing : silhouette.takenOff) {
         if (thing.kind == TakenOff::Kind::Thin && !thing.back) out.hung_mm.push_back(laid(thing.foot));
         if (!thing.doubtful || thing.back) continue;
         spanOf(thing.outline, from, to, z);
-        out.warnings.push_back(
-            {"shadow_or_body",
-             placeWords(from, to, z, length) + " a dark part was taken for shadow. If it is the body, which then "
-                                               "reaches up to " +
-                 fixedText(thing.reach_px * out.mmPerPx, 1) +
-                 " mm farther out, put it back with a click on the hatching.",
-             "photo"});
+        out.warnings.push_back({"shadow_or_body",
+                                placeWords(from, to, z, length) +
+                                    " a dark part was taken for shadow. If it is the body, which then "
+                                    "reaches up to " +
+                                    fixedText(thing.reach_px * out.mmPerPx, 1) +
+                                    " mm farther out, put it back with a click on the hatching.",
+                                "photo"});
     }
 }
 
-/// Blur, and rings, shorten fine ends: such an end is where the heights before it lead. The outline is laid on
-/// the axis, and both are changed alike.
+/// Blur, and rings, shorten fine ends: such an end is where the heights before it lead. The outline is laid
+/// on the axis, and both are changed alike.
 void mendEnds(Polyline2& laid, BodyAxis& axis) {
     constexpr double kPointed = 0.62;
     const double length = axis.length();
@@ -128,19 +130,20 @@ void mendEnds(Polyline2& laid, BodyAxis& axis) {
 }
 
 /// What a scale measured on the table means for an outline that lies higher: both readings of `known` and
-/// `length`, or the lens, tell how far away the camera was. Gives the factor for the body, 1 when nothing tells.
+/// `length`, or the lens, tell how far away the camera was. Gives the factor for the body, 1 when nothing
+/// tells.
 double nearerThanTable(const PhotoWish& wish, double tableMmPerPx, double length_px, double height_px,
                        PhotoOutline& out) {
     constexpr double kWidthShare = 0.7;  // of the height: half of it is how high the outline lies
     constexpr double kLeastRatio = 0.99, kMostRatio = 1.12;
-    const double table_mm = tableMmPerPx * length_px,
-                 above = 0.5 * kWidthShare * tableMmPerPx * height_px;
+    const double table_mm = tableMmPerPx * length_px, above = 0.5 * kWidthShare * tableMmPerPx * height_px;
     if (wish.length_mm) {
         const double ratio = table_mm / *wish.length_mm;
         if (ratio < kLeastRatio || ratio > kMostRatio) {
             out.warnings.push_back({"sizes_disagree",
-                                    "By what is measured on the table the body would be " + fixedText(table_mm, 1) +
-                                        " mm long, typed are " + fixedText(*wish.length_mm, 1) +
+                                    "By what is measured on the table the body would be " +
+                                        fixedText(table_mm, 1) + " mm long, typed are " +
+                                        fixedText(*wish.length_mm, 1) +
                                         " mm: one of them is wrong. The typed length counts.",
                                     "scale"});
         } else if (ratio > 1.004) {
@@ -158,22 +161,22 @@ double nearerThanTable(const PhotoWish& wish, double tableMmPerPx, double length
     if (wish.focal_px > 0) {
         out.camera_mm = wish.focal_px * tableMmPerPx;
         const double factor = std::clamp(1 - above / out.camera_mm, 0.85, 1.0);
-        out.warnings.push_back(
-            {"scale_corrected",
-             "The scale lies on the table, the outline about " + fixedText(above, 0) +
-                 " mm above it (assumed) and, by the lens, " + fixedText(out.camera_mm / 10, 0) +
-                 " cm from the camera: " + fixedText(100 * (1 - factor), 1) +
-                 " % were taken off. The length by ruler makes it certain.",
-             "scale"});
+        out.warnings.push_back({"scale_corrected",
+                                "The scale lies on the table, the outline about " + fixedText(above, 0) +
+                                    " mm above it (assumed) and, by the lens, " +
+                                    fixedText(out.camera_mm / 10, 0) +
+                                    " cm from the camera: " + fixedText(100 * (1 - factor), 1) +
+                                    " % were taken off. The length by ruler makes it certain.",
+                                "scale"});
         return factor;
     }
-    out.warnings.push_back(
-        {"scale_lies_lower",
-         "The scale lies on the table, the outline about " + fixedText(above, 0) +
-             " mm above it: from 30 cm away the body comes out " + fixedText(table_mm * above / (300 - above), 1) +
-             " mm too long, from 1 m " + fixedText(table_mm * above / (1000 - above), 1) +
-             " mm. Stand a metre away and zoom in, or type its length too.",
-         "scale"});
+    out.warnings.push_back({"scale_lies_lower",
+                            "The scale lies on the table, the outline about " + fixedText(above, 0) +
+                                " mm above it: from 30 cm away the body comes out " +
+                                fixedText(table_mm * above / (300 - above), 1) + " mm too long, from 1 m " +
+                                fixedText(table_mm * above / (1000 - above), 1) +
+                                " mm. Stand a metre away and zoom in, or type its length too.",
+                            "scale"});
     return 1;
 }
 

@@ -120,6 +120,9 @@ void BlankDesk::openPicture(const QString& path, bool above) {
     wishOfShown().silhouette.putBack.clear();
     if (!above) {
         tracing_ = TracingWish();
+        photo_.known.reset();  // pixels of the picture before
+        coin_.reset();
+        coinError_.reset();
         if (body_.name.empty()) body_.name = QFileInfo(path).completeBaseName().toStdString();
     }
     lookAgain(false);
@@ -136,7 +139,8 @@ void BlankDesk::cancel() {
 void BlankDesk::showAbove(bool above) {
     if (above == showsAbove_ || (above && above_.name.isEmpty())) return;
     showsAbove_ = above;
-    if (tool_ == Tool::Scale) tool_ = Tool::Axis;  // the side alone has a scale of its own
+    if (tool_ == Tool::Scale || tool_ == Tool::Coin)
+        tool_ = Tool::Axis;  // the side alone has a scale of its own
     emit changed();
 }
 
@@ -153,8 +157,8 @@ void BlankDesk::lookAgain(bool strokesChanged) {
     }
     progress_ = 0;
     slot_.request(
-        [before, way = way_, coin = coin_, sidePath = sidePath_, abovePath = abovePath_, tracing = tracing_, photoWish = photo_,
-         aboveWish = aboveWish_, body = body_](const Task& task) {
+        [before, way = way_, coin = coin_, sidePath = sidePath_, abovePath = abovePath_, tracing = tracing_,
+         photoWish = photo_, aboveWish = aboveWish_, body = body_](const Task& task) {
             Answer answer = before;
             if (!readPicture(answer.side, sidePath, task)) return answer;
             if (way == Way::Tracing) {

@@ -201,8 +201,7 @@ void PicturePage::paintBrush(QPainter& p) {
         mmPerPx = reading->scale / reading->page.view.pixelsPerMm(0.5 * tracing_sheet::kFrame_mm);
     const QString size = mmPerPx > 0 ? lengthText(2 * brush_px() * mmPerPx, 1)
                                      : tr("%1 pixels").arg(std::lround(2 * brush_px()));
-    paintPlate(p, box_.bottomLeft() + QPointF(8, -8),
-               tr("Brush %1 wide; [ and ] change it").arg(size));
+    paintPlate(p, box_.bottomLeft() + QPointF(8, -8), tr("Brush %1 wide; [ and ] change it").arg(size));
 }
 
 /// What was taken off is hatched, with its reason under the cursor; what was guessed is dashed.
@@ -230,7 +229,8 @@ void PicturePage::paintDoubts(QPainter& p) {
         p.setPen(QPen(brown, 1.8, Qt::DotLine));
         p.drawPolyline(line);
     }
-    if (!reason.isEmpty() && desk_.tool() != BlankDesk::Tool::TakeOut && desk_.tool() != BlankDesk::Tool::PutIn)
+    if (!reason.isEmpty() && desk_.tool() != BlankDesk::Tool::TakeOut &&
+        desk_.tool() != BlankDesk::Tool::PutIn)
         paintPlate(p, box_.bottomLeft() + QPointF(8, -8), reason);
 }
 

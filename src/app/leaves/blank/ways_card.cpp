@@ -174,7 +174,7 @@ void WaysCard::addTools(Card& card) {
         tools.append({words, desk_.tool() == t, [this, t] { desk_.setTool(t); }});
     };
     tool(BlankDesk::Tool::Axis, tr("Axis"));
-    if (photo) {
+    if (photo && !desk_.showsAbove()) {  // the side alone has a scale of its own
         tool(BlankDesk::Tool::Scale, tr("Two points"));
         tool(BlankDesk::Tool::Coin, tr("A coin"));
     }
