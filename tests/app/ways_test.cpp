@@ -170,6 +170,10 @@ TEST_F(Ways, WhatWasTakenOffIsHatchedAndAClickPutsItBack) {
     QTest::mouseClick(&page, Qt::LeftButton, {}, place);
     ASSERT_TRUE(looked());
     EXPECT_NEAR(boxAround({desk().side().silhouette->outline}).high.y(), low, 2);
+    for (int i = 0; i < 50; ++i)
+        QTest::mouseClick(&page, Qt::LeftButton, {}, place);  // an even number of times
+    ASSERT_TRUE(looked());
+    EXPECT_NEAR(boxAround({desk().side().silhouette->outline}).high.y(), low, 2);
     // Beside everything a click does nothing.
     QTest::mouseClick(&page, Qt::LeftButton, {}, page.at({40, 40}).toPoint());
     EXPECT_FALSE(desk().running());

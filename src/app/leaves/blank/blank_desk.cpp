@@ -276,9 +276,8 @@ bool BlankDesk::putBackAt(const Vec2& pixel) {
     for (const TakenOff& thing : silhouette->takenOff) {
         if (!contains(thing.outline, pixel)) continue;
         std::vector<Vec2>& back = wishOfShown().silhouette.putBack;
-        if (thing.back)
-            std::erase_if(back, [&](const Vec2& p) { return contains(thing.outline, p); });
-        else
+        // What was asked for last counts, not what is shown yet: clicks may be faster than the looking.
+        if (std::erase_if(back, [&](const Vec2& p) { return contains(thing.outline, p); }) == 0)
             back.push_back(pixel);
         lookAgain(true);
         return true;
