@@ -10,10 +10,10 @@ namespace nine {
 namespace {
 
 constexpr double kSmallestBody_mm2 = 80;
-constexpr double kThinnestBody_mm = 1.6;   // thinner enclosed things are strokes that cross
-constexpr double kLineOfItsOwn_mm = 1.5;   // pieces of the line nearer than this belong together
-constexpr double kLeftOut = 0.04;          // of the line: less is a stroke that ran over
-constexpr double kSecondBody = 0.25;       // of the first one's area
+constexpr double kThinnestBody_mm = 1.6;  // thinner enclosed things are strokes that cross
+constexpr double kLineOfItsOwn_mm = 1.5;  // pieces of the line nearer than this belong together
+constexpr double kLeftOut = 0.04;         // of the line: less is a stroke that ran over
+constexpr double kSecondBody = 0.25;      // of the first one's area
 constexpr double kSearchPerMm = 4;
 constexpr double kGaps_mm[] = {0.3, 1.0, 2.0, 3.0, 6.0, 12.0, 20.0, 34.0};
 
@@ -88,8 +88,8 @@ std::optional<Error> overTheEdge(const PixelSet& line, const std::optional<Part>
     const PixelSet bridged = grown(line, 1.0 * perMm);
     std::vector<Part> open = partsOf(inverse(bridged), false);
     std::erase_if(open, [&](const Part& part) { return !atBorder(part, line); });
-    const double least = std::max(kSmallestBody_mm2 * perMm * perMm,
-                                  body ? 0.5 * static_cast<double>(body->area()) : 0.0);
+    const double least =
+        std::max(kSmallestBody_mm2 * perMm * perMm, body ? 0.5 * static_cast<double>(body->area()) : 0.0);
     for (std::size_t k = 1; k < open.size(); ++k) {  // the largest is the paper round the body
         const Part& part = open[k];
         if (static_cast<double>(part.area()) < least) continue;
@@ -104,7 +104,10 @@ std::optional<Error> overTheEdge(const PixelSet& line, const std::optional<Part>
         const auto w = static_cast<std::size_t>(line.width);
         for (const std::size_t i : part.pixels) {
             const int x = static_cast<int>(i % w), y = static_cast<int>(i / w);
-            const bool there = left ? x == 0 : right ? x == line.width - 1 : top ? y == 0 : y == line.height - 1;
+            const bool there = left    ? x == 0
+                               : right ? x == line.width - 1
+                               : top   ? y == 0
+                                       : y == line.height - 1;
             if (!there) continue;
             from = std::min(from, upright ? y : x);
             to = std::max(to, upright ? y : x);
@@ -128,13 +131,19 @@ void growTogether(Enclosure& r, const PixelSet& line, double most) {
     std::priority_queue<Entry, std::vector<Entry>, std::greater<>> queue;
     std::vector<float> best(line.on.size(), 1e30F);
     std::vector<std::uint8_t> owner(line.on.size(), 0);
+    const auto w = static_cast<std::size_t>(line.width);
     for (std::size_t i = 0; i < line.on.size(); ++i) {
         if (!r.outside.on[i] && !r.inside.on[i]) continue;
         owner[i] = r.outside.on[i] ? 1 : 2;
         best[i] = 0;
-        queue.emplace(0.0F, i);
     }
-    const auto w = static_cast<std::size_t>(line.width);
+    for (std::size_t i = 0; i < owner.size(); ++i) {  // only from their borders is there anything to take
+        if (owner[i] == 0) continue;
+        const std::size_t x = i % w;
+        const bool inner = x > 0 && x + 1 < w && i >= w && i + w < owner.size() && owner[i - 1] == owner[i] &&
+                           owner[i + 1] == owner[i] && owner[i - w] == owner[i] && owner[i + w] == owner[i];
+        if (!inner) queue.emplace(0.0F, i);
+    }
     while (!queue.empty()) {
         const auto [distance, i] = queue.top();
         queue.pop();
@@ -146,7 +155,8 @@ void growTogether(Enclosure& r, const PixelSet& line, double most) {
                 const std::size_t next = line.index(x + dx, y + dy);
                 if (line.on[next]) continue;
                 const float d = distance + (dx != 0 && dy != 0 ? 1.41421F : 1.0F);
-                if (d >= best[next] || (owner[i] == 1 && taken.values[next] > static_cast<float>(most))) continue;
+                if (d >= best[next] || (owner[i] == 1 && taken.values[next] > static_cast<float>(most)))
+                    continue;
                 best[next] = d;
                 owner[next] = owner[i];
                 queue.emplace(d, next);
@@ -160,7 +170,8 @@ void growTogether(Enclosure& r, const PixelSet& line, double most) {
 }
 
 /// Both regions at full resolution, for the width of gaps that was chosen and the body found with it.
-Enclosure regionsOf(const FlatBox& box, const PixelSet& lines, const PixelSet& body, int factor, double gap_mm) {
+Enclosure regionsOf(const FlatBox& box, const PixelSet& lines, const PixelSet& body, int factor,
+                    double gap_mm) {
     constexpr double kSliver_mm = 0.9;  // narrower between two strokes is part of a double line
     const double perMm = box.pixelsPerMm;
     // The search saw lines fatter by up to a pixel of its own on both sides.
@@ -178,8 +189,8 @@ Enclosure regionsOf(const FlatBox& box, const PixelSet& lines, const PixelSet& b
         if (2 * inBody < part.area()) continue;
         for (const std::size_t i : part.pixels) r.inside.on[i] = 1;
     }
-    const PixelSet broad = grown(shrunk(r.inside, std::max(0.0, 0.5 * (kSliver_mm - gap_mm)) * perMm),
-                                 0.5 * kSliver_mm * perMm);
+    const PixelSet broad =
+        grown(shrunk(r.inside, std::max(0.0, 0.5 * (kSliver_mm - gap_mm)) * perMm), 0.5 * kSliver_mm * perMm);
     for (std::size_t i = 0; i < broad.on.size(); ++i) r.inside.on[i] = r.inside.on[i] && broad.on[i];
     growTogether(r, lines, bridge_px + 0.7);
     return r;
@@ -202,8 +213,7 @@ Result<std::optional<Enclosure>> enclosedIn(const FlatBox& box, const PixelSet& 
     PixelSet own = line;  // all of it, as long as gaps are of a width that is bridged anyway
     for (const double gap_mm : kGaps_mm) {
         if (task.cancelled()) return Task::cancelledError();
-        std::vector<Part> bodies =
-            bodiesIn(within(distance, 0.5 * gap_mm * perMm), gap_mm * perMm, perMm);
+        std::vector<Part> bodies = bodiesIn(within(distance, 0.5 * gap_mm * perMm), gap_mm * perMm, perMm);
         if (bodies.empty()) continue;
         PixelSet body = grown(pixelsOf(bodies.front(), line.width, line.height), 1.0 * perMm);
         if (gap_mm > widest_mm && chosen) own = ownLine(line, chosen->body, perMm);

@@ -9,16 +9,16 @@ namespace nine {
 
 /// Half heights near a closed end follow k d^p in the distance d from it: p about 0.5 is round, 1 pointed.
 struct EndFit {
-    double x = 0;         ///< where the end is
-    double exponent = 0;  ///< p
-    double factor = 0;    ///< k, mm
-    double from_x = 0;    ///< the fit was made up to here; beyond, the outline may be redrawn by it
+    double x = 0;                 ///< where the end is
+    double exponent = 0;          ///< p
+    double factor = 0;            ///< k, mm
+    double from_x = 0;            ///< the fit was made up to here; beyond, the outline may be redrawn by it
     double rise = 0, middle = 0;  ///< the middle line: z = middle + rise (x - end)
 };
 
 /// Fits the end at the right (`tail`) or left of an outline (closed, mm) laid on its axis from x = 0 to
-/// `length`, from 1.5 to 12 % of the length before it, leaving out the nearer. Nothing where heights follow no
-/// such curve within 0.6 %, or the end would move by more than 2 % of the length.
+/// `length`, from 1.5 to 12 % of the length before it, leaving out the nearer. Nothing where heights follow
+/// no such curve within 0.6 %, or the end would move by more than 2 % of the length.
 std::optional<EndFit> fitEnd(const Polyline2& laid, double length, bool tail);
 
 /// The outline with its end redrawn as fitted.

@@ -130,7 +130,8 @@ void centreOnInk(Polyline2& line, const Drawn& drawn, const PixelSet& outside, d
     for (std::size_t i = 0; i < n; ++i) {
         const InkAcross& a = all[i];
         // Of a gap, ink beside it says nothing.
-        if (!a.inked || drawn.away.sample(line[i]) > kBare_px || (pointsOnly && !(joined(i) && turns(i)))) continue;
+        if (!a.inked || drawn.away.sample(line[i]) > kBare_px || (pointsOnly && !(joined(i) && turns(i))))
+            continue;
         double by = a.middle;
         if (fine(i) && all[i].outer - all[i].inner > width && !turns(i)) {
             by = a.outer - 0.5 * width;
@@ -205,11 +206,12 @@ void bridgeGaps(Polyline2& line, const Drawn& drawn, double pixelsPerMm) {
         const double chord = (b - a).norm();
         const Vec2 in = chord * (a - before[(from - reach) % n]).normalized(),
                    out = chord * (before[(from + count + reach) % n] - b).normalized();
-        if (in.dot(b - a) < 0.5 * chord * chord || out.dot(b - a) < 0.5 * chord * chord) continue;  // a corner
+        if (in.dot(b - a) < 0.5 * chord * chord || out.dot(b - a) < 0.5 * chord * chord)
+            continue;  // a corner
         for (std::size_t k = 1; k < count; ++k) {
             const double t = static_cast<double>(k) / static_cast<double>(count), t2 = t * t, t3 = t2 * t;
-            line[(from + k) % n] = (2 * t3 - 3 * t2 + 1) * a + (t3 - 2 * t2 + t) * in +
-                                   (3 * t2 - 2 * t3) * b + (t3 - t2) * out;
+            line[(from + k) % n] =
+                (2 * t3 - 3 * t2 + 1) * a + (t3 - 2 * t2 + t) * in + (3 * t2 - 2 * t3) * b + (t3 - t2) * out;
         }
     }
 }
@@ -378,8 +380,7 @@ Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const T
         return found;
     };
     if (const std::optional<Drawn> drawn = drawnIn(box)) {
-        Result<std::optional<Enclosure>> regions =
-            enclosedIn(box, drawn->lines, kWidestGap_mm, name, task);
+        Result<std::optional<Enclosure>> regions = enclosedIn(box, drawn->lines, kWidestGap_mm, name, task);
         if (!regions) return regions.error();
         Polyline2 line = *regions ? boundaryOf(**regions) : Polyline2();
         if (line.size() >= 20) {
@@ -393,9 +394,8 @@ Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const T
             if (!filledIn(box))  // the edge of a filled body is no line
                 return Error{
                     "line_open",
-                    "The line of the " + name + " is broken or hidden for " +
-                        fixedText(open_mm, 0) + " mm, " +
-                        placeOf(box, line[(gap.first + gap.count / 2) % line.size()]) +
+                    "The line of the " + name + " is broken or hidden for " + fixedText(open_mm, 0) +
+                        " mm, " + placeOf(box, line[(gap.first + gap.count / 2) % line.size()]) +
                         ". Close it with the pencil, or take the picture again with nothing over it.",
                     name};
         }

@@ -23,14 +23,15 @@ bool looksLikeRing(const Part& part) {
 
 /// Centre of darkness within a box, each place weighed against the paper beside it: an edge of shadow across
 /// the ring does not draw it aside.
-Vec2 centreOfInk(const Plane& grey, const Vec2& middle, double half) {
+Vec2 centreOfInk(const Picture& picture, const Vec2& middle, double half) {
     const int left = std::max(0, static_cast<int>(middle.x() - half)),
-              right = std::min(grey.width - 1, static_cast<int>(middle.x() + half));
+              right = std::min(picture.width - 1, static_cast<int>(middle.x() + half));
     const int top = std::max(0, static_cast<int>(middle.y() - half)),
-              bottom = std::min(grey.height - 1, static_cast<int>(middle.y() + half));
-    Plane box(right - left + 1, bottom - top + 1);
-    for (int y = 0; y < box.height; ++y)
-        for (int x = 0; x < box.width; ++x) box.at(x, y) = grey.at(left + x, top + y);
+              bottom = std::min(picture.height - 1, static_cast<int>(middle.y() + half));
+    Picture around(right - left + 1, bottom - top + 1);
+    for (int y = 0; y < around.height; ++y)
+        std::copy_n(picture.at(left, top + y), 3 * around.width, around.at(0, y));
+    Plane box = luma(around);
     constexpr double kWiderThanStroke = 0.25;  // of half the box: strokes are filled in with paper
     const Plane paper = closed(box, static_cast<int>(std::ceil(kWiderThanStroke * half)));
     for (std::size_t i = 0; i < box.values.size(); ++i)
@@ -223,10 +224,9 @@ std::vector<Vec2> findRings(const Picture& picture, const Task& task) {
     }
     std::sort(found.begin(), found.end(), [](const Found& a, const Found& b) { return a.doubt < b.doubt; });
     if (found.size() > kMostRings) found.resize(kMostRings);
-    const Plane full = factor == 1 ? grey : luma(picture);
     std::vector<Vec2> rings;
     for (const Found& f : found)
-        rings.push_back(centreOfInk(full, factor * f.middle, factor * (1.15 * f.half + 1)));
+        rings.push_back(centreOfInk(picture, factor * f.middle, factor * (1.15 * f.half + 1)));
     return rings;
 }
 

@@ -19,8 +19,8 @@ constexpr double kPalerTimes = 4, kPalerShare = 0.45;
 /// Ridges are looked for at this resolution, as means over lines of this length, against both sides.
 constexpr double kRidgePerMm = 4, kRidgeLength_mm = 2.4, kRidgeSide_mm = 1.0;
 constexpr int kRidgeWays = 12;
-constexpr double kRidgeTimes = 5;       // deviations of what grain alone gives
-constexpr double kRidgeLeast = 0.012;   // of the paper's brightness
+constexpr double kRidgeTimes = 5;                               // deviations of what grain alone gives
+constexpr double kRidgeLeast = 0.012;                           // of the paper's brightness
 constexpr double kShortestPale_mm = 4, kShortestJoin_mm = 2.2;  // on its own; where it meets a dark one
 
 Plane inkOf(const FlatBox& box) {
@@ -33,18 +33,6 @@ Plane inkOf(const FlatBox& box) {
         ink.values[i] = box.covered.on[i] ? 0 : std::max(0.0F, (p - grey.values[i]) / p);
     }
     return ink;
-}
-
-Plane meanOf(const Plane& plane, int factor) {
-    Plane small(plane.width / factor, plane.height / factor);
-    for (int y = 0; y < small.height; ++y)
-        for (int x = 0; x < small.width; ++x) {
-            float sum = 0;
-            for (int dy = 0; dy < factor; ++dy)
-                for (int dx = 0; dx < factor; ++dx) sum += plane.at(factor * x + dx, factor * y + dy);
-            small.at(x, y) = sum / static_cast<float>(factor * factor);
-        }
-    return small;
 }
 
 struct Offset {
@@ -86,7 +74,8 @@ Ridges ridgesOf(const Plane& ink) {
         for (int y = 0; y < h; ++y)
             for (int x = 0; x < w; ++x) {
                 const auto at = [&](int s) {
-                    return mean.at(std::clamp(x + s * side.x, 0, w - 1), std::clamp(y + s * side.y, 0, h - 1));
+                    return mean.at(std::clamp(x + s * side.x, 0, w - 1),
+                                   std::clamp(y + s * side.y, 0, h - 1));
                 };
                 heights[k].at(x, y) = mean.at(x, y) - 0.5F * (at(1) + at(-1));
             }
@@ -130,7 +119,7 @@ PixelSet crestsOf(const Ridges& ridges, const Plane& ink, float level) {
 /// The pale strokes: crests that run on long enough, or join dark strokes.
 PixelSet paleStrokes(const Plane& ink, const PixelSet& dark, double pixelsPerMm) {
     const int factor = static_cast<int>(std::lround(pixelsPerMm / kRidgePerMm));
-    const Plane small = meanOf(ink, factor);
+    const Plane small = reduced(ink, factor);
     const Ridges ridges = ridgesOf(small);
     const double usual = quantile(ridges.height.values, 0.5),
                  deviation = quantile(ridges.height.values, 0.8413) - usual;

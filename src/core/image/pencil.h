@@ -22,7 +22,7 @@ struct Drawn {
     Plane ink;       ///< how much darker than the paper beside it: 0 paper, 1 black
     PixelSet dark;   ///< strokes that one level for the whole box finds
     PixelSet lines;  ///< and the pale ones, where a ridge runs on for 4 mm or from one dark stroke to another
-    Plane away;        ///< distance from the lines, pixels
+    Plane away;      ///< distance from the lines, pixels
     double level = 0;  ///< of ink, for the dark ones
     double faint = 0;  ///< ink that just stands out of the paper's grain
 };

@@ -20,8 +20,8 @@ constexpr std::size_t kMaxPictureFileBytes = 120u << 20;
 
 struct PictureFile {
     Picture picture;
-    double perMm = 0;     ///< pixels per mm that the file claims; 0 when it does not say
-    int orientation = 1;  ///< the tag that was obeyed
+    double perMm = 0;       ///< pixels per mm that the file claims; 0 when it does not say
+    int orientation = 1;    ///< the tag that was obeyed
     double focal35_mm = 0;  ///< of the lens as if the picture were 36 mm wide, as the file claims; 0 if not
     /// The same in pixels of this picture; 0 when the file does not say.
     double focal_px() const { return focal35_mm / 36 * std::max(picture.width, picture.height); }

@@ -12,16 +12,16 @@
 namespace nine {
 namespace {
 
-/// Calls line(in, out) for every row, then for every column; columns in blocks, so that memory is read in
-/// order.
-template <typename Line>
-Plane alongRowsAndColumns(Plane plane, const Line& line) {
+/// Calls rows(in, out) for every row, then columns(in, out) for every column; columns in blocks, so that
+/// memory is read in order.
+template <typename Row, typename Column>
+Plane alongRowsThenColumns(Plane plane, const Row& rows, const Column& columns) {
     const auto w = static_cast<std::size_t>(plane.width), h = static_cast<std::size_t>(plane.height);
     forEachInParallel((h + 31) / 32, [&](std::size_t block) {
         std::vector<float> in(w), out(w);
         for (std::size_t y = 32 * block; y < std::min(h, 32 * block + 32); ++y) {
             std::copy_n(plane.values.begin() + static_cast<std::ptrdiff_t>(y * w), w, in.begin());
-            line(in, out);
+            rows(in, out);
             std::copy_n(out.begin(), w, plane.values.begin() + static_cast<std::ptrdiff_t>(y * w));
         }
     });
@@ -33,13 +33,17 @@ Plane alongRowsAndColumns(Plane plane, const Line& line) {
             for (std::size_t x = x0; x < x1; ++x) in[(x - x0) * h + y] = plane.values[y * w + x];
         for (std::size_t x = x0; x < x1; ++x) {
             std::copy_n(in.begin() + static_cast<std::ptrdiff_t>((x - x0) * h), h, one.begin());
-            line(one, out);
+            columns(one, out);
             std::copy_n(out.begin(), h, in.begin() + static_cast<std::ptrdiff_t>((x - x0) * h));
         }
         for (std::size_t y = 0; y < h; ++y)
             for (std::size_t x = x0; x < x1; ++x) plane.values[y * w + x] = in[(x - x0) * h + y];
     });
     return plane;
+}
+template <typename Line>
+Plane alongRowsAndColumns(Plane plane, const Line& line) {
+    return alongRowsThenColumns(std::move(plane), line, line);
 }
 
 /// Largest value in a window, in constant time a pixel (van Herk 1992).
@@ -50,7 +54,9 @@ void windowMost(const std::vector<float>& in, std::vector<float>& out, int radiu
     const auto at = [&](int i) {
         return i < radius || i >= n + radius ? kLeast : in[static_cast<std::size_t>(i - radius)];
     };
-    std::vector<float> before(static_cast<std::size_t>(padded)), after(before.size());
+    thread_local std::vector<float> before, after;  // called for every row: not allocated anew each time
+    before.resize(static_cast<std::size_t>(padded));
+    after.resize(static_cast<std::size_t>(padded));
     for (int i = 0; i < padded; ++i)
         before[static_cast<std::size_t>(i)] =
             i % window == 0 ? at(i) : std::max(before[static_cast<std::size_t>(i - 1)], at(i));
@@ -66,8 +72,10 @@ void windowMost(const std::vector<float>& in, std::vector<float>& out, int radiu
 /// Lower envelope of parabolas, Felzenszwalb and Huttenlocher's algorithm 1.
 void squaredDistances(const std::vector<float>& f, std::vector<float>& d) {
     const int n = static_cast<int>(f.size());
-    std::vector<int> v(f.size());
-    std::vector<double> z(f.size() + 1);
+    thread_local std::vector<int> v;
+    thread_local std::vector<double> z;
+    v.resize(f.size());
+    z.resize(f.size() + 1);
     constexpr double kFar = 1e18;
     int k = 0;
     v[0] = 0;
@@ -101,6 +109,18 @@ void squaredDistances(const std::vector<float>& f, std::vector<float>& d) {
 }
 
 }  // namespace
+
+Plane reduced(const Plane& plane, int factor) {
+    Plane small(plane.width / factor, plane.height / factor);
+    for (int y = 0; y < small.height; ++y)
+        for (int x = 0; x < small.width; ++x) {
+            float sum = 0;
+            for (int dy = 0; dy < factor; ++dy)
+                for (int dx = 0; dx < factor; ++dx) sum += plane.at(factor * x + dx, factor * y + dy);
+            small.at(x, y) = sum / static_cast<float>(factor * factor);
+        }
+    return small;
+}
 
 Plane boxMean(const Plane& plane, int radius) {
     if (radius <= 0) return plane;
@@ -219,7 +239,19 @@ Plane distanceTo(const PixelSet& mask) {
     constexpr float kFar = 1e12F;
     Plane plane(mask.width, mask.height);
     for (std::size_t i = 0; i < mask.on.size(); ++i) plane.values[i] = mask.on[i] ? 0 : kFar;
-    plane = alongRowsAndColumns(std::move(plane), squaredDistances);
+    // Along a row that is only on or off two sweeps do what the parabolas are for.
+    const auto sweeps = [](const std::vector<float>& in, std::vector<float>& out) {
+        const std::size_t n = in.size();
+        float d = kFar;
+        for (std::size_t i = 0; i < n; ++i) out[i] = d = in[i] == 0 ? 0 : d + 1;
+        d = kFar;
+        for (std::size_t i = n; i-- > 0;) {
+            d = out[i] == 0 ? 0 : d + 1;
+            out[i] = std::min(out[i], d);
+            out[i] = out[i] >= kFar ? kFar : out[i] * out[i];
+        }
+    };
+    plane = alongRowsThenColumns(std::move(plane), sweeps, squaredDistances);
     for (float& v : plane.values) v = std::sqrt(v);
     return plane;
 }

@@ -22,6 +22,8 @@ struct PixelSet {
     void set(int x, int y, bool value) { on[index(x, y)] = value ? 1 : 0; }
 };
 
+/// Means of squares of `factor` pixels; an odd rest at the right and lower edge is left out.
+Plane reduced(const Plane& plane, int factor);
 /// Mean over a square of 2 radius + 1 pixels, smaller at the edges.
 Plane boxMean(const Plane& plane, int radius);
 /// Three box means: a Gaussian of about `sigma` pixels.

@@ -47,7 +47,8 @@ std::optional<Arrival> arrivalOf(const Polyline2& points) {
 
 /// A cubic through what is seen on both sides, or nothing where they are no such curve.
 std::optional<Polyline2> cubicThrough(const Polyline2& before, const Polyline2& after, std::size_t count) {
-    const Vec2 a = before.back(), b = after.front(), along = (b - a).normalized(), left(-along.y(), along.x());
+    const Vec2 a = before.back(), b = after.front(), along = (b - a).normalized(),
+               left(-along.y(), along.x());
     const double length = (b - a).norm();
     Eigen::Matrix4d m = Eigen::Matrix4d::Zero();
     Eigen::Vector4d v = Eigen::Vector4d::Zero();
@@ -98,7 +99,7 @@ Polyline2 roundTheEnd(const Arrival& in, const Arrival& out, const Vec2& meeting
 
 std::optional<Polyline2> likeliestEnd(const Arrival& in, const Arrival& out, std::size_t count,
                                       const Likely& likely) {
-    constexpr double kFarthest = 3;  // chords, to where both directions meet
+    constexpr double kFarthest = 3;                   // chords, to where both directions meet
     constexpr double kPrior = 0.1, kCutPrior = 0.25;  // for the arc, which few ends are cut short of
     // `out` travels backwards, towards the stretch as well.
     const double across = cross(in.direction, out.direction), chord = (out.at - in.at).norm();
@@ -149,7 +150,8 @@ std::vector<Stretch> stretchesOf(const std::vector<bool>& blind) {
 void runOn(Polyline2& line, const std::vector<bool>& blind, const Likely& likely) {
     const std::size_t n = line.size();
     const Polyline2 seen = line;
-    // What is seen on one side, in the order of travel towards the stretch, and how many points were left out.
+    // What is seen on one side, in the order of travel towards the stretch, and how many points were left
+    // out.
     struct Side {
         Polyline2 points;
         std::size_t left = 0;

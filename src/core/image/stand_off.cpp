@@ -32,8 +32,7 @@ Both usualOf(const TracingReading& reading, const TracingWish& wish) {
     constexpr double kWidthShare = 0.7;  // of the height, where nothing tells
     const double tall = heightAcross(*reading.side, wish.noseLeft),
                  wide = reading.top ? heightAcross(*reading.top, wish.noseLeft) : kWidthShare * tall;
-    const double line = reading.side->lineWidth_mm,
-                 topLine = reading.top ? reading.top->lineWidth_mm : line;
+    const double line = reading.side->lineWidth_mm, topLine = reading.top ? reading.top->lineWidth_mm : line;
     Both by;
     for (int i = 0; i < 4; ++i)
         by = {usualStandOff(wish.tracedWith, line, std::max(0.0, 0.5 * wide - by.top)),
@@ -67,9 +66,12 @@ Result<double> knownStandOff(const TracedBox& side, const TracingWish& wish, War
 double usualStandOff(TracedWith with, double lineWidth_mm, double edgeHeight_mm) {
     const double half = 0.5 * lineWidth_mm;
     switch (with) {
-        case TracedWith::Edge: return 0;
-        case TracedWith::Leaning: return half;
-        case TracedWith::Upright: break;
+        case TracedWith::Edge:
+            return 0;
+        case TracedWith::Leaning:
+            return half;
+        case TracedWith::Upright:
+            break;
     }
     return half + std::min(kHalfPencil_mm, edgeHeight_mm * std::tan(degToRad(kPencilCone_deg)));
 }
@@ -91,12 +93,13 @@ Result<double> standOffFor(const Polyline2& outline, bool noseLeft, double size_
     // Size falls as it is drawn in: by twice as much, or more at a fine end.
     double low = -kFarthestIn_mm, high = kFarthestOut_mm;
     if (!(over > -kFarthestIn_mm && left(high) < size_mm && left(low) > size_mm))
-        return Error{"known_size_off",
-                     std::string("The tracing is ") + fixedText(drawn, 1) + " mm " +
-                         (height ? "high" : "long") + ", the ruler says " + fixedText(size_mm, 1) +
-                         " mm: no pencil stands so far off. Measure again, from nose to tail without bill and "
-                         "rings, and see whether the printed line of 100 mm is right.",
-                     height ? "known_height" : "known_length"};
+        return Error{
+            "known_size_off",
+            std::string("The tracing is ") + fixedText(drawn, 1) + " mm " + (height ? "high" : "long") +
+                ", the ruler says " + fixedText(size_mm, 1) +
+                " mm: no pencil stands so far off. Measure again, from nose to tail without bill and "
+                "rings, and see whether the printed line of 100 mm is right.",
+            height ? "known_height" : "known_length"};
     for (int i = 0; i < 14; ++i) {
         const double middle = 0.5 * (low + high);
         (left(middle) > size_mm ? low : high) = middle;

@@ -32,7 +32,7 @@ FlatBox flatten(const Picture& picture, int factor, const PlaneView& view, const
               h = static_cast<int>((high.y() - low.y()) * kFlatPerMm);
     flat.grey = Plane(w, h);
     flat.covered = PixelSet(w, h);
-    Plane chroma(w, h);
+    Plane chroma(w / 2, h / 2);
     forEachInParallel(static_cast<std::size_t>(h), [&](std::size_t row) {
         const int y = static_cast<int>(row);
         for (int x = 0; x < w; ++x) {
@@ -47,23 +47,22 @@ FlatBox flatten(const Picture& picture, int factor, const PlaneView& view, const
             const Vec3 rgb = sampleRgb(picture, pixel);
             flat.grey.at(x, y) =
                 static_cast<float>((0.299 * rgb.x() + 0.587 * rgb.y() + 0.114 * rgb.z()) / 255);
-            if (x % 2 == 1) {  // looked at broadly only
-                chroma.at(x, y) = chroma.at(x - 1, y);
-                continue;
-            }
+            if (x % 2 == 1 || y % 2 == 1 || x / 2 >= chroma.width || y / 2 >= chroma.height) continue;
             const Vec3 lab = labOf(rgb);
-            chroma.at(x, y) = static_cast<float>(std::hypot(lab.y(), lab.z()));
+            chroma.at(x / 2, y / 2) = static_cast<float>(std::hypot(lab.y(), lab.z()));
         }
     });
-    // Broad things that are not paper: strongly coloured or very dark over an area.
-    const int reach = static_cast<int>(1.6 * kFlatPerMm);
-    const Plane broad = closed(flat.grey, reach);
+    // Broad things that are not paper: strongly coloured or very dark over an area; looked at by half.
+    const int reach = static_cast<int>(1.6 * kFlatPerMm / 2);
+    const Plane broad = closed(reduced(flat.grey, 2), reach);
     const float paper = quantile(broad.values, 0.9), usual = quantile(chroma.values, 0.5);
     const Plane colour = boxMean(chroma, reach / 2);
-    for (std::size_t i = 0; i < broad.values.size(); ++i) {
-        if (broad.values[i] < kCoveredLight * paper || colour.values[i] > usual + kCoveredChroma)
-            flat.covered.on[i] = 1;
-    }
+    for (int y = 0; y < h; ++y)
+        for (int x = 0; x < w; ++x) {
+            const int bx = std::min(x / 2, broad.width - 1), by = std::min(y / 2, broad.height - 1);
+            if (broad.at(bx, by) < kCoveredLight * paper || colour.at(bx, by) > usual + kCoveredChroma)
+                flat.covered.set(x, y, true);
+        }
     return flat;
 }
 
@@ -164,8 +163,8 @@ TracedBox inTrueSize(TracedBox box, double scale) {
     return box;
 }
 
-Result<BodyAxis> axisIn(const TracedBox& box, const std::optional<std::pair<Vec2, Vec2>>& wished_px, bool noseLeft,
-                        const TracingReading& reading) {
+Result<BodyAxis> axisIn(const TracedBox& box, const std::optional<std::pair<Vec2, Vec2>>& wished_px,
+                        bool noseLeft, const TracingReading& reading) {
     if (!wished_px) return axisOf(box.outline, noseLeft);
     const auto onPaper = [&](const Vec2& pixel) -> Vec2 {
         return reading.scale * reading.page.view.mmOf(pixel);
@@ -268,12 +267,13 @@ Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wi
         box->axis = *axis;
     }
     if (eyeAtTheTail(*reading.side))
-        reading.warnings.push_back(
-            {"nose_perhaps_other",
-             std::string("An eye is drawn near the ") + (wish.noseLeft ? "right" : "left") +
-                 " end, but the nose is read at the other one. If that is wrong, say that the nose is at the " +
-                 (wish.noseLeft ? "right." : "left."),
-             "nose"});
+        reading.warnings.push_back({"nose_perhaps_other",
+                                    std::string("An eye is drawn near the ") +
+                                        (wish.noseLeft ? "right" : "left") +
+                                        " end, but the nose is read at the other one. If that is wrong, say "
+                                        "that the nose is at the " +
+                                        (wish.noseLeft ? "right." : "left."),
+                                    "nose"});
     if (!reading.scaleMeasured)
         reading.warnings.push_back(
             {"scale_unmeasured",
