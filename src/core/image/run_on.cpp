@@ -160,17 +160,20 @@ void runOn(Polyline2& line, const std::vector<bool>& blind, const Likely& likely
     const auto sideOf = [&](std::size_t from, bool forwards, std::size_t beside) {
         Side best;
         for (const std::size_t more : kMoreTouched) {
-            Side side;
-            side.left = more;
-            for (std::size_t k = more; k <= more + beside; ++k) {
-                const std::size_t i = (forwards ? from + n - k : from + k) % n;
-                if (blind[i]) break;
-                side.points.insert(side.points.begin(), seen[i]);
+            // A corner may be near: fewer points that make a curve are better than more beyond it.
+            for (const std::size_t used : {beside, beside / 2}) {
+                Side side;
+                side.left = more;
+                for (std::size_t k = more; k <= more + std::max(used, kLeastBeside); ++k) {
+                    const std::size_t i = (forwards ? from + n - k : from + k) % n;
+                    if (blind[i]) break;
+                    side.points.insert(side.points.begin(), seen[i]);
+                }
+                side.arrival = arrivalOf(side.points);
+                if (!side.arrival) break;
+                if (!best.arrival || side.arrival->miss < best.arrival->miss) best = std::move(side);
+                if (best.arrival->miss < kCurve_px) return best;
             }
-            side.arrival = arrivalOf(side.points);
-            if (!side.arrival) break;
-            if (!best.arrival || side.arrival->miss < best.arrival->miss) best = std::move(side);
-            if (best.arrival->miss < kCurve_px) break;
         }
         return best;
     };

@@ -8,6 +8,7 @@
 #include "image/border.h"
 #include "image/ground.h"
 #include "image/marks.h"
+#include "image/ring.h"
 #include "image/shadow.h"
 
 namespace nine {
@@ -19,6 +20,7 @@ constexpr double kLeastDifference = 5;   // L*a*b* units
 constexpr double kSoftShare = 0.12;      // of the outline without a clear edge: worth saying
 constexpr double kSecondBody = 0.4;      // of the body's area: told
 constexpr double kThinShare = 1.0 / 60;  // of the body's length
+constexpr double kRingMargin_px = 1.5;   // the blur of a ring's rim
 
 void apply(PixelSet& mask, const Stroke2& stroke, double factor) {
     const double r = std::max(1.0, stroke.radius / factor);
@@ -204,6 +206,11 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     const bool putIn = std::any_of(wish.strokes.begin(), wish.strokes.end(),
                                    [](const Stroke2& stroke) { return stroke.include; });
     const PixelSet& seen = putIn ? mask : asFound;
+    PixelSet groundLike = shadow.like;
+    for (std::size_t i = 0; i < groundLike.on.size(); ++i)
+        groundLike.on[i] = groundLike.on[i] || soft.values[i] < low;
+    std::vector<Plane> sharp;
+    for (const Plane& plane : lab) sharp.push_back(smoothed(plane, 0.7));
 
     double onBody = 0, onGround = 0, spread = 0;
     std::size_t bodyCount = 0, groundCount = 0;
@@ -227,16 +234,23 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     result.contrast = (onBody - onGround) / std::max(0.3, std::sqrt(spread));
     if (onBody - onGround < kLeastDifference || result.contrast < kLeastContrast) return noContrast;
 
+    const std::vector<Part> asSeen = partsOf(mask, false);
+    if (asSeen.empty()) return wish.strokes.empty() ? noContrast : nothingLeft;
+    // Rings part what hangs on to them from the body.
+    const std::vector<Ring> rings = ringsOn(sharp, mask, groundLike, std::sqrt(spread));
+    const PixelSet ringed = pixelsOf(rings, mask.width, mask.height, kRingMargin_px);
+    mask = without(std::move(mask), ringed);
     std::vector<Part> parts = partsOf(mask, false);
-    if (parts.empty()) return wish.strokes.empty() ? noContrast : nothingLeft;
-    const std::vector<Part> asSeen = parts;
+    if (parts.empty()) return noContrast;
     const Box2 extent = {Vec2(parts.front().left, parts.front().top),
                          Vec2(parts.front().right, parts.front().bottom)};
     const double thin = wish.thin_px > 0 ? wish.thin_px / factor : kThinShare * extent.size().norm();
     const double radius = std::max(1.0, 0.5 * thin);
     PixelSet body = withHolesFilled(joined(parts, mask.width, mask.height, radius), radius);
     const std::size_t whole = static_cast<std::size_t>(std::count(body.on.begin(), body.on.end(), 1));
-    const PixelSet withThings = body;
+    PixelSet withThings = pixelsOf(asSeen.front(), mask.width, mask.height);
+    for (std::size_t i = 0; i < body.on.size(); ++i)
+        withThings.on[i] = withThings.on[i] || body.on[i] || ringed.on[i];
     const PixelSet withBills = withoutThinThings(body, radius);
     body = withoutBills(withBills, soft, level);
     const PixelSet wires = without(withThings, withBills), bills = without(withBills, body);
@@ -293,12 +307,12 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     for (std::size_t i = 0; i < one.on.size(); ++i) inside.values[i] = one.on[i];
     const std::vector<Polyline2> lines = levelLines(smoothed(inside, 0.8), 0.5F);
     if (lines.empty()) return noContrast;
-    PixelSet taken(mask.width, mask.height), groundLike = shadow.like;
-    for (std::size_t i = 0; i < taken.on.size(); ++i) {
-        groundLike.on[i] = groundLike.on[i] || soft.values[i] < low;
-        taken.on[i] = withThings.on[i] && !uncut.on[i] && !groundLike.on[i];
-    }
-    const PixelSet covered = grown(standingOut(taken, one), std::max(3.0, 0.42 * thin));
+    PixelSet taken(mask.width, mask.height);
+    for (std::size_t i = 0; i < taken.on.size(); ++i)
+        taken.on[i] = withThings.on[i] && !uncut.on[i] && !groundLike.on[i] && !ringed.on[i];
+    PixelSet covered = grown(standingOut(taken, one), std::max(3.0, 0.42 * thin));
+    const PixelSet rims = pixelsOf(rings, mask.width, mask.height, 2 * kRingMargin_px);
+    for (std::size_t i = 0; i < covered.on.size(); ++i) covered.on[i] = covered.on[i] || rims.on[i];
     // What was painted or put back is final, and its rim no edge of the picture.
     PixelSet fixed(mask.width, mask.height);
     for (Stroke2 stroke : wish.strokes) {
@@ -308,8 +322,6 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     for (std::size_t i = 0; i < fixed.on.size(); ++i)
         fixed.on[i] = fixed.on[i] || (withBack.on[i] && !byItself.on[i]);
     fixed = grown(fixed, 3);
-    std::vector<Plane> sharp;
-    for (const Plane& plane : lab) sharp.push_back(smoothed(plane, 0.7));
     const BorderSight sight{picture, factor, sharp, groundLike, covered, fixed, distanceTo(inverse(one))};
     Border border = borderNear(lines.front(), sight);
     std::size_t open = 0, vague = 0;
