@@ -15,6 +15,7 @@ constexpr double kFineTipShare = 0.025;
 constexpr double kThinnest_mm = 0.05;   // of a size between nose and tail
 constexpr double kLengthsAgree = 0.03;  // of the length, between the two outlines
 constexpr double kEndInset_mm = 0.2;    // where the size of a flat end is read
+constexpr double kLeanSaid_mm = 0.5;
 constexpr double kTip_mm = 0.4;
 constexpr double kFineTip_mm = 1;
 constexpr double kNearestStrings_mm = 0.5;
@@ -51,15 +52,46 @@ double between(const Table& table, double x) {
     return (1 - t) * a.second + t * b.second;
 }
 
+/// How far the face at an end leans: from its farthest corner to where it crosses the axis, along the axis.
+double leanOf(const Polyline2& side, bool nose, double length) {
+    double farthest = 0;
+    for (std::size_t i = 0; i < side.size(); ++i) {
+        const Vec2 &a = side[i], &b = side[(i + 1) % side.size()];
+        if ((a.y() > 0) == (b.y() > 0)) continue;
+        const double x = a.x() + a.y() / (a.y() - b.y()) * (b.x() - a.x());
+        if (nose == (x < 0.5 * length)) farthest = std::max(farthest, std::abs(x - 0.5 * length));
+    }
+    return std::max(0.0, 0.5 * length - farthest);
+}
+
 /// Sizes of the body as the outlines show them, by x from the nose.
 class Shown {
   public:
     Shown(const Outlines& o, double length, double topStretch)
-        : o_(o), length_(length), stretch_(topStretch) {}
+        : o_(o), length_(length), stretch_(topStretch) {
+        // Within twice its lean a leaning face has only one side of the body.
+        if (o.noseFlat) noseInset_ = kEndInset_mm + 2 * leanOf(o.side, true, length);
+        if (o.tailFlat) tailInset_ = kEndInset_mm + 2 * leanOf(o.side, false, length);
+    }
 
     Station at(double x) const {
-        const double inside =
-            std::clamp(x, o_.noseFlat ? kEndInset_mm : 0.01, length_ - (o_.tailFlat ? kEndInset_mm : 0.01));
+        const double inside = std::clamp(x, noseInset_, length_ - tailInset_);
+        const double beyond = x - inside;  // what lies on a face runs on as it came
+        Station s = seenAt(x, inside);
+        if (std::abs(beyond) <= kEndInset_mm) return s;
+        const double back = inside - std::copysign(1.0, beyond);
+        const Station before = seenAt(back, back);
+        for (double Station::*size : {&Station::top_mm, &Station::bottom_mm, &Station::halfWidth_mm})
+            s.*size = std::max(kThinnest_mm, s.*size + std::abs(beyond) * (s.*size - before.*size));
+        return s;
+    }
+    bool closed(bool nose) const { return nose ? !o_.noseFlat : !o_.tailFlat; }
+
+    /// Without an outline from above: width over height at the places of the strings, straight between.
+    Table shares;
+
+  private:
+    Station seenAt(double x, double inside) const {
         Station s;
         s.x_mm = x;
         s.section = s.sectionLower = o_.section;
@@ -82,16 +114,11 @@ class Shown {
                 *size = std::max(*size, kThinnest_mm);
         return s;
     }
-    bool closed(bool nose) const { return nose ? !o_.noseFlat : !o_.tailFlat; }
-
-    /// Without an outline from above: width over height at the places of the strings, straight between.
-    Table shares;
-
-  private:
     double widthShare(double x) const { return shares.empty() ? o_.widthShare : between(shares, x); }
 
     const Outlines& o_;
     double length_, stretch_;
+    double noseInset_ = 0.01, tailInset_ = 0.01;  // nearer to the ends nothing is read
 };
 
 Station rounded(Station s) {
@@ -359,6 +386,16 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
                  " % of its height is assumed. Lay a string round it, or trace it from above.",
              "blank.stations"});
     if (o.top && o.girths.empty()) body.warnings.push_back(sectionsAssumed(stations));
+    for (const bool nose : {true, false}) {
+        const double lean = (nose ? o.noseFlat : o.tailFlat) ? leanOf(o.side, nose, length) : 0;
+        if (lean > kLeanSaid_mm)
+            body.warnings.push_back(
+                {"end_leans",
+                 std::string("The ") + (nose ? "nose" : "tail") +
+                     " is cut at a slant; here it ends square, so that its corners are up to " +
+                     fixedText(lean, 1) + " mm off. Keep masks clear of them.",
+                 "blank.stations"});
+    }
     if (body.worst_mm > 4 * kOutlineFit_mm)
         body.warnings.push_back({"outline_rough",
                                  "The outline has corners that the body smooths by up to " +

@@ -10,8 +10,9 @@
 namespace nine {
 namespace {
 
-constexpr double kFlatShare = 0.34;    // of the height: shorter straight pieces are no face
-constexpr double kStraight_mm = 0.12;  // a face deviates less from its chord
+constexpr double kFlatShare = 0.22;  // of the height: shorter straight pieces are no face
+// A face deviates less from its chord. A round end bulges by a hundredth of its height over as long a piece.
+constexpr double kStraightShare = 0.005, kLeastStraight_mm = 0.04, kMostStraight_mm = 0.12;
 constexpr double kFaceTurn = 0.5;      // cosine to the axis: a face stands within 60 degrees across it
 
 struct Face {
@@ -27,11 +28,12 @@ Face faceAt(const Polyline2& line, const Vec2& towards, double reach, double hei
     Face best;
     const double step = (line[1] - line[0]).norm();
     const auto run = static_cast<std::size_t>(std::max(3.0, kFlatShare * height / step));
+    const double bulge = std::clamp(kStraightShare * height, kLeastStraight_mm, kMostStraight_mm);
     const auto straight = [&](std::size_t from, std::size_t count) {
         const Vec2 a = line[from], b = line[(from + count) % n], along = (b - a).normalized();
         if (std::abs(along.dot(towards)) > kFaceTurn) return false;
         for (std::size_t k = 1; k < count; ++k)
-            if (std::abs(cross(along, line[(from + k) % n] - a)) > kStraight_mm) return false;
+            if (std::abs(cross(along, line[(from + k) % n] - a)) > bulge) return false;
         return true;
     };
     for (std::size_t i = 0; i < n; ++i) {

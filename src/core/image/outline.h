@@ -16,7 +16,7 @@ struct BodyAxis {
 };
 
 /// The axis joins the two tips: the points that stick out farthest along it. At an end cut off straight, for
-/// a third of the body's height or more, it is the middle of the face. `noseLeft`: the nose is the end with
+/// a quarter of the body's height or more, it is the middle of the face. `noseLeft`: the nose is the end with
 /// the smaller x. Tips to about 0.3 mm up or down on round ends, along the axis to what the outline is worth.
 BodyAxis axisOf(const Polyline2& outline_mm, bool noseLeft = true);
 

@@ -11,7 +11,8 @@ constexpr std::size_t kTouched = 4;  // points beside a blind stretch that are n
 constexpr std::size_t kMoreTouched[] = {0, 4, 8, 12, 20, 32};  // nor more, while those beyond make no curve
 constexpr double kCurve_px = 0.4;
 constexpr std::size_t kLeastBeside = 8, kMostBeside = 24;
-constexpr double kLittleTurn = 0.4;  // cosine between the directions on both sides
+constexpr double kLittleTurn = 0.4, kHardlyTurns = 0.92;  // cosine between the directions on both sides
+constexpr double kSmooth = 0.2;                           // likelier than a smooth curve a corner must be
 constexpr double kFit_px = 0.6, kFitShare = 0.01;
 
 struct Stretch {
@@ -184,10 +185,14 @@ void runOn(Polyline2& line, const std::vector<bool>& blind, const Likely& likely
                    out = sideOf(stretch.first + stretch.count, false, beside);
         if (!in.arrival || !out.arrival) continue;
         const std::size_t first = stretch.first + n - in.left, count = stretch.count + in.left + out.left;
+        const double straight = in.arrival->direction.dot(-out.arrival->direction);
         std::optional<Polyline2> curve;
-        if (in.arrival->direction.dot(-out.arrival->direction) > kLittleTurn)
+        if (straight > kLittleTurn)
             curve = cubicThrough(in.points, Polyline2(out.points.rbegin(), out.points.rend()), count);
-        if (!curve) curve = likeliestEnd(*in.arrival, *out.arrival, count, likely);
+        if (!curve || straight < kHardlyTurns) {  // a corner may be hidden
+            std::optional<Polyline2> end = likeliestEnd(*in.arrival, *out.arrival, count, likely);
+            if (!curve || (end && likely(*end) > likely(*curve) + kSmooth)) curve = std::move(end);
+        }
         if (!curve) continue;
         for (std::size_t k = 0; k <= count; ++k) line[(first + k) % n] = (*curve)[k];
     }
