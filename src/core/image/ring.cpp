@@ -22,7 +22,7 @@ constexpr double kCore = 0.045;       // of the length: what a ball of this radi
 constexpr double kBeyondCore = 0.25;  // of the length: so far out rings are looked for
 constexpr double kSunkIn = 0.02;      // of the length: a middle no deeper in what looks like body
 constexpr double kLeastContrast = 3, kNoiseTimes = 2.5;  // L*a*b*; deviations of the ground
-constexpr double kEdgeShare = 0.3;                       // of the contrast, over two pixels
+constexpr double kEdgeShare = 0.5;                       // of the contrast, over two pixels
 constexpr double kVotes = 0.35;       // of the pixels round a circle, on nine places together
 constexpr double kSectorShare = 0.4;  // of the usual contrast
 constexpr double kSame = 0.7;         // of it: how far hole and outside may differ

@@ -10,6 +10,7 @@ namespace {
 
 constexpr double kSoftEdge_px = 14;    // of the picture worked on: wider borders are those of shadows
 constexpr double kSmallShare = 0.012;  // of the picture: rings and hooks enclose no more than that across
+constexpr double kWireShare = 0.0045;  // of the picture: half a wire is thinner
 
 /// How steeply the difference changes, per pixel.
 Plane steepness(const Plane& soft) {
@@ -78,6 +79,7 @@ ShadowReading takeShadowOff(PixelSet& mask, const Difference& d, const Plane& so
                      kSharpShare = 0.035, kSharpBorder = 0.75;
     constexpr float kFainter = 0.6F;
     const Plane colour = smoothed(d.colour, 1.2), steep = steepness(soft);
+    const double wire = kWireShare * std::hypot(mask.width, mask.height);
     const double side = kSmallShare * std::hypot(mask.width, mask.height), smallest = side * side;
     const auto none = static_cast<float>(std::max(kNoColour, kColourNoiseTimes * colourNoise));
     // What is sharp is so against how much this picture's body stands out.
@@ -95,14 +97,22 @@ ShadowReading takeShadowOff(PixelSet& mask, const Difference& d, const Plane& so
         PixelSet mixed(mask.width, mask.height);
         for (std::size_t i = 0; i < rest.on.size(); ++i)
             rest.on[i] = rest.on[i] && steep.values[i] < share * sharp;
-        for (const Part& part : partsOf(opened(rest, 3), false)) {
-            if (part.area() < kSpeck_px) break;
+        const auto judge = [&](const Part& part) {
             const EdgeWidth edge = edgeWidth(part.pixels, mask, soft);
-            if (edge.count < kLeastBorder_px || edge.median < kSoftEdge_px) continue;
+            if (edge.count < kLeastBorder_px || edge.median < kSoftEdge_px) return false;
             const bool large = static_cast<double>(part.area()) > kMostShadow * whole;
             const bool goesOver = sharpShare(part.pixels, mask, rest, steep, share * sharp) < kSharpBorder;
             merged = merged || large || (goesOver && share < 1);
             for (const std::size_t i : part.pixels) (large || goesOver ? mixed : shadow).on[i] = 1;
+            return true;
+        };
+        for (const Part& part : partsOf(opened(rest, 3), false)) {
+            if (part.area() < kSpeck_px) break;
+            if (judge(part)) continue;
+            // Hooks and wires of the shadow's colour lie in it, with sharp borders of their own.
+            const PixelSet one = pixelsOf(part, mask.width, mask.height);
+            for (const Part& broad : partsOf(opened(one, wire), false))
+                if (broad.area() >= kSpeck_px) judge(broad);
         }
         rest = mixed;
     }
