@@ -21,10 +21,14 @@ constexpr const char* kHelp =
                                                   the page to trace a blank on
   blank trace IMAGE --out JOB [--girth "x,mm;x,mm"] [--ruler_mm MM] [--family KIND] [--name TEXT]
               [--axis "x,y,x,y"] [--top_axis ...] [--include "x,y,..."] [--exclude "x,y,..."] [--brush PX]
+              [--nose left|right] [--known_length MM] [--known_height MM] [--traced_with edge|leaning|upright]
                                                   a body from a scan or photo of that page
-  blank photo IMAGE --out JOB --length MM | --scale x0,y0,x1,y1,mm [--top IMAGE] [--axis x0,y0,x1,y1] [--top_axis ...] [--top_exclude ...]
-          [--nose left|right] [--exclude "x,y,x,y;..."] [--include ...] [--brush PX] [--thin PX] [--girth ...]
+  blank photo IMAGE --out JOB --length MM | --scale x0,y0,x1,y1,mm | --coin x,y,mm [--top IMAGE]
+          [--axis x0,y0,x1,y1] [--top_axis ...] [--top_exclude ...] [--nose left|right] [--exclude "x,y,x,y;..."]
+          [--include ...] [--brush PX] [--put_back "x,y;..."] [--outline F.csv] [--thin PX] [--girth ...]
           [--family KIND] [--name TEXT]           a body from photos; pixels of the picture as it is seen
+  blank check BLANK IMAGE [--length MM | --scale ... | --coin ...] [--above] [--out F.csv] [as for photo]
+                                                  a new photo laid over a body: what is different, in mm
   blank family KIND --length MM [--height MM] [--width MM] [--readings "x,height,width,girth;..."]
           | --on BLANK, [--name TEXT] --out JOB
                                                   a body from a kind and readings, 0 for what was not measured
@@ -75,6 +79,7 @@ constexpr Named kVerbs[] = {{"blank", "measure", blankMeasure},
                             {"blank", "sheet", blankSheet},
                             {"blank", "trace", blankTrace},
                             {"blank", "photo", blankPhoto},
+                            {"blank", "check", blankCheck},
                             {"blank", "family", blankFamily},
                             {"fit", nullptr, fit},
                             {"land", nullptr, land},

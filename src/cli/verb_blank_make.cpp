@@ -12,6 +12,7 @@
 #include "image/coin.h"
 #include "job/blank_from_picture.h"
 #include "job/job_file.h"
+#include "job/photo_check.h"
 #include "job/tracing_page.h"
 
 namespace nine::cli {
@@ -239,25 +240,30 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
     return reply;
 }
 
-Result<Reply> blankPhoto(const Words& words, const Task& task) {
-    const Result<Args> args = Args::parse(
-        words,
-        {"out", "name", "family", "girth", "length", "scale", "coin", "outline", "put_back", "axis", "nose",
-         "top", "top_axis", "exclude", "include", "top_exclude", "top_include", "brush", "thin"},
-        {}, 1);
-    if (!args) return args.error();
-    const Result<std::string> out = args->need("out");
-    if (!out) return out.error();
-    const Result<BodyWish> body = bodyWish(*args, args->word(0));
-    if (!body) return body.error();
+namespace {
+
+/// Words that tell how a body lies in a photo, and what of it was found.
+const std::vector<std::string> kPhotoWords{"length", "scale",   "coin",    "outline", "put_back", "axis",
+                                           "nose",   "exclude", "include", "brush",   "thin"};
+struct SeenBody {
+    LoadedPicture picture;
     PhotoWish wish;
-    if (args->has("length")) {
-        const Result<double> length = args->number("length", 0);
+    std::optional<SeenCoin> coin;
+    Silhouette silhouette;
+    PhotoOutline outline;
+};
+
+/// `usualLength_mm` where nothing else tells the scale.
+Result<SeenBody> seenBody(const Args& args, const std::string& path, std::optional<double> usualLength_mm,
+                          const Task& task) {
+    PhotoWish wish;
+    if (args.has("length")) {
+        const Result<double> length = args.number("length", 0);
         if (!length) return length.error();
         if (!(*length > 0)) return Error{"bad_value", "The length of a body is above 0.", "--length"};
         wish.length_mm = *length;
     }
-    if (const auto text = args->value("scale")) {
+    if (const auto text = args.value("scale")) {
         const auto n = parseNumbers(*text, "--scale");
         if (!n) return n.error();
         if (n->size() != 5)
@@ -265,27 +271,27 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
                          "--scale"};
         wish.known = PhotoWish::Known{{(*n)[0], (*n)[1]}, {(*n)[2], (*n)[3]}, (*n)[4]};
     }
-    if (const auto text = args->value("axis")) {
+    if (const auto text = args.value("axis")) {
         const auto ends = twoPoints(*text, "--axis");
         if (!ends) return ends.error();
         wish.axis_px = *ends;
     }
-    const Result<bool> noseLeft = noseAtLeft(*args);
+    const Result<bool> noseLeft = noseAtLeft(args);
     if (!noseLeft) return noseLeft.error();
     wish.noseLeft = *noseLeft;
-    if (Status ok = readStrokes(*args, "", wish.silhouette.strokes); !ok) return ok.error();
-    if (args->has("thin")) {
-        const Result<double> thin = args->number("thin", 0);
+    if (Status ok = readStrokes(args, "", wish.silhouette.strokes); !ok) return ok.error();
+    if (args.has("thin")) {
+        const Result<double> thin = args.number("thin", 0);
         if (!thin) return thin.error();
         wish.silhouette.thin_px = *thin;
     }
-    if (const auto text = args->value("put_back")) {
+    if (const auto text = args.value("put_back")) {
         const auto places = groups(*text, 2, "--put_back");
         if (!places) return places.error();
         for (const auto& p : *places) wish.silhouette.putBack.emplace_back(p[0], p[1]);
     }
     std::optional<std::vector<double>> coin;  // x, y, diameter
-    if (const auto text = args->value("coin")) {
+    if (const auto text = args.value("coin")) {
         const auto n = parseNumbers(*text, "--coin");
         if (!n) return n.error();
         if (n->size() != 3 || !((*n)[2] > 0))
@@ -296,8 +302,11 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
                          "--coin"};
         coin = *n;
     }
-    if (!wish.length_mm && !wish.known && !coin) return photoOutline({}, wish).error();
-    const Result<LoadedPicture> picture = loadPicture(args->word(0), task);
+    if (!wish.length_mm && !wish.known && !coin) {
+        if (!usualLength_mm) return photoOutline({}, wish).error();
+        wish.length_mm = usualLength_mm;
+    }
+    Result<LoadedPicture> picture = loadPicture(path, task);
     if (!picture) return picture.error();
     wish.focal_px = picture->file.focal_px();
     std::optional<SeenCoin> seenCoin;
@@ -307,12 +316,44 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
         seenCoin = *seen;
         wish.known = PhotoWish::Known{seen->middle - seen->half_px, seen->middle + seen->half_px, (*coin)[2]};
     }
-    const Result<Silhouette> silhouette = silhouetteOf(picture->file.picture, wish.silhouette, task);
+    Result<Silhouette> silhouette = silhouetteOf(picture->file.picture, wish.silhouette, task);
     if (!silhouette) return silhouette.error();
-    if (const auto file = args->value("outline"))
+    if (const auto file = args.value("outline"))
         if (Status ok = writeOutline(silhouette->outline, *file); !ok) return ok.error();
-    const Result<PhotoOutline> side = photoOutline(*silhouette, wish);
-    if (!side) return side.error();
+    Result<PhotoOutline> outline = photoOutline(*silhouette, wish);
+    if (!outline) return outline.error();
+    return SeenBody{std::move(*picture), std::move(wish), seenCoin, std::move(*silhouette),
+                    std::move(*outline)};
+}
+
+/// What was taken off, for the reply.
+Json takenOffJson(const SeenBody& seen) {
+    Json list = Json::array();
+    for (const TakenOff& thing : seen.silhouette.takenOff)
+        list.push_back({{"kind", takenOffName(thing.kind)},
+                        {"x_px", thing.foot.x()},
+                        {"y_px", thing.foot.y()},
+                        {"reach_mm", thing.reach_px * seen.outline.mmPerPx},
+                        {"doubtful", thing.doubtful},
+                        {"back", thing.back}});
+    return list;
+}
+
+}  // namespace
+
+Result<Reply> blankPhoto(const Words& words, const Task& task) {
+    std::vector<std::string> known = kPhotoWords;
+    known.insert(known.end(),
+                 {"out", "name", "family", "girth", "top", "top_axis", "top_exclude", "top_include"});
+    const Result<Args> args = Args::parse(words, known, {}, 1);
+    if (!args) return args.error();
+    const Result<std::string> out = args->need("out");
+    if (!out) return out.error();
+    const Result<BodyWish> body = bodyWish(*args, args->word(0));
+    if (!body) return body.error();
+    const Result<SeenBody> seen = seenBody(*args, args->word(0), std::nullopt, task);
+    if (!seen) return seen.error();
+    const PhotoOutline& side = seen->outline;
     std::optional<PhotoOutline> above;
     std::optional<LoadedPicture> topPicture;
     if (const auto path = args->value("top")) {
@@ -322,8 +363,8 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
         if (Status ok = readStrokes(*args, "top_", topWish.silhouette.strokes); !ok) return ok.error();
         const Result<Silhouette> top = silhouetteOf(loaded->file.picture, topWish.silhouette, task);
         if (!top) return top.error();
-        topWish.noseLeft = wish.noseLeft;
-        topWish.length_mm = side->mmPerPx * side->axis_px.length();  // the same body at another scale
+        topWish.noseLeft = seen->wish.noseLeft;
+        topWish.length_mm = side.mmPerPx * side.axis_px.length();  // the same body at another scale
         if (const auto text = args->value("top_axis")) {
             const auto ends = twoPoints(*text, "--top_axis");
             if (!ends) return ends.error();
@@ -334,32 +375,57 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
         above = *outline;
         topPicture = std::move(*loaded);
     }
-    Result<MadeBlank> made = blankOfPhotos(*side, above, *body);
+    Result<MadeBlank> made = blankOfPhotos(side, above, *body);
     if (!made) return made.error();
-    if (seenCoin && slantWarning(*seenCoin)) made->body.warnings.push_back(*slantWarning(*seenCoin));
-    made->blank.pictures.push_back(backPicture(picture->file.picture, side->axis_px.nose, side->axis_px.tail,
-                                               picture->name, picture->hash, false));
+    if (seen->coin && slantWarning(*seen->coin)) made->body.warnings.push_back(*slantWarning(*seen->coin));
+    made->blank.pictures.push_back(backPicture(seen->picture.file.picture, side.axis_px.nose,
+                                               side.axis_px.tail, seen->picture.name, seen->picture.hash,
+                                               false));
     if (topPicture)
         made->blank.pictures.push_back(backPicture(topPicture->file.picture, above->axis_px.nose,
                                                    above->axis_px.tail, topPicture->name, topPicture->hash,
                                                    true));
     Result<Reply> reply = replyWith(std::move(*made), *out);
     if (!reply) return reply;
-    reply->json["mm_per_px"] = side->mmPerPx;
-    reply->json["axis_px"] = {side->axis_px.nose.x(), side->axis_px.nose.y(), side->axis_px.tail.x(),
-                              side->axis_px.tail.y()};
-    reply->json["orientation"] = picture->file.orientation;
-    reply->json["contrast"] = silhouette->contrast;
-    if (side->camera_mm > 0) reply->json["camera_mm"] = side->camera_mm;
-    if (seenCoin) reply->json["coin_px"] = 2 * seenCoin->half_px.norm();
-    reply->json["taken_off"] = Json::array();
-    for (const TakenOff& thing : silhouette->takenOff)
-        reply->json["taken_off"].push_back({{"kind", takenOffName(thing.kind)},
-                                            {"x_px", thing.foot.x()},
-                                            {"y_px", thing.foot.y()},
-                                            {"reach_mm", thing.reach_px * side->mmPerPx},
-                                            {"doubtful", thing.doubtful},
-                                            {"back", thing.back}});
+    reply->json["mm_per_px"] = side.mmPerPx;
+    reply->json["axis_px"] = {side.axis_px.nose.x(), side.axis_px.nose.y(), side.axis_px.tail.x(),
+                              side.axis_px.tail.y()};
+    reply->json["orientation"] = seen->picture.file.orientation;
+    reply->json["contrast"] = seen->silhouette.contrast;
+    if (side.camera_mm > 0) reply->json["camera_mm"] = side.camera_mm;
+    if (seen->coin) reply->json["coin_px"] = 2 * seen->coin->half_px.norm();
+    reply->json["taken_off"] = takenOffJson(*seen);
+    return reply;
+}
+
+Result<Reply> blankCheck(const Words& words, const Task& task) {
+    std::vector<std::string> known = kPhotoWords;
+    known.emplace_back("out");
+    const Result<Args> args = Args::parse(words, known, {"above"}, 2);
+    if (!args) return args.error();
+    const Result<Body> body = loadBody(args->word(0));
+    if (!body) return body.error();
+    const Result<SeenBody> seen = seenBody(*args, args->word(1), body->skin.length_mm(), task);
+    if (!seen) return seen.error();
+    const bool ownScale = args->has("length") || args->has("scale") || args->has("coin"),
+               above = args->has("above");
+    const PhotoCheck check = checkPhoto(body->skin, seen->outline, ownScale, above);
+    if (const auto file = args->value("out")) {
+        std::string rows = "x_mm,edge,off_mm\n";
+        for (const PhotoCheck::At& at : check.places)
+            rows +=
+                fixedText(at.x_mm, 3) + (at.upper ? ",upper," : ",lower,") + fixedText(at.off_mm, 3) + "\n";
+        if (Status ok = writeFileAtomically(*file, rows); !ok) return ok.error();
+    }
+    Reply reply;
+    reply.json = {{"rms_mm", check.rms_mm},
+                  {"worst_mm", check.worst.off_mm},
+                  {"worst_x_mm", check.worst.x_mm},
+                  {"worst_edge", check.worst.upper ? "upper" : "lower"},
+                  {"scale", check.scale},
+                  {"warnings", warningsJson(seen->outline.warnings)},
+                  {"taken_off", takenOffJson(*seen)}};
+    reply.text = checkSentence(check, above).text + "\n" + warningsText(seen->outline.warnings);
     return reply;
 }
 

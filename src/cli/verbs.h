@@ -32,6 +32,7 @@ Result<Reply> blankTable(const Words& words, const Task& task);
 Result<Reply> blankSheet(const Words& words, const Task& task);
 Result<Reply> blankTrace(const Words& words, const Task& task);
 Result<Reply> blankPhoto(const Words& words, const Task& task);
+Result<Reply> blankCheck(const Words& words, const Task& task);
 Result<Reply> blankFamily(const Words& words, const Task& task);
 Result<Reply> fit(const Words& words, const Task& task);
 Result<Reply> land(const Words& words, const Task& task);

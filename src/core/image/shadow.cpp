@@ -10,6 +10,7 @@ namespace {
 
 constexpr double kSoftEdge_px = 14;    // of the picture worked on: wider borders are those of shadows
 constexpr double kSmallShare = 0.012;  // of the picture: rings and hooks enclose no more than that across
+constexpr double kOpenShare = 1.2;     // of the root of its area: a square open to one side has 1
 constexpr double kWireShare = 0.0045;  // of the picture: half a wire is thinner
 
 /// How steeply the difference changes, per pixel.
@@ -100,6 +101,10 @@ ShadowReading takeShadowOff(PixelSet& mask, const Difference& d, const Plane& so
         const auto judge = [&](const Part& part) {
             const EdgeWidth edge = edgeWidth(part.pixels, mask, soft);
             if (edge.count < kLeastBorder_px || edge.median < kSoftEdge_px) return false;
+            // A shadow goes over into the ground along a good part of its border; what a sharp rim parts from
+            // the ground nearly all round is body, lying in the shadow.
+            const double size = std::sqrt(static_cast<double>(part.area()));
+            if (size > 2 * side && static_cast<double>(edge.count) < kOpenShare * size) return false;
             const bool large = static_cast<double>(part.area()) > kMostShadow * whole;
             const bool goesOver = sharpShare(part.pixels, mask, rest, steep, share * sharp) < kSharpBorder;
             merged = merged || large || (goesOver && share < 1);
@@ -109,10 +114,15 @@ ShadowReading takeShadowOff(PixelSet& mask, const Difference& d, const Plane& so
         for (const Part& part : partsOf(opened(rest, 3), false)) {
             if (part.area() < kSpeck_px) break;
             if (judge(part)) continue;
-            // Hooks and wires of the shadow's colour lie in it, with sharp borders of their own.
+            // Hooks and wires of the shadow's colour lie in it, with sharp borders of their own. What is left
+            // without them is a strip beside the body; a thick part is body.
             const PixelSet one = pixelsOf(part, mask.width, mask.height);
-            for (const Part& broad : partsOf(opened(one, wire), false))
-                if (broad.area() >= kSpeck_px) judge(broad);
+            for (const Part& broad : partsOf(opened(one, wire), false)) {
+                if (broad.area() < kSpeck_px) break;
+                const PixelSet thick = opened(pixelsOf(broad, mask.width, mask.height), side);
+                const auto left = std::count(thick.on.begin(), thick.on.end(), 1);
+                if (2 * left < static_cast<long>(broad.area())) judge(broad);
+            }
         }
         rest = mixed;
     }

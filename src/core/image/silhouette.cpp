@@ -79,7 +79,10 @@ void takeOff(const PixelSet& set, TakenOff::Kind kind, bool doubtful, const Silh
              PixelSet& body, std::vector<TakenOff>& things) {
     constexpr float kOut_px = 5;
     constexpr std::size_t kLeast_px = 40;
+    constexpr double kFarShadow = 0.12;  // of the root of the body's area: that far out it may be body
     const Plane away = distanceTo(body);
+    const double farShadow =
+        kFarShadow * std::sqrt(static_cast<double>(std::count(body.on.begin(), body.on.end(), 1)));
     for (const Part& part : partsOf(opened(set, 1), true)) {
         if (part.area() < kLeast_px) break;
         float reach = 0, least = 1e9F;
@@ -94,7 +97,8 @@ void takeOff(const PixelSet& set, TakenOff::Kind kind, bool doubtful, const Silh
         if (reach < kOut_px || least > kOut_px) continue;
         TakenOff thing;
         thing.kind = kind;
-        thing.doubtful = doubtful;
+        const bool far = kind == TakenOff::Kind::Shadow && static_cast<double>(reach) > farShadow;
+        thing.doubtful = doubtful || far;
         thing.reach_px = static_cast<double>(reach) * factor;
         const auto w = static_cast<std::size_t>(set.width);
         thing.foot =
