@@ -37,6 +37,14 @@ class Ways : public WindowTest {
         ASSERT_TRUE(QTest::qWaitFor([&] { return chip(name) != nullptr; }, 3000)) << name.toStdString();
         WindowTest::type(chip(name), text);
     }
+    /// All words of the card.
+    QString cardText() {
+        QApplication::processEvents();
+        QString text;
+        for (const QLabel* label : window.findChildren<QLabel*>())
+            if (label->isVisible()) text += label->text() + '\n';
+        return text;
+    }
     /// An entry of the menu behind a button.
     void pick(const QString& words, const QString& entry) {
         ASSERT_TRUE(QTest::qWaitFor([&] { return button(words) != nullptr; }, 3000)) << words.toStdString();
@@ -148,6 +156,25 @@ TEST_F(Ways, ABodyFromPhotosIsOneStepOfTheHistory) {
     EXPECT_NEAR(body().table.stations.back().x_mm, 61, 0.3);
     EXPECT_EQ(body().pictures.size(), 2u);
     window.document().history().undo();
+    EXPECT_EQ(bytes(), before);
+}
+
+TEST_F(Ways, APhotoIsLaidOverTheBodyOfTheJob) {
+    const std::string before = bytes();
+    window.showLeaf(BlankNumber);
+    window.blankLeaf().openPicture(":/demo/sedge60-photo.jpg");
+    ASSERT_TRUE(looked());
+    // Without a length it is made to fit; the drawn demo body is the demo's own.
+    ASSERT_TRUE(desk().side().check);
+    EXPECT_LT(desk().side().check->rms_mm, 0.15);
+    const QString fitted = cardText();
+    EXPECT_TRUE(fitted.contains("Laid over the body of this job")) << fitted.toStdString();
+    EXPECT_TRUE(fitted.contains("made to fit in size"));
+    type("Length of the body", "63");
+    ASSERT_TRUE(looked());
+    EXPECT_GT(desk().side().check->worst.off_mm, 1);
+    EXPECT_FALSE(cardText().contains("made to fit in size"));
+    click("Leave this");
     EXPECT_EQ(bytes(), before);
 }
 

@@ -53,6 +53,26 @@ TEST(BlankSheetCli, RingsAreWhereTheLayoutSaysInAnIndependentRenderer) {
     EXPECT_EQ(cli("blank sheet --out " + (folder / "x.pdf") + " --paper A5").exitCode, 1);
 }
 
+TEST(BlankCheckCli, ThePhotoOfTheBodyLiesOnItAndAnotherBodyDoesNot) {
+    const TemporaryFolder folder;
+    ASSERT_EQ(cli("blank photo " + picture("sedge60-photo.jpg") + " --length 60 --out " +
+                  (folder / "b.nineleaves.json"))
+                  .exitCode,
+              0);
+    const auto check = [&](const std::string& body, const std::string& more) {
+        return cli("blank check " + body + " " + picture("sedge60-photo.jpg") + more + " --json");
+    };
+    const CliRan same = check((folder / "b.nineleaves.json"), " --out " + (folder / "c.csv"));
+    ASSERT_EQ(same.exitCode, 0) << same.err;
+    EXPECT_LT(same.json().at("rms_mm"), 0.05);
+    EXPECT_EQ(read(folder / "c.csv").rfind("x_mm,edge,off_mm\n", 0), 0u);
+    EXPECT_NEAR(same.json().at("scale"), 1, 0.01);
+    // Two mm longer by ruler: the ends are a millimetre off.
+    const CliRan longer = check((folder / "b.nineleaves.json"), " --length 62");
+    EXPECT_NEAR(longer.json().at("worst_mm"), 1, 0.35);
+    EXPECT_EQ(check("nothing.csv", "").exitCode, 1);
+}
+
 TEST(BlankTraceCli, TheDemosTracingBecomesTheDemosBody) {
     const TemporaryFolder folder;
     const CliRan ran = cli("blank trace " + picture("sedge60-tracing.jpg") + " --out " +

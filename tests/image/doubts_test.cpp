@@ -66,6 +66,37 @@ TEST(RunOn, AnEndIsWhatIsLikeliest) {
     EXPECT_LT(arc, -8);
 }
 
+/// A face cut off a wedge, its middle hidden near one corner: few points of it are seen, and more beyond.
+TEST(RunOn, ACutFaceStaysStraightUpToItsHiddenCorner) {
+    Polyline2 line;  // along the belly to the corner at 300,0; up the face to 250,120; back along the top
+    for (int i = 0; i < 150; ++i) line.emplace_back(2.0 * i, 0);
+    const Vec2 face = Vec2(-50, 120).normalized();
+    for (int i = 0; i < 65; ++i) line.push_back(Vec2(300, 0) + 2.0 * i * face);
+    for (int i = 0; i < 120; ++i) line.emplace_back(250 - 2.0 * i, 120);
+    std::vector<bool> blind(line.size());
+    const Polyline2 whole = line;
+    // Hidden from 10 points before the corner to the middle of the face: 30 points of it are left.
+    for (std::size_t i = 140; i < 185; ++i) {
+        blind[i] = true;
+        line[i] += Vec2(14, 0);
+    }
+    // Ground is beyond the belly and the face.
+    const Likely onBody = [&](const Polyline2& path) {
+        double sum = 0;
+        for (const Vec2& p : path) {
+            const double beyond = std::max(-p.y(), (p - Vec2(300, 0)).dot(Vec2(face.y(), -face.x())));
+            sum += beyond > 2 ? -1 : std::abs(beyond) < 2 ? 1 : 0;
+        }
+        return sum / static_cast<double>(path.size());
+    };
+    runOn(line, blind, onBody);
+    for (std::size_t i = 130; i < 200; ++i) {
+        double near = 1e9;
+        for (const Vec2& q : whole) near = std::min(near, (q - line[i]).norm());
+        EXPECT_LT(near, 3) << i << ": " << line[i].transpose();
+    }
+}
+
 // ---- end_fit
 
 /// Closed outline of half heights k d^p before a tail at `length`, blunt before it and round at the nose.
@@ -240,7 +271,8 @@ TEST(PhotoDoubts, AGuessIsToldByItsPlaceAndSize) {
     const PhotoOutline outline = test::need(photoOutline(s, wish));
     const Warning* told = warningOf(outline.warnings, "outline_guessed");
     ASSERT_TRUE(told);
-    EXPECT_NE(told->text.find("On the lower edge 25 to 35 mm from the nose"), std::string::npos) << told->text;
+    EXPECT_NE(told->text.find("On the lower edge 25 to 35 mm from the nose"), std::string::npos)
+        << told->text;
     EXPECT_NE(told->text.find("about 0.6 mm"), std::string::npos) << told->text;
     s.guessed.front().likely_px = 1;  // a tenth of a millimetre is not worth a sentence
     EXPECT_FALSE(warningOf(test::need(photoOutline(s, wish)).warnings, "outline_guessed"));

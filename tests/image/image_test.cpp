@@ -226,6 +226,55 @@ TEST(Axis, OfAFaceRunsFromItsMiddle) {
     EXPECT_NEAR(axis.nose.x(), 0, 0.2);
 }
 
+/// A spindle cut off at `cut` of its length, its face leaning by `lean` mm from edge to edge.
+Polyline2 cutSpindle(double length, double height, double cut, double lean) {
+    Polyline2 upper, line;
+    for (int i = 0; i <= 400; ++i) {
+        const double x = cut * length * i / 400, t = x / length;
+        upper.emplace_back(x, 0.5 * height * std::sin(kPi * std::sqrt(t)));
+    }
+    for (const Vec2& p : upper)
+        line.emplace_back(p.x() + (p.x() > 0.9 * cut * length ? 0.5 * lean : 0), p.y());
+    for (std::size_t i = upper.size(); i-- > 0;)
+        line.emplace_back(upper[i].x() - (upper[i].x() > 0.9 * cut * length ? 0.5 * lean : 0), -upper[i].y());
+    return evenlySpaced(line, 0.1);
+}
+
+TEST(Axis, ANarrowFaceIsOneAndARoundEndIsNone) {
+    // Heights at the face: a quarter of the largest.
+    const BodyAxis cut = axisOf(cutSpindle(100, 30, 0.84, 0));
+    EXPECT_TRUE(cut.tailFlat);
+    EXPECT_NEAR(cut.tail.x(), 84, 0.15);
+    EXPECT_FALSE(cut.noseFlat);
+    for (const double height : {8.0, 30.0}) {  // an ellipse; as blunt as bodies get
+        Polyline2 round;
+        for (int i = 0; i < 1200; ++i)
+            round.emplace_back(40 * std::cos(2 * kPi * i / 1200),
+                               0.5 * height * std::sin(2 * kPi * i / 1200));
+        const BodyAxis axis = axisOf(round);
+        EXPECT_FALSE(axis.noseFlat || axis.tailFlat) << height;
+    }
+}
+
+TEST(Axis, AFaceThatLeansIsNoReasonToRefuse) {
+    for (const double lean : {0.6, 3.0}) {
+        const Polyline2 line = cutSpindle(100, 30, 0.8, lean);
+        const BodyAxis axis = axisOf(line);
+        ASSERT_TRUE(axis.tailFlat) << lean;
+        Outlines o;
+        o.side = laidOn(line, axis);
+        o.tailFlat = true;
+        const OutlinedBody body = test::need(bodyFromOutlines(o));
+        const Station& last = body.table.stations.back();
+        const double height = 0.5 * 30 * std::sin(kPi * std::sqrt(0.8));  // of the half at the face
+        EXPECT_NEAR(last.top_mm, height, 0.3 * lean) << lean;
+        EXPECT_NEAR(last.bottom_mm, height, 0.3 * lean) << lean;
+        const bool told = std::any_of(body.warnings.begin(), body.warnings.end(),
+                                      [](const Warning& w) { return w.code == "end_leans"; });
+        EXPECT_EQ(told, lean > 1) << lean;
+    }
+}
+
 using test::bodyOnGround;
 using test::kPaper;
 using test::kWood;
@@ -370,6 +419,35 @@ TEST(Silhouettes, AGreyBellyBesideAShadowBelongsToTheBody) {
     const PhotoMiss miss = missOfPhoto(picture, body);
     EXPECT_LT(miss.rms, 0.2);
     EXPECT_LT(miss.worst, 0.9);
+}
+
+TEST(Silhouettes, AGreyBodyInItsOwnShadowKeepsBothHalves) {
+    // A black band parts it, and its shadow surrounds both halves.
+    const Skin body = test::sampleSkin("sedge60");
+    const Vec3 grey(120, 120, 121);
+    Picture picture = bodyOnGround(body, grey, kPaper, 0.055, false);
+    paintOver(picture, body, 0.055, plain({14, 14, 14}), [&](const Vec2& p) {
+        const Section s = body.loft().sectionAt(std::clamp(p.x(), 0.0, body.length_mm()));
+        return std::abs(p.x() - 26) < 1.5 && p.y() < s.top && p.y() > -s.bottom;
+    });
+    const PhotoMiss miss = missOfPhoto(withShadow(std::move(picture), body, 0.055, kPaper), body);
+    EXPECT_LT(miss.worst, 0.6);
+    EXPECT_LT(miss.rms, 0.2);
+}
+
+TEST(Silhouettes, AHookOfItsShadowsColourDoesNotMakeTheShadowBody) {
+    const Skin body = test::sampleSkin("sedge60");
+    Picture picture =
+        withShadow(bodyOnGround(body, {140, 30, 30}, kPaper, 0.055, false), body, 0.055, kPaper);
+    // A hook from the belly, as grey as the shadow, through it and beyond.
+    paintOver(picture, body, 0.055, plain({150, 150, 152}), [&](const Vec2& p) {
+        const Section s = body.loft().sectionAt(std::clamp(p.x(), 0.0, body.length_mm()));
+        return p.y() < -s.bottom && std::abs(p.x() - 30) < 6 &&
+               std::abs(std::hypot(p.x() - 30, p.y() + s.bottom) - 5.5) < 0.35;
+    });
+    const PhotoMiss miss = missOfPhoto(picture, body);
+    EXPECT_LT(miss.worst, 0.6);
+    EXPECT_LT(miss.rms, 0.15);
 }
 
 TEST(Silhouettes, StrokesTakeOutAndPutIn) {

@@ -13,7 +13,7 @@ namespace {
 constexpr double kFlatShare = 0.22;  // of the height: shorter straight pieces are no face
 // A face deviates less from its chord. A round end bulges by a hundredth of its height over as long a piece.
 constexpr double kStraightShare = 0.005, kLeastStraight_mm = 0.04, kMostStraight_mm = 0.12;
-constexpr double kFaceTurn = 0.5;      // cosine to the axis: a face stands within 60 degrees across it
+constexpr double kFaceTurn = 0.5;  // cosine to the axis: a face stands within 60 degrees across it
 
 struct Face {
     Vec2 middle;

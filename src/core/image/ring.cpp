@@ -22,7 +22,8 @@ constexpr double kCore = 0.045;       // of the length: what a ball of this radi
 constexpr double kBeyondCore = 0.25;  // of the length: so far out rings are looked for
 constexpr double kSunkIn = 0.02;      // of the length: a middle no deeper in what looks like body
 constexpr double kLeastContrast = 3, kNoiseTimes = 2.5;  // L*a*b*; deviations of the ground
-constexpr double kEdgeShare = 0.5;                       // of the contrast, over two pixels
+constexpr double kBlur_px = 3;        // a ring is in what leaves the ground, its rim no farther out
+constexpr double kEdgeShare = 0.5;    // of the contrast, over two pixels
 constexpr double kVotes = 0.35;       // of the pixels round a circle, on nine places together
 constexpr double kSectorShare = 0.4;  // of the usual contrast
 constexpr double kSame = 0.7;         // of it: how far hole and outside may differ
@@ -186,13 +187,14 @@ struct Edge {
     Vec2 at, across;
 };
 
-std::vector<Edge> edgesNear(const std::vector<Plane>& lab, const Plane& away, double length, double least) {
+std::vector<Edge> edgesNear(const std::vector<Plane>& lab, const PixelSet& beside, const Plane& away,
+                            double length, double least) {
     const auto beyond = static_cast<float>((kBeyondCore + kMostRadius) * length),
                within = static_cast<float>(-(kSunkIn + kMostRadius) * length);
     std::vector<Edge> edges;
     for (int y = 2; y + 2 < away.height; ++y)
         for (int x = 2; x + 2 < away.width; ++x) {
-            if (away.at(x, y) < within || away.at(x, y) > beyond) continue;
+            if (!beside.at(x, y) || away.at(x, y) < within || away.at(x, y) > beyond) continue;
             Vec2 most = Vec2::Zero();
             for (const Plane& plane : lab) {
                 const Vec2 change(plane.at(x + 1, y) - plane.at(x - 1, y),
@@ -254,7 +256,7 @@ std::vector<Ring> ringsOn(const std::vector<Plane>& lab, const PixelSet& body, c
     const Plane depth = distanceTo(inverse(core));
     for (std::size_t i = 0; i < away.values.size(); ++i) away.values[i] -= depth.values[i];
     const double least = std::max(kLeastContrast, kNoiseTimes * noise);
-    const std::vector<Edge> edges = edgesNear(lab, away, length, least);
+    const std::vector<Edge> edges = edgesNear(lab, grown(body, kBlur_px), away, length, least);
     std::vector<double> radii;
     for (double r = std::max(kLeastRadius_px, kLeastRadius * length); r < kMostRadius * length;
          r *= kRadiusStep)

@@ -75,16 +75,16 @@ double sharpShare(const std::vector<std::size_t>& pixels, const PixelSet& mask, 
 }  // namespace
 
 ShadowReading takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, float level,
-                            double colourNoise) {
+                            const WholePicture& picture) {
     constexpr double kNoColour = 4, kColourNoiseTimes = 4, kMostShadow = 0.6, kSharp = 1.2,
                      kSharpShare = 0.035, kSharpBorder = 0.75;
     constexpr float kFainter = 0.6F;
     const Plane colour = smoothed(d.colour, 1.2), steep = steepness(soft);
-    const double wire = kWireShare * std::hypot(mask.width, mask.height);
-    const double side = kSmallShare * std::hypot(mask.width, mask.height), smallest = side * side;
-    const auto none = static_cast<float>(std::max(kNoColour, kColourNoiseTimes * colourNoise));
+    const double wire = kWireShare * picture.diagonal_px;
+    const double side = kSmallShare * picture.diagonal_px, smallest = side * side;
+    const auto none = static_cast<float>(std::max(kNoColour, kColourNoiseTimes * picture.colourNoise));
     // What is sharp is so against how much this picture's body stands out.
-    const auto sharp = static_cast<float>(std::max(kSharp, kSharpShare * quantile(soft.values, 0.98)));
+    const auto sharp = static_cast<float>(std::max(kSharp, kSharpShare * picture.most));
     PixelSet dark(mask.width, mask.height), shadow(mask.width, mask.height);
     for (std::size_t i = 0; i < mask.on.size(); ++i)
         dark.on[i] = mask.on[i] && d.darker.on[i] && colour.values[i] < none && steep.values[i] < sharp;

@@ -11,10 +11,17 @@ struct ShadowReading {
     bool doubtful;   ///< body and shadow hang together as one dark part
 };
 
+/// What is known of the whole picture when only a part of it is looked at.
+struct WholePicture {
+    double diagonal_px = 0;
+    float most = 0;          ///< difference from the ground that 2 % of it exceed
+    double colourNoise = 0;  ///< of the ground in a* and b*
+};
+
 /// Takes off what is only darker than the ground, of its colour, without sharp edges inside, and fades into
 /// the ground. A dark part of the body itself ends sharply, against the ground and against the shadow beside
 /// it, and stays.
 ShadowReading takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, float level,
-                            double colourNoise);
+                            const WholePicture& picture);
 
 }  // namespace nine

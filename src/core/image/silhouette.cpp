@@ -79,7 +79,7 @@ void takeOff(const PixelSet& set, TakenOff::Kind kind, bool doubtful, const Silh
              PixelSet& body, std::vector<TakenOff>& things) {
     constexpr float kOut_px = 5;
     constexpr std::size_t kLeast_px = 40;
-    constexpr double kFarShadow = 0.12;  // of the root of the body's area: that far out it may be body
+    constexpr double kFarShadow = 0.3;  // of the root of the body's area: that far out it may be body
     const Plane away = distanceTo(body);
     const double farShadow =
         kFarShadow * std::sqrt(static_cast<double>(std::count(body.on.begin(), body.on.end(), 1)));
@@ -174,36 +174,87 @@ PixelSet standingOut(const PixelSet& taken, const PixelSet& body) {
     return things;
 }
 
-}  // namespace
+/// What was measured of the whole picture, and where its body lies cut out of it.
+struct Scene {
+    Picture picture;  ///< in its own pixels; all else is `factor` times smaller
+    int factor = 1;
+    std::vector<Plane> lab;
+    Difference difference;
+    Plane soft;  ///< difference.all, smoothed
+    float level = 0;
+    double low = 0;  ///< of soft: what surely is body, and what hangs on to it
+    PixelSet mask;
+    WholePicture whole;
+    double noise = 0;      ///< of the ground, L*a*b*
+    std::size_t area = 0;  ///< of the whole picture
+};
 
-Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wish, const Task& task) {
-    const int factor = factorFor(picture, kWorkOn_px);
-    const Picture small = reduced(picture, factor);
-    if (small.width < 40 || small.height < 40)
-        return Error{"nothing_found", "The picture is too small to find a body in; take it with more pixels.",
-                     "photo"};
-    task.progress(0.2);
-    if (task.cancelled()) return Task::cancelledError();
-    if (showsTracingSheet(small, task))
-        return Error{"tracing_sheet",
-                     "This is a picture of the tracing sheet, not of a body. Open it under \"Trace it\".",
-                     "photo"};
-    const std::vector<Plane> lab = labPlanes(small);
-    GroundPlane ground[3];
-    forEachInParallel(3, [&](std::size_t c) { ground[c] = groundOf(lab[c]); });
-    task.progress(0.4);
-    if (task.cancelled()) return Task::cancelledError();
-    const Difference difference = differenceFrom(lab, ground);
-    const Plane soft = smoothed(difference.all, 1.2);
-    const float level = otsuLevel(soft.values);
-    task.progress(0.6);
-    if (task.cancelled()) return Task::cancelledError();
-    // A body has parts that stand out less than others: what hangs on to what surely is body counts from
-    // where it leaves the ground's own unevenness.
-    const double low = std::min<double>(level, groundLevel(soft));
-    PixelSet mask = reaching(above(soft, static_cast<float>(low)), above(soft, level));
-    const ShadowReading shadow =
-        takeShadowOff(mask, difference, soft, level, std::hypot(ground[1].sigma, ground[2].sigma));
+/// A part of the picture worked on.
+struct Window {
+    int left = 0, top = 0, width = 0, height = 0;
+};
+/// Round what was found and what is told by hand, with room for a border to be looked for.
+Window windowOf(const PixelSet& mask, const SilhouetteWish& wish, int factor) {
+    constexpr int kRoom_px = 60;
+    int left = mask.width, top = mask.height, right = 0, bottom = 0;
+    const auto include = [&](int x, int y) {
+        left = std::min(left, x);
+        top = std::min(top, y);
+        right = std::max(right, x);
+        bottom = std::max(bottom, y);
+    };
+    for (int y = 0; y < mask.height; ++y)
+        for (int x = 0; x < mask.width; ++x)
+            if (mask.at(x, y)) include(x, y);
+    for (const Stroke2& stroke : wish.strokes)
+        for (const Vec2& p : stroke.points)
+            for (const double r : {-stroke.radius, stroke.radius})
+                include(static_cast<int>((p.x() + r) / factor), static_cast<int>((p.y() + r) / factor));
+    left = std::clamp(left - kRoom_px, 0, mask.width - 1);
+    top = std::clamp(top - kRoom_px, 0, mask.height - 1);
+    right = std::clamp(right + kRoom_px, left, mask.width - 1);
+    bottom = std::clamp(bottom + kRoom_px, top, mask.height - 1);
+    return {left, top, right - left + 1, bottom - top + 1};
+}
+template <typename T>
+std::vector<T> cutRows(const std::vector<T>& all, int width, const Window& window, int perPixel) {
+    std::vector<T> part;
+    part.reserve(static_cast<std::size_t>(window.width) * static_cast<std::size_t>(window.height * perPixel));
+    for (int y = 0; y < window.height; ++y) {
+        const auto from = all.begin() + (std::ptrdiff_t(window.top + y) * width + window.left) * perPixel;
+        part.insert(part.end(), from, from + std::ptrdiff_t(window.width) * perPixel);
+    }
+    return part;
+}
+Plane cut(const Plane& plane, const Window& window) {
+    Plane part;
+    part.width = window.width;
+    part.height = window.height;
+    part.values = cutRows(plane.values, plane.width, window, 1);
+    return part;
+}
+PixelSet cut(const PixelSet& set, const Window& window) {
+    PixelSet part;
+    part.width = window.width;
+    part.height = window.height;
+    part.on = cutRows(set.on, set.width, window, 1);
+    return part;
+}
+Picture cut(const Picture& picture, Window window, int factor) {
+    for (int* n : {&window.left, &window.top, &window.width, &window.height}) *n *= factor;
+    Picture part;
+    part.width = window.width;
+    part.height = window.height;
+    part.rgb = cutRows(picture.rgb, picture.width, window, 3);
+    return part;
+}
+
+Result<Silhouette> silhouetteIn(const Scene& scene, const SilhouetteWish& wish, const Task& task) {
+    const int factor = scene.factor;
+    const std::vector<Plane>& lab = scene.lab;
+    const Plane& soft = scene.soft;
+    PixelSet mask = scene.mask;
+    const ShadowReading shadow = takeShadowOff(mask, scene.difference, soft, scene.level, scene.whole);
     // Contrast is that of body and ground, not of what is left when most was painted out.
     const PixelSet asFound = mask;
     for (const Stroke2& stroke : wish.strokes) apply(mask, stroke, factor);
@@ -212,11 +263,11 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     const PixelSet& seen = putIn ? mask : asFound;
     PixelSet groundLike = shadow.like;
     for (std::size_t i = 0; i < groundLike.on.size(); ++i)
-        groundLike.on[i] = groundLike.on[i] || soft.values[i] < low;
+        groundLike.on[i] = groundLike.on[i] || soft.values[i] < scene.low;
     std::vector<Plane> sharp;
     for (const Plane& plane : lab) sharp.push_back(smoothed(plane, 0.7));
 
-    double onBody = 0, onGround = 0, spread = 0;
+    double onBody = 0, onGround = 0;
     std::size_t bodyCount = 0, groundCount = 0;
     for (std::size_t i = 0; i < seen.on.size(); ++i) {
         (seen.on[i] ? onBody : onGround) += soft.values[i];
@@ -233,15 +284,14 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     if (bodyCount == 0 || groundCount == 0) return noContrast;
     onBody /= static_cast<double>(bodyCount);
     onGround /= static_cast<double>(groundCount);
-    for (std::size_t c = 0; c < 3; ++c) spread += ground[c].sigma * ground[c].sigma;
     Silhouette result;
-    result.contrast = (onBody - onGround) / std::max(0.3, std::sqrt(spread));
+    result.contrast = (onBody - onGround) / std::max(0.3, scene.noise);
     if (onBody - onGround < kLeastDifference || result.contrast < kLeastContrast) return noContrast;
 
     const std::vector<Part> asSeen = partsOf(mask, false);
     if (asSeen.empty()) return wish.strokes.empty() ? noContrast : nothingLeft;
     // Rings part what hangs on to them from the body.
-    const std::vector<Ring> rings = ringsOn(sharp, mask, groundLike, std::sqrt(spread));
+    const std::vector<Ring> rings = ringsOn(sharp, mask, groundLike, scene.noise);
     const PixelSet ringed = pixelsOf(rings, mask.width, mask.height, kRingMargin_px);
     mask = without(std::move(mask), ringed);
     std::vector<Part> parts = partsOf(mask, false);
@@ -256,7 +306,7 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     for (std::size_t i = 0; i < body.on.size(); ++i)
         withThings.on[i] = withThings.on[i] || body.on[i] || ringed.on[i];
     const PixelSet withBills = withoutThinThings(body, radius);
-    body = withoutBills(withBills, soft, level);
+    body = withoutBills(withBills, soft, scene.level);
     const PixelSet wires = without(withThings, withBills), bills = without(withBills, body);
     parts = partsOf(body, false);
     if (parts.empty() || parts.front().area() < 400) {
@@ -265,7 +315,7 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
                      "photo"};
     }
     const Part& found = parts.front();
-    const double share = static_cast<double>(found.area()) / static_cast<double>(body.on.size());
+    const double share = static_cast<double>(found.area()) / static_cast<double>(scene.area);
     if (found.left <= 1 || found.top <= 1 || found.right >= mask.width - 2 || found.bottom >= mask.height - 2)
         return Error{
             "cut_off",
@@ -326,7 +376,8 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     for (std::size_t i = 0; i < fixed.on.size(); ++i)
         fixed.on[i] = fixed.on[i] || (withBack.on[i] && !byItself.on[i]);
     fixed = grown(fixed, 3);
-    const BorderSight sight{picture, factor, sharp, groundLike, covered, fixed, distanceTo(inverse(one))};
+    const BorderSight sight{scene.picture,           factor, sharp, groundLike, covered, fixed,
+                            distanceTo(inverse(one))};
     Border border = borderNear(lines.front(), sight);
     std::size_t open = 0, vague = 0;
     for (std::size_t i = 0; i < border.line.size(); ++i) {
@@ -346,8 +397,70 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     Polyline2 line = evenlySpaced(border.line, 2, 2);
     for (Vec2& p : line) p *= factor;
     result.outline = std::move(line);
-    task.progress(1);
     return result;
+}
+
+}  // namespace
+
+Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wish, const Task& task) {
+    const int factor = factorFor(picture, kWorkOn_px);
+    const Picture small = reduced(picture, factor);
+    if (small.width < 40 || small.height < 40)
+        return Error{"nothing_found", "The picture is too small to find a body in; take it with more pixels.",
+                     "photo"};
+    task.progress(0.2);
+    if (task.cancelled()) return Task::cancelledError();
+    if (showsTracingSheet(small, task))
+        return Error{"tracing_sheet",
+                     "This is a picture of the tracing sheet, not of a body. Open it under \"Trace it\".",
+                     "photo"};
+    std::vector<Plane> lab = labPlanes(small);
+    GroundPlane ground[3];
+    forEachInParallel(3, [&](std::size_t c) { ground[c] = groundOf(lab[c]); });
+    task.progress(0.4);
+    if (task.cancelled()) return Task::cancelledError();
+    Scene scene;
+    scene.factor = factor;
+    scene.difference = differenceFrom(lab, ground);
+    scene.soft = smoothed(scene.difference.all, 1.2);
+    scene.level = otsuLevel(scene.soft.values);
+    task.progress(0.6);
+    if (task.cancelled()) return Task::cancelledError();
+    // A body has parts that stand out less than others: what hangs on to what surely is body counts from
+    // where it leaves the ground's own unevenness.
+    scene.low = std::min<double>(scene.level, groundLevel(scene.soft));
+    scene.mask = reaching(above(scene.soft, static_cast<float>(scene.low)), above(scene.soft, scene.level));
+    scene.whole = {std::hypot(small.width, small.height), quantile(scene.soft.values, 0.98),
+                   std::hypot(ground[1].sigma, ground[2].sigma)};
+    scene.area = scene.mask.on.size();
+    double spread = 0;
+    for (const GroundPlane& plane : ground) spread += plane.sigma * plane.sigma;
+    scene.noise = std::sqrt(spread);
+    scene.lab = std::move(lab);
+    // What follows is done where the body is, not on the ground far round it.
+    const Window window = windowOf(scene.mask, wish, factor);
+    scene.picture = cut(picture, window, factor);
+    for (Plane& plane : scene.lab) plane = cut(plane, window);
+    for (Plane* plane : {&scene.difference.all, &scene.difference.colour, &scene.soft})
+        *plane = cut(*plane, window);
+    scene.difference.darker = cut(scene.difference.darker, window);
+    scene.mask = cut(scene.mask, window);
+    const Vec2 off = factor * Vec2(window.left, window.top);
+    SilhouetteWish there = wish;
+    for (Stroke2& stroke : there.strokes)
+        for (Vec2& p : stroke.points) p -= off;
+    for (Vec2& p : there.putBack) p -= off;
+    Result<Silhouette> found = silhouetteIn(std::move(scene), there, task);
+    if (!found) return found;
+    for (Vec2& p : found->outline) p += off;
+    for (TakenOff& thing : found->takenOff) {
+        thing.foot += off;
+        for (Vec2& p : thing.outline) p += off;
+    }
+    for (Guessed& guess : found->guessed)
+        for (Vec2& p : guess.line) p += off;
+    task.progress(1);
+    return found;
 }
 
 }  // namespace nine

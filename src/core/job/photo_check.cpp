@@ -64,10 +64,20 @@ double step(Move& move, const Polyline2& points, const Polyline2& body, bool sca
     Eigen::Vector4d b = Eigen::Vector4d::Zero();
     Vec2 middle = Vec2::Zero();
     for (const Vec2& p : points) middle += move(p) / static_cast<double>(points.size());
+    std::vector<Nearest> nearest;
+    std::vector<double> distances;
     for (const Vec2& p : points) {
-        const Vec2 here = move(p), arm = here - middle;
-        const Nearest near = nearestOn(body, here);
-        const double share = near.distance / kUsualOff_mm, weight = 1 / (1 + share * share);
+        nearest.push_back(nearestOn(body, move(p)));
+        distances.push_back(nearest.back().distance);
+    }
+    // Where most of it is off, as by another size, the difference is shared out.
+    const auto half = distances.begin() + static_cast<std::ptrdiff_t>(distances.size() / 2);
+    std::nth_element(distances.begin(), half, distances.end());
+    const double usual = std::max(kUsualOff_mm, 2 * *half);
+    for (std::size_t i = 0; i < points.size(); ++i) {
+        const Vec2 here = move(points[i]), arm = here - middle;
+        const Nearest& near = nearest[i];
+        const double share = near.distance / usual, weight = 1 / (1 + share * share);
         const Vec2& n = near.normal;
         const Eigen::Vector4d row(n.x(), n.y(), n.dot(Vec2(-arm.y(), arm.x())), scaled ? n.dot(arm) : 0);
         a += weight * row * row.transpose();

@@ -20,10 +20,10 @@ struct PhotoCheck {
 };
 
 /// Moves and turns the photo's outline to where it fits the body's best, so that a difference at one place
-/// does not push the rest off (least squares with weights 1 / (1 + (d / 0.3 mm)^2); Besl and McKay 1992, A
-/// Method for Registration of 3-D Shapes; Holland and Welsch 1977 for the weights, Cauchy's). `ownScale`: the
-/// photo's scale was measured, a different size is a difference; else it is scaled to fit as well. `above`:
-/// seen from above. About 40 ms.
+/// does not push the rest off (least squares with weights 1 / (1 + (d / s)^2), s 0.3 mm or twice the median;
+/// Besl and McKay 1992, A Method for Registration of 3-D Shapes; Holland and Welsch 1977 for the weights,
+/// Cauchy's). `ownScale`: the photo's scale was measured, a different size is a difference; else it is scaled
+/// to fit as well. `above`: seen from above. About 40 ms.
 PhotoCheck checkPhoto(const Skin& skin, const PhotoOutline& seen, bool ownScale, bool above = false);
 
 /// What that means, with the place that is farthest off.

@@ -152,13 +152,16 @@ void BlankDesk::lookAgain(bool strokesChanged) {
     for (Look* look : {&before.side, &before.above}) {
         look->error.reset();
         look->outline.reset();
+        look->check.reset();
         look->reading.reset();
         look->kept.reset();
     }
+    std::optional<StationTable> there;  // the body of the job, which a photo is laid over
+    if (!document_.empty() && document_.job().blank) there = document_.job().blank->table;
     progress_ = 0;
     slot_.request(
-        [before, way = way_, coin = coin_, sidePath = sidePath_, abovePath = abovePath_, tracing = tracing_,
-         photoWish = photo_, aboveWish = aboveWish_, body = body_](const Task& task) {
+        [before, there, way = way_, coin = coin_, sidePath = sidePath_, abovePath = abovePath_,
+         tracing = tracing_, photoWish = photo_, aboveWish = aboveWish_, body = body_](const Task& task) {
             Answer answer = before;
             if (!readPicture(answer.side, sidePath, task)) return answer;
             if (way == Way::Tracing) {
@@ -192,6 +195,12 @@ void BlankDesk::lookAgain(bool strokesChanged) {
                 lookAtPhoto(answer.above, top, task);
             }
             if (!answer.side.outline) return answer;
+            if (const Result<Skin> skin = there ? Skin::of(*there) : Result<Skin>(Error{})) {
+                const bool ownScale = photo.length_mm || photo.known;
+                for (Look* look : {&answer.side, &answer.above})
+                    if (look->outline)
+                        look->check = checkPhoto(*skin, *look->outline, ownScale, look == &answer.above);
+            }
             if (!photo.length_mm && !photo.known) {
                 answer.made = photoOutline(*answer.side.silhouette, photo).error();
             } else {

@@ -14,6 +14,7 @@
 #include "blank/families.h"
 #include "image/coin.h"
 #include "job/blank_from_picture.h"
+#include "job/photo_check.h"
 
 namespace nine::app {
 
@@ -36,6 +37,7 @@ class BlankDesk : public QObject {
         std::optional<PhotoOutline> outline;
         std::shared_ptr<const TracingReading> reading;
         std::optional<Error> error;
+        std::optional<PhotoCheck> check;  ///< laid over the body of the job, if there is one
         BackPicturePtr kept;  ///< what the job keeps of it, once a body can be made
     };
 

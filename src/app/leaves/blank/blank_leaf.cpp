@@ -317,7 +317,8 @@ void BlankLeaf::addTools(Card& card) {
     QList<Card::Choice> tools{tool(ViewState::BlankTool::Measure, tr("Along the skin")),
                               tool(ViewState::BlankTool::Zone, tr("Draw a bare area")),
                               {tr("Table ..."), false, [this] { printTable(false); }},
-                              {tr("Print the table ..."), false, [this] { printTable(true); }}};
+                              {tr("Print the table ..."), false, [this] { printTable(true); }},
+                              {tr("Lay a photo over it ..."), false, [this] { choosePicture(false); }}};
     if (!job().blank->pictures.empty())
         tools.append({tr("Picture under it"), view.pictureUnder(),
                       [this] { context_.view.setPictureUnder(!context_.view.pictureUnder()); }});

@@ -372,6 +372,11 @@ void PicturePage::paintPhoto(QPainter& p) {
     const QColor blue("#1C6E9C"), brown("#8F5500");
     const auto& outline = desk_.shown().outline;
     paintDoubts(p);
+    if (const auto& check = desk_.shown().check) {
+        paintLine(p, pointsApart(check->body_px, [&](const Vec2& v) { return at(v); }), QColor("#A3263B"),
+                  true);
+        paintPlate(p, box_.topLeft() + QPointF(8, 28), tr("red: the body of this job; blue: this photo"));
+    }
     if (outline) {
         paintLine(p, pointsApart(outline->outline_px, [&](const Vec2& v) { return at(v); }), blue, true);
         paintEnds(p, false);

@@ -43,6 +43,7 @@ QString WaysCard::shape() const {
     if (desk_.made())
         key += *desk_.made() ? QString("|made") + QString::fromStdString((**desk_.made()).blank.family)
                              : "|" + said(desk_.made()->error());
+    if (const auto& check = desk_.shown().check) key += said(checkSentence(*check, desk_.showsAbove()));
     key += QString("|%1%2").arg(desk_.showsAbove()).arg(desk_.stopped());
     if (desk_.above().error) key += said(*desk_.above().error);
     if (desk_.way() == BlankDesk::Way::Kind) {
@@ -105,6 +106,13 @@ void WaysCard::addState(Card& card) {
     state_ = card.words({});
     stop_ = card.button(tr("Stop looking"), Card::Look::Link, [this] { desk_.cancel(); });
     stop_->setVisible(desk_.running());
+    // Why there is no body yet stands first: what helps lies below it.
+    const BlankDesk::Look& side = desk_.side();
+    if (side.error && !side.shown.isNull()) card.framed(said(*side.error), true);
+    if (desk_.above().error) card.framed(said(*desk_.above().error), true);
+    if (desk_.made() && !*desk_.made()) card.framed(said(desk_.made()->error()), true);
+    if (desk_.shown().check)
+        card.framed(said(checkSentence(*desk_.shown().check, desk_.showsAbove())), false);
 }
 
 void WaysCard::addGirths(Card& card, bool above) {
@@ -155,10 +163,6 @@ void WaysCard::addName(Card& card) {
 }
 
 void WaysCard::addMake(Card& card) {
-    const BlankDesk::Look& side = desk_.side();
-    if (side.error && !side.shown.isNull()) card.framed(said(*side.error), true);
-    if (desk_.above().error) card.framed(said(*desk_.above().error), true);
-    if (desk_.made() && !*desk_.made()) card.framed(said(desk_.made()->error()), true);
     if (desk_.made() && *desk_.made()) {
         for (const Warning& w : (**desk_.made()).body.warnings) card.framed(said(w), false);
         addName(card);
