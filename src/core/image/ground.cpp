@@ -10,7 +10,6 @@ namespace nine {
 namespace {
 
 constexpr double kBorderShare = 0.04;  // of the shorter side: the strip the ground is read from
-constexpr double kLightWeight = 0.55;  // soft shadows change L* alone: it counts for less than colour
 
 }  // namespace
 

@@ -14,6 +14,8 @@ struct GroundPlane {
 };
 GroundPlane groundOf(const Plane& plane);
 
+constexpr double kLightWeight = 0.55;  ///< of lightness in a difference of colours
+
 /// How each place differs from the ground beneath it, L*a*b* units.
 struct Difference {
     Plane all;     ///< in everything, lightness counting for less

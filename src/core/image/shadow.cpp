@@ -13,15 +13,25 @@ constexpr double kSmallShare = 0.012;  // of the picture: rings and hooks enclos
 constexpr double kOpenShare = 1.2;     // of the root of its area: a square open to one side has 1
 constexpr double kWireShare = 0.0045;  // of the picture: half a wire is thinner
 
-/// How steeply the difference changes, per pixel.
-Plane steepness(const Plane& soft) {
-    Plane steep(soft.width, soft.height);
-    forEachInParallel(static_cast<std::size_t>(soft.height), [&](std::size_t row) {
+/// How steeply the colour changes, L*a*b* units a pixel, lightness counting for less.
+Plane steepness(const std::vector<Plane>& lab) {
+    std::vector<Plane> calm;
+    for (const Plane& plane : lab) calm.push_back(smoothed(plane, 1.2));
+    Plane steep(lab[0].width, lab[0].height);
+    forEachInParallel(static_cast<std::size_t>(steep.height), [&](std::size_t row) {
         const int y = static_cast<int>(row);
-        if (y < 2 || y + 2 >= soft.height) return;
-        for (int x = 2; x + 2 < soft.width; ++x)
-            steep.at(x, y) = static_cast<float>(
-                std::hypot(soft.at(x + 2, y) - soft.at(x - 2, y), soft.at(x, y + 2) - soft.at(x, y - 2)) / 4);
+        if (y < 2 || y + 2 >= steep.height) return;
+        for (int x = 2; x + 2 < steep.width; ++x) {
+            double squares = 0;
+            for (std::size_t c = 0; c < 3; ++c) {
+                const Plane& p = calm[c];
+                const double weight = c == 0 ? kLightWeight : 1;
+                squares +=
+                    weight * weight *
+                    Vec2(p.at(x + 2, y) - p.at(x - 2, y), p.at(x, y + 2) - p.at(x, y - 2)).squaredNorm();
+            }
+            steep.at(x, y) = static_cast<float>(std::sqrt(squares) / 4);
+        }
     });
     return steep;
 }
@@ -74,12 +84,12 @@ double sharpShare(const std::vector<std::size_t>& pixels, const PixelSet& mask, 
 
 }  // namespace
 
-ShadowReading takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, float level,
-                            const WholePicture& picture) {
+ShadowReading takeShadowOff(PixelSet& mask, const std::vector<Plane>& lab, const Difference& d,
+                            const Plane& soft, float level, const WholePicture& picture) {
     constexpr double kNoColour = 4, kColourNoiseTimes = 4, kMostShadow = 0.6, kSharp = 1.2,
                      kSharpShare = 0.035, kSharpBorder = 0.75;
     constexpr float kFainter = 0.6F;
-    const Plane colour = smoothed(d.colour, 1.2), steep = steepness(soft);
+    const Plane colour = smoothed(d.colour, 1.2), steep = steepness(lab);
     const double wire = kWireShare * picture.diagonal_px;
     const double side = kSmallShare * picture.diagonal_px, smallest = side * side;
     const auto none = static_cast<float>(std::max(kNoColour, kColourNoiseTimes * picture.colourNoise));

@@ -21,7 +21,7 @@ struct WholePicture {
 /// Takes off what is only darker than the ground, of its colour, without sharp edges inside, and fades into
 /// the ground. A dark part of the body itself ends sharply, against the ground and against the shadow beside
 /// it, and stays.
-ShadowReading takeShadowOff(PixelSet& mask, const Difference& d, const Plane& soft, float level,
-                            const WholePicture& picture);
+ShadowReading takeShadowOff(PixelSet& mask, const std::vector<Plane>& lab, const Difference& d,
+                            const Plane& soft, float level, const WholePicture& picture);
 
 }  // namespace nine

@@ -254,7 +254,7 @@ Result<Silhouette> silhouetteIn(const Scene& scene, const SilhouetteWish& wish, 
     const std::vector<Plane>& lab = scene.lab;
     const Plane& soft = scene.soft;
     PixelSet mask = scene.mask;
-    const ShadowReading shadow = takeShadowOff(mask, scene.difference, soft, scene.level, scene.whole);
+    const ShadowReading shadow = takeShadowOff(mask, lab, scene.difference, soft, scene.level, scene.whole);
     // Contrast is that of body and ground, not of what is left when most was painted out.
     const PixelSet asFound = mask;
     for (const Stroke2& stroke : wish.strokes) apply(mask, stroke, factor);

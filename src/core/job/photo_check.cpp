@@ -124,7 +124,9 @@ PhotoCheck checkPhoto(const Skin& skin, const PhotoOutline& seen, bool ownScale,
         const double off = contains(body, here) ? -near.distance : near.distance;
         check.places.push_back({std::clamp(near.at.x(), 0.0, skin.length_mm()), near.at.y() > 0, off});
         squares += off * off;
-        if (near.distance > std::abs(check.worst.off_mm)) check.worst = check.places.back();
+        if (near.distance <= std::abs(check.worst.off_mm)) continue;
+        check.worst = check.places.back();
+        check.worst_px = pixelOf(p, seen);
     }
     check.rms_mm = std::sqrt(squares / static_cast<double>(points.size()));
     for (const Vec2& p : body) check.body_px.push_back(pixelOf(move.back(p), seen));

@@ -15,6 +15,7 @@ struct PhotoCheck {
     std::vector<At> places;  ///< along the photo's outline
     double rms_mm = 0;
     At worst{0, false, 0};
+    Vec2 worst_px = Vec2::Zero();  ///< where that is in the photo
     double scale = 1;   ///< the photo was made larger by this to fit; 1 when it has a scale of its own
     Polyline2 body_px;  ///< the body's outline in the photo, closed
 };

@@ -75,7 +75,8 @@ Drawing tracingPage(const Vec2& paper_mm) {
         text.lines.push_back({{foot, foot + Vec2(0, k % 5 == 0 ? 3 : 2)}, false});
     }
     write("100 mm: measure it. If it is not, tell the program what it measures.", {20, -1.4}, 2.0);
-    write("A pencil leaves its line outside the body: note how you held it, or its length by ruler ______ mm", {20, 6.2}, 2.0);
+    write("A pencil leaves its line outside the body: note how you held it, or its length by ruler ______ mm",
+          {20, 6.2}, 2.0);
     write("Keep all rings in the picture. Nine Leaves tracing sheet", {158, 2.2}, 2.0);
     page.layers = {std::move(pen), std::move(text)};
     return page;

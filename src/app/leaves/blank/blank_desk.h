@@ -38,7 +38,7 @@ class BlankDesk : public QObject {
         std::shared_ptr<const TracingReading> reading;
         std::optional<Error> error;
         std::optional<PhotoCheck> check;  ///< laid over the body of the job, if there is one
-        BackPicturePtr kept;  ///< what the job keeps of it, once a body can be made
+        BackPicturePtr kept;              ///< what the job keeps of it, once a body can be made
     };
 
     Way way() const { return way_; }

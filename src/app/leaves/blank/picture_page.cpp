@@ -249,6 +249,17 @@ void PicturePage::paintWorst(QPainter& p) {
     paintPlate(p, foot - QPointF(0, up - 20), words);
 }
 
+/// A flag where the photo and the body of the job are farthest apart.
+void PicturePage::paintFarthest(QPainter& p, const PhotoCheck& check) {
+    constexpr double kWorthAFlag_mm = 0.2, kPole_px = 34;
+    if (std::abs(check.worst.off_mm) < kWorthAFlag_mm) return;
+    const QPointF foot = at(check.worst_px), away(0, check.worst.upper ? -kPole_px : kPole_px);
+    const QString off = lengthText(std::abs(check.worst.off_mm), 2);
+    paintLine(p, QPolygonF() << foot << foot + away, tokens().select, false);
+    paintPlate(p, foot + away + QPointF(4, check.worst.upper ? 10 : 20),
+               check.worst.off_mm > 0 ? tr("%1 farther out").arg(off) : tr("%1 farther in").arg(off));
+}
+
 void PicturePage::paintStrokes(QPainter& p) {
     const auto paintStroke = [&](const Stroke2& stroke) {
         QPolygonF line;
@@ -376,6 +387,7 @@ void PicturePage::paintPhoto(QPainter& p) {
         paintLine(p, pointsApart(check->body_px, [&](const Vec2& v) { return at(v); }), QColor("#A3263B"),
                   true);
         paintPlate(p, box_.topLeft() + QPointF(8, 28), tr("red: the body of this job; blue: this photo"));
+        paintFarthest(p, *check);
     }
     if (outline) {
         paintLine(p, pointsApart(outline->outline_px, [&](const Vec2& v) { return at(v); }), blue, true);

@@ -48,6 +48,7 @@ class PicturePage : public LeafPage {
     void paintStrokes(QPainter& p);
     void paintDoubts(QPainter& p);
     void paintWorst(QPainter& p);
+    void paintFarthest(QPainter& p, const PhotoCheck& check);
     void paintBrush(QPainter& p);
     /// A line of words on a light plate, its left lower corner given.
     void paintPlate(QPainter& p, const QPointF& corner, const QString& words);

@@ -73,6 +73,7 @@ void WaysCard::refresh() {
         if (shown.chip) shown.chip->setValue(shown.value());
     if (stop_) stop_->setVisible(desk_.running());
     if (!state_) return;
+    state_->show();
     if (desk_.running()) {
         state_->setText(tr("Looking at the picture ..."));
         return;
@@ -81,10 +82,9 @@ void WaysCard::refresh() {
         state_->setText(tr("Stopped. Change something, or open the picture again."));
         return;
     }
-    if (!desk_.made() || !*desk_.made()) {
-        state_->setText({});
-        return;
-    }
+    const bool hasBody = desk_.made() && *desk_.made();
+    state_->setVisible(hasBody);
+    if (!hasBody) return;
     const MadeBlank& made = **desk_.made();
     const auto& stations = made.blank.table.stations;
     double tall = 0, wide = 0;
