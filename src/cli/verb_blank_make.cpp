@@ -351,9 +351,9 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
     if (!out) return out.error();
     const Result<BodyWish> body = bodyWish(*args, args->word(0));
     if (!body) return body.error();
-    const Result<SeenBody> seen = seenBody(*args, args->word(0), std::nullopt, task);
+    Result<SeenBody> seen = seenBody(*args, args->word(0), std::nullopt, task);
     if (!seen) return seen.error();
-    const PhotoOutline& side = seen->outline;
+    PhotoOutline& side = seen->outline;
     std::optional<PhotoOutline> above;
     std::optional<LoadedPicture> topPicture;
     if (const auto path = args->value("top")) {
@@ -363,6 +363,14 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
         if (Status ok = readStrokes(*args, "top_", topWish.silhouette.strokes); !ok) return ok.error();
         const Result<Silhouette> top = silhouetteOf(loaded->file.picture, topWish.silhouette, task);
         if (!top) return top.error();
+        if (seen->wish.known) {  // a scale on the table lies lower than the outline, by half the width
+            const Result<double> width = widthOverLength(*top);
+            if (!width) return width.error();
+            seen->wish.widthOverLength = *width;
+            Result<PhotoOutline> again = photoOutline(seen->silhouette, seen->wish);
+            if (!again) return again.error();
+            side = std::move(*again);
+        }
         topWish.noseLeft = seen->wish.noseLeft;
         topWish.length_mm = side.mmPerPx * side.axis_px.length();  // the same body at another scale
         if (const auto text = args->value("top_axis")) {

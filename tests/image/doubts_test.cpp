@@ -202,6 +202,13 @@ TEST(PhotoScale, ACoinOnTheTableIsFartherAwayThanTheOutline) {
     const PhotoOutline corrected = test::need(photoOutline(ellipseSilhouette(), wish));
     EXPECT_NEAR(corrected.mmPerPx, 0.1 * (1 - 4.2 / 300), 1e-5);
     EXPECT_NEAR(corrected.camera_mm, 300, 0.5);
+    // The photo from above: half of the same ellipse wide, so the outline lies 3 mm above the table.
+    Silhouette above = ellipseSilhouette();
+    for (Vec2& p : above.outline) p.y() *= 0.5;
+    PhotoWish known = wish;
+    known.widthOverLength = test::need(widthOverLength(above));
+    EXPECT_NEAR(*known.widthOverLength, 0.1, 1e-3);
+    EXPECT_NEAR(test::need(photoOutline(ellipseSilhouette(), known)).mmPerPx, 0.1 * (1 - 3.0 / 300), 1e-5);
     wish.length_mm = 59.16;  // with the length too the camera's distance comes out
     const PhotoOutline both = test::need(photoOutline(ellipseSilhouette(), wish));
     EXPECT_NEAR(both.mmPerPx * both.axis_px.length(), 59.16, 1e-6);

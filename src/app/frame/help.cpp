@@ -51,7 +51,9 @@ QString helpFor(int leaf) {
                 "back. Dotted lines are guessed. [ and ] change the brush. A coin or a card on the table "
                 "gives "
                 "the scale, but lies lower than the outline: stand a metre away, or type the length "
-                "too.</p><p>Blades and hooks: take the hooks off before "
+                "too. <b>Lay a photo over it</b> shows where a new photo and the body of the job differ, in "
+                "mm, and changes nothing until a body is made of it.</p><p>Blades and hooks: take the hooks "
+                "off before "
                 "you lay a body down to trace "
                 "it.</p>");
         case 1:

@@ -134,9 +134,12 @@ void mendEnds(Polyline2& laid, BodyAxis& axis) {
 /// tells.
 double nearerThanTable(const PhotoWish& wish, double tableMmPerPx, double length_px, double height_px,
                        PhotoOutline& out) {
-    constexpr double kWidthShare = 0.7;  // of the height: half of it is how high the outline lies
+    constexpr double kWidthShare = 0.7;  // of the height, for the width where nothing shows it
     constexpr double kLeastRatio = 0.99, kMostRatio = 1.12;
-    const double table_mm = tableMmPerPx * length_px, above = 0.5 * kWidthShare * tableMmPerPx * height_px;
+    const double table_mm = tableMmPerPx * length_px;
+    const double width_px =
+        wish.widthOverLength ? *wish.widthOverLength * length_px : kWidthShare * height_px;
+    const double above = 0.5 * tableMmPerPx * width_px;
     if (wish.length_mm) {
         const double ratio = table_mm / *wish.length_mm;
         if (ratio < kLeastRatio || ratio > kMostRatio) {
@@ -163,8 +166,8 @@ double nearerThanTable(const PhotoWish& wish, double tableMmPerPx, double length
         const double factor = std::clamp(1 - above / out.camera_mm, 0.85, 1.0);
         out.warnings.push_back({"scale_corrected",
                                 "The scale lies on the table, the outline about " + fixedText(above, 0) +
-                                    " mm above it (assumed) and, by the lens, " +
-                                    fixedText(out.camera_mm / 10, 0) +
+                                    " mm above it (" + (wish.widthOverLength ? "half its width" : "assumed") +
+                                    ") and, by the lens, " + fixedText(out.camera_mm / 10, 0) +
                                     " cm from the camera: " + fixedText(100 * (1 - factor), 1) +
                                     " % were taken off. The length by ruler makes it certain.",
                                 "scale"});
@@ -333,6 +336,15 @@ Result<PhotoOutline> photoOutline(const Silhouette& silhouette, const PhotoWish&
     for (Vec2& p : out.outline) p *= right;
     tellDoubts(silhouette, out);
     return out;
+}
+
+Result<double> widthOverLength(const Silhouette& above) {
+    constexpr double kAny_mm = 100;  // a share is asked for
+    PhotoWish wish;
+    wish.length_mm = kAny_mm;
+    const Result<PhotoOutline> outline = photoOutline(above, wish);
+    if (!outline) return outline.error();
+    return boxAround({outline->outline}).size().y() / kAny_mm;
 }
 
 Result<MadeBlank> blankOfPhotos(const PhotoOutline& side, const std::optional<PhotoOutline>& above,

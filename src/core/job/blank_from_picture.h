@@ -22,7 +22,10 @@ struct PhotoWish {
     /// Two points on the table whose distance is known: of a ruler, a card, a coin. The body's outline lies
     /// higher, nearer to the camera. Beside the length it only tells how far away the camera was.
     std::optional<Known> known;
-    double focal_px = 0;  ///< of the lens (PictureFile), 0 when unknown
+    /// Width over length of the body, where a photo from above shows it: the outline lies half the width
+    /// above the table. Without it 0.7 of the height is assumed for the width.
+    std::optional<double> widthOverLength;
+    double focal_px = 0;                           ///< of the lens (PictureFile), 0 when unknown
     std::optional<std::pair<Vec2, Vec2>> axis_px;  ///< nose and tail, when dragged straight
     bool noseLeft = true;
 };
@@ -32,15 +35,18 @@ struct PhotoOutline {
     Polyline2 outline_px;  ///< as found
     BodyAxis axis_px;
     double mmPerPx = 0;
-    Polyline2 outline;  ///< x from the nose, z up, mm
+    Polyline2 outline;          ///< x from the nose, z up, mm
     double camera_mm = 0;       ///< how far the camera was from the table, 0 when nothing tells
     std::vector<Vec2> hung_mm;  ///< where rings and wires sat that were taken off: x, z
     Warnings warnings;
 };
 
-/// Errors: no_scale (neither length nor two points, or the points coincide). What was guessed or is in doubt is
-/// among the warnings, with its place and how many mm it may be off.
+/// Errors: no_scale (neither length nor two points, or the points coincide). What was guessed or is in doubt
+/// is among the warnings, with its place and how many mm it may be off.
 Result<PhotoOutline> photoOutline(const Silhouette& silhouette, const PhotoWish& wish);
+
+/// What a photo from above says of the one from the side. Errors: those of photoOutline.
+Result<double> widthOverLength(const Silhouette& above);
 
 /// What is said beside the pictures.
 struct BodyWish {

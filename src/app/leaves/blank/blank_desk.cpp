@@ -193,6 +193,18 @@ void BlankDesk::lookAgain(bool strokesChanged) {
                 top.noseLeft = photo.noseLeft;
                 top.length_mm = answer.side.outline->mmPerPx * answer.side.outline->axis_px.length();
                 lookAtPhoto(answer.above, top, task);
+                if (photo.known &&
+                    answer.above.silhouette) {  // a scale on the table lies half the width lower
+                    if (const Result<double> width = widthOverLength(*answer.above.silhouette)) {
+                        photo.widthOverLength = *width;
+                        lookAtPhoto(answer.side, photo, task);
+                        if (answer.side.outline) {
+                            top.length_mm =
+                                answer.side.outline->mmPerPx * answer.side.outline->axis_px.length();
+                            lookAtPhoto(answer.above, top, task);
+                        }
+                    }
+                }
             }
             if (!answer.side.outline) return answer;
             if (const Result<Skin> skin = there ? Skin::of(*there) : Result<Skin>(Error{})) {
