@@ -421,39 +421,6 @@ TEST(Silhouettes, AGreyBellyBesideAShadowBelongsToTheBody) {
     EXPECT_LT(miss.worst, 0.9);
 }
 
-TEST(Silhouettes, AGreyBodyInItsOwnShadowKeepsBothHalves) {
-    // A black band parts it, and its shadow surrounds both halves.
-    const Skin body = test::sampleSkin("sedge60");
-    const Vec3 grey(120, 120, 121);
-    Picture picture = bodyOnGround(body, grey, kPaper, 0.055, false);
-    paintOver(picture, body, 0.055, plain({14, 14, 14}), [&](const Vec2& p) {
-        const Section s = body.loft().sectionAt(std::clamp(p.x(), 0.0, body.length_mm()));
-        return std::abs(p.x() - 26) < 1.5 && p.y() < s.top && p.y() > -s.bottom;
-    });
-    const PhotoMiss miss =
-        missOfPhoto(withShadow(std::move(picture), body, 0.055, kPaper, {0, 0}, 1.2), body);
-    EXPECT_LT(miss.worst, 0.6);
-    EXPECT_LT(miss.rms, 0.2);
-}
-
-TEST(Silhouettes, AHookOfItsShadowsColourDoesNotMakeTheShadowBody) {
-    const Skin body = test::sampleSkin("sedge60");
-    Picture picture =
-        withShadow(bodyOnGround(body, {140, 30, 30}, kPaper, 0.055, false), body, 0.055, kPaper);
-    // Hooks from the belly, as grey as the shadow, through it and beyond.
-    paintOver(picture, body, 0.055, plain({165, 165, 166}), [&](const Vec2& p) {
-        const Section s = body.loft().sectionAt(std::clamp(p.x(), 0.0, body.length_mm()));
-        bool hook = false;
-        for (const double x : {14.0, 27.0, 40.0})
-            hook = hook || std::abs(std::hypot(p.x() - x, p.y() + s.bottom) - 5.5) < 0.5 ||
-                   (std::abs(p.x() - x) < 0.5 && p.y() > -s.bottom - 8);
-        return hook && p.y() < -s.bottom;
-    });
-    const PhotoMiss miss = missOfPhoto(picture, body);
-    EXPECT_LT(miss.worst, 0.6);
-    EXPECT_LT(miss.rms, 0.15);
-}
-
 TEST(Silhouettes, StrokesTakeOutAndPutIn) {
     const Skin body = test::sampleSkin("sedge60");
     const Picture picture = bodyOnGround(body, kWood, kPaper, 0.06, false);

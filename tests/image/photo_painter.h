@@ -53,17 +53,16 @@ inline Picture bodyOnGround(const Skin& skin, const Vec3& body, const Vec3& grou
 
 inline const Vec3 kWood(150, 120, 70), kPaper(235, 238, 240);
 
-/// Darkens the ground round the body as a lamp from above does; moved by `by` and as soft as `soft`, mm.
-inline Picture withShadow(Picture picture, const Skin& skin, double perPx_mm, const Vec3& ground,
-                          const Vec2& by = {1.5, -3.5}, double soft = 0.6) {
+/// Darkens the ground round the body as a lamp from above does.
+inline Picture withShadow(Picture picture, const Skin& skin, double perPx_mm, const Vec3& ground) {
     const double x0 = 0.5 * (1600 * perPx_mm - skin.length_mm()), z0 = 550 * perPx_mm;
     for (int y = 0; y < picture.height; ++y) {
         for (int x = 0; x < picture.width; ++x) {
-            const Vec2 p((x + 0.5) * perPx_mm - x0 - by.x(), z0 - (y + 0.5) * perPx_mm - by.y());
+            const Vec2 p((x + 0.5) * perPx_mm - x0 - 1.5, z0 - (y + 0.5) * perPx_mm + 3.5);
             const Section s = skin.loft().sectionAt(std::clamp(p.x(), 0.0, skin.length_mm()));
             const double over =
                 std::max({p.y() - s.top, -s.bottom - p.y(), -p.x(), p.x() - skin.length_mm()});
-            const double shade = 1 - 0.45 / (1 + std::exp(over / soft));
+            const double shade = 1 - 0.45 / (1 + std::exp(over / 0.6));
             std::uint8_t* c = picture.at(x, y);
             const double light = 1 - 0.25 * y / 1100.0;
             const bool onGround =

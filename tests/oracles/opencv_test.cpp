@@ -3,7 +3,6 @@
 
 #include <opencv2/core.hpp>
 #include <opencv2/imgproc.hpp>
-#include <random>
 
 #include "geom/polygon_set.h"
 #include "image/regions.h"
@@ -157,81 +156,83 @@ TEST(OpenCv, DrawsTheSameContours) {
     EXPECT_GE(compared, 2U);
 }
 
-/// A painted body with a ring at its nose and a shadow below it, drawn and blurred by OpenCV.
-struct Drawn {
-    cv::Mat picture;
-    cv::RotatedRect body{{800, 520}, {1000, 320}, 8};
-    cv::Point2d ring;
-    double ringRadius = 17, wire = 7;
-};
-Drawn baitWithRing(const cv::Scalar& wire, bool shadow) {
-    constexpr int kFiner = 2;
-    Drawn drawn;
-    const double turn = drawn.body.angle * CV_PI / 180;
-    drawn.ring = cv::Point2d(drawn.body.center) - 515 * cv::Point2d(std::cos(turn), std::sin(turn));
-    cv::Mat m(2 * 1050, 2 * 1600, CV_8UC3, cv::Scalar(205, 200, 188));
-    const auto finer = [&](cv::RotatedRect r, cv::Point2f by) {
-        r.center = kFiner * (r.center + by);
-        r.size = {kFiner * r.size.width, kFiner * r.size.height};
-        return r;
-    };
-    if (shadow) {
-        cv::Mat dark = cv::Mat::zeros(m.size(), CV_32F);
-        cv::ellipse(dark, finer(drawn.body, {14, 22}), 0.4, cv::FILLED);
-        cv::GaussianBlur(dark, dark, {}, 34);
-        for (int y = 0; y < m.rows; ++y)
-            for (int x = 0; x < m.cols; ++x) m.at<cv::Vec3b>(y, x) *= 1 - dark.at<float>(y, x);
+/// A pointed body, painted, with a ring at its nose, in a shadow and with hooks if wanted; drawn twice as
+/// large and made smaller by OpenCV.
+struct Bait {
+    cv::Scalar wire{70, 70, 70};
+    double shadow = 0;
+
+    static constexpr double kNose = 300, kTail = 1300, kMiddle = 520, kHalf = 160;
+    static constexpr double kRingRadius = 17, kWire = 7;
+    static cv::Point2d ring() { return {kNose - 13, kMiddle}; }
+    static std::vector<cv::Point2f> outline() {
+        std::vector<cv::Point2f> line;
+        for (const double side : {-1.0, 1.0})
+            for (int i = 0; i <= 200; ++i) {
+                const double t = side < 0 ? i / 200.0 : 1 - i / 200.0;
+                line.emplace_back(
+                    static_cast<float>(kNose + t * (kTail - kNose)),
+                    static_cast<float>(kMiddle + side * kHalf * std::pow(std::sin(CV_PI * t), 0.8)));
+            }
+        return line;
     }
-    cv::circle(m, cv::Point(kFiner * drawn.ring), cvRound(kFiner * drawn.ringRadius), wire,
-               cvRound(kFiner * drawn.wire), cv::LINE_AA);
-    cv::ellipse(m, finer(drawn.body, {0, 0}), cv::Scalar(60, 110, 70), cv::FILLED, cv::LINE_AA);
-    cv::GaussianBlur(m, m, {}, 2);
-    cv::resize(m, m, {}, 0.5, 0.5, cv::INTER_AREA);
-    cv::Mat grain(m.size(), CV_16SC3), sum;
-    cv::RNG random(7);
-    random.fill(grain, cv::RNG::NORMAL, 0, 2.5);
-    m.convertTo(sum, CV_16SC3);
-    sum += grain;
-    sum.convertTo(drawn.picture, CV_8UC3);
-    return drawn;
-}
-/// How far a point lies off the ellipse, pixels; to first order.
-double offEllipse(const cv::RotatedRect& e, const Vec2& p) {
-    const double turn = e.angle * CV_PI / 180;
-    const Vec2 d = p - Vec2(e.center.x, e.center.y);
-    const Vec2 q(d.x() * std::cos(turn) + d.y() * std::sin(turn),
-                 d.y() * std::cos(turn) - d.x() * std::sin(turn));
-    const Vec2 half(0.5 * e.size.width, 0.5 * e.size.height);
-    const double f = q.cwiseQuotient(half).squaredNorm() - 1;
-    return std::abs(f) / (2 * q.cwiseQuotient(half.cwiseProduct(half)).norm());
+    cv::Mat picture() const {
+        cv::Mat m(1050, 1600, CV_8UC3, cv::Scalar(205, 200, 188));
+        std::vector<cv::Point> body;
+        for (const cv::Point2f& p : outline()) body.emplace_back(p);
+        cv::Mat on = cv::Mat::zeros(m.size(), CV_8U), dark;
+        cv::fillPoly(on, std::vector<std::vector<cv::Point>>{body}, 255);
+        const cv::Mat move = (cv::Mat_<double>(2, 3) << 1, 0, 14, 0, 1, 22);
+        cv::warpAffine(on, dark, move, m.size());
+        cv::GaussianBlur(dark, dark, {}, 34);
+        m.forEach<cv::Vec3b>([&](cv::Vec3b& c, const int* at) {
+            c *= 1 - shadow * dark.at<std::uint8_t>(at[0], at[1]) / 255.0;
+        });
+        cv::circle(m, cv::Point(ring()), cvRound(kRingRadius), wire, cvRound(kWire), cv::LINE_AA);
+        m.setTo(cv::Scalar(60, 110, 70), on);
+        cv::GaussianBlur(m, m, {}, 1);
+        cv::Mat grain(m.size(), CV_16SC3), sum;
+        cv::RNG random(7);
+        random.fill(grain, cv::RNG::NORMAL, 0, 2.5);
+        m.convertTo(sum, CV_16SC3);
+        sum += grain;
+        sum.convertTo(m, CV_8UC3);
+        return m;
+    }
+};
+/// The farthest a silhouette is from the body's own outline, pixels, and whether the ring was told.
+std::pair<double, bool> seenOf(const Bait& bait) {
+    const Silhouette seen = test::need(silhouetteOf(pictureOf(bait.picture()), {}));
+    double worst = 0;
+    for (const Vec2& p : seen.outline)
+        worst = std::max(worst, std::abs(cv::pointPolygonTest(
+                                    Bait::outline(), cv::Point2f(float(p.x()), float(p.y())), true)));
+    const bool told = std::any_of(seen.takenOff.begin(), seen.takenOff.end(), [](const TakenOff& thing) {
+        return thing.kind == TakenOff::Kind::Thin &&
+               (thing.foot - Vec2(Bait::ring().x, Bait::ring().y)).norm() < 40;
+    });
+    return {worst, told};
 }
 
 TEST(OpenCv, ARingAtTheNoseComesOffAndTheBodyStays) {
-    // Dark wire; wire as bright as the ground beside it is dark; a ring that lies in shadow.
-    for (const auto& [wire, shadow] : {std::pair{cv::Scalar(70, 70, 70), false},
-                                       {cv::Scalar(70, 70, 70), true},
-                                       {cv::Scalar(235, 235, 235), true},
-                                       {cv::Scalar(150, 150, 165), false}}) {
-        const Drawn drawn = baitWithRing(wire, shadow);
-        const Silhouette seen = test::need(silhouetteOf(pictureOf(drawn.picture), {}));
-        double worst = 0;
-        for (const Vec2& p : seen.outline) worst = std::max(worst, offEllipse(drawn.body, p));
-        EXPECT_LT(worst, 4) << wire[0] << ' ' << shadow;  // the ring reaches 35 pixels out
-        const bool told = std::any_of(seen.takenOff.begin(), seen.takenOff.end(), [&](const TakenOff& thing) {
-            return thing.kind == TakenOff::Kind::Thin &&
-                   (thing.foot - Vec2(drawn.ring.x, drawn.ring.y)).norm() < 40;
-        });
-        EXPECT_TRUE(told) << wire[0] << ' ' << shadow;
+    // Dark wire; in shadow; wire as bright as the ground beside it is dark; hardly to be seen.
+    for (const auto& [wire, shadow] : {std::pair{70, 0.0}, {70, 0.45}, {235, 0.45}, {150, 0.25}}) {
+        Bait bait;
+        bait.wire = cv::Scalar(wire, wire, wire);
+        bait.shadow = shadow;
+        const auto [worst, told] = seenOf(bait);
+        EXPECT_LT(worst, 5) << wire << ' ' << shadow;  // the ring reaches 34 pixels out
+        EXPECT_TRUE(told) << wire << ' ' << shadow;
     }
 }
 
 TEST(OpenCv, ACircleIsFoundWhereTheirHoughTransformFindsIt) {
-    const Drawn drawn = baitWithRing({70, 70, 70}, false);
-    const Picture picture = pictureOf(drawn.picture);
+    const cv::Mat drawn = Bait{}.picture();
+    const Picture picture = pictureOf(drawn);
     std::vector<Plane> lab;
     for (const Plane& plane : labPlanes(picture)) lab.push_back(smoothed(plane, 0.7));
     cv::Mat grey;
-    cv::cvtColor(drawn.picture, grey, cv::COLOR_RGB2GRAY);
+    cv::cvtColor(drawn, grey, cv::COLOR_RGB2GRAY);
     std::vector<cv::Vec3f> circles;
     cv::HoughCircles(grey, circles, cv::HOUGH_GRADIENT, 1, 20, 120, 20, 8, 30);
     const PixelSet body = above(planeOf([&] {
@@ -242,25 +243,30 @@ TEST(OpenCv, ACircleIsFoundWhereTheirHoughTransformFindsIt) {
                                 -150);
     const std::vector<Ring> rings = ringsOn(lab, body, inverse(body), 1);
     ASSERT_EQ(rings.size(), 1U);
-    EXPECT_NEAR(rings[0].middle.x() - 0.5, drawn.ring.x, 2);
-    EXPECT_NEAR(rings[0].middle.y() - 0.5, drawn.ring.y, 2);
-    EXPECT_NEAR(0.5 * (rings[0].inner + rings[0].outer), drawn.ringRadius, 1.5);
+    EXPECT_NEAR(rings[0].middle.x() - 0.5, Bait::ring().x, 2);
+    EXPECT_NEAR(rings[0].middle.y() - 0.5, Bait::ring().y, 2);
+    EXPECT_NEAR(0.5 * (rings[0].inner + rings[0].outer), Bait::kRingRadius, 1.5);
     ASSERT_FALSE(circles.empty());
     EXPECT_LT(std::hypot(circles[0][0] - rings[0].middle.x(), circles[0][1] - rings[0].middle.y()), 2.5);
 }
 
 TEST(OpenCv, ABodyHasTheAreaThatGrabCutFinds) {
     // Rother, Kolmogorov and Blake 2004; begun with a box, as its users do. It cuts between pixels and takes
-    // the blurred rim for body: against the ellipse it is 1.4 % too large itself.
-    const Drawn drawn = baitWithRing({205, 200, 188}, false);  // a ring nobody can see
+    // the blurred rim for body: it is 1.4 % too large itself.
+    Bait bait;
+    bait.wire = {205, 200, 188};  // a ring nobody can see
+    const cv::Mat drawn = bait.picture();
     cv::Mat mask, ground, body, bgr;
-    cv::cvtColor(drawn.picture, bgr, cv::COLOR_RGB2BGR);
+    cv::cvtColor(drawn, bgr, cv::COLOR_RGB2BGR);
     cv::resize(bgr, bgr, {}, 0.5, 0.5, cv::INTER_AREA);
     cv::grabCut(bgr, mask, {125, 150, 550, 220}, ground, body, 2, cv::GC_INIT_WITH_RECT);
     const cv::Mat on = (mask == cv::GC_FGD) | (mask == cv::GC_PR_FGD);
-    const Silhouette seen = test::need(silhouetteOf(pictureOf(drawn.picture), {}));
-    EXPECT_NEAR(std::abs(polygonArea(seen.outline)) / (4.0 * cv::countNonZero(on)), 1, 0.025);
-    EXPECT_NEAR(std::abs(polygonArea(seen.outline)) / (CV_PI * 500 * 160), 1, 0.002);
+    const Silhouette seen = test::need(silhouetteOf(pictureOf(drawn), {}));
+    const double area = std::abs(polygonArea(seen.outline));
+    EXPECT_NEAR(area / (4.0 * cv::countNonZero(on)), 1, 0.025);
+    // fillPoly draws the border itself as well, half a pixel all round.
+    const double drawnArea = cv::contourArea(Bait::outline()) + 0.5 * cv::arcLength(Bait::outline(), true);
+    EXPECT_NEAR(area / drawnArea, 1, 0.002);
 }
 
 }  // namespace
