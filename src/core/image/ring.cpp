@@ -21,7 +21,7 @@ constexpr double kWalls[] = {0.2, 0.3, 0.42};  // half of the wall for the radiu
 constexpr double kCore = 0.045;       // of the length: what a ball of this radius rolls through is body
 constexpr double kBeyondCore = 0.25;  // of the length: so far out rings are looked for
 constexpr double kSunkIn = 0.02;      // of the length: a middle no deeper in what looks like body
-constexpr double kLeastContrast = 3, kNoiseTimes = 2.5;  // L*a*b*; deviations of the ground
+constexpr double kLeastRingContrast = 3, kRingNoiseTimes = 2.5;  // L*a*b*; deviations of the ground
 constexpr double kBlur_px = 3;        // a ring is in what leaves the ground, its rim no farther out
 constexpr double kEdgeShare = 0.5;    // of the contrast, over two pixels
 constexpr double kVotes = 0.35;       // of the pixels round a circle, on nine places together
@@ -255,7 +255,7 @@ std::vector<Ring> ringsOn(const std::vector<Plane>& lab, const PixelSet& body, c
     Plane away = distanceTo(core);  // and within it less than nothing
     const Plane depth = distanceTo(inverse(core));
     for (std::size_t i = 0; i < away.values.size(); ++i) away.values[i] -= depth.values[i];
-    const double least = std::max(kLeastContrast, kNoiseTimes * noise);
+    const double least = std::max(kLeastRingContrast, kRingNoiseTimes * noise);
     const std::vector<Edge> edges = edgesNear(lab, grown(body, kBlur_px), away, length, least);
     std::vector<double> radii;
     for (double r = std::max(kLeastRadius_px, kLeastRadius * length); r < kMostRadius * length;
