@@ -54,6 +54,13 @@ TEST_P(KeptPictures, AreReadWithinAThirdOfAMillimetre) {
     EXPECT_LT(missed / k.perMm, 0.35);
 }
 
+/// Its tail lies in a shadow as grey as itself and is guessed there; but no third of it is missing.
+TEST(KeptPicture, AGreyBodyThatHangsOnToItsShadowStaysWhole) {
+    const Kept k = kept("grey-body-hangs-on-its-shadow");
+    const Silhouette seen = test::need(silhouetteOf(k.picture, {}));
+    EXPECT_NEAR(std::abs(polygonArea(seen.outline)) / std::abs(polygonArea(k.outline)), 1, 0.03);
+}
+
 INSTANTIATE_TEST_SUITE_P(Photos, KeptPictures,
                          testing::Values("ring-in-shadow", "ring-faint", "ring-as-dark-as-ground",
                                          "grey-body-in-shadow", "hooks-of-the-shadows-grey",

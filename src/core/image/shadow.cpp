@@ -11,6 +11,7 @@ namespace {
 constexpr double kSoftEdge_px = 14;    // of the picture worked on: wider borders are those of shadows
 constexpr double kSmallShare = 0.012;  // of the picture: rings and hooks enclose no more than that across
 constexpr double kOpenShare = 1.2;     // of the root of its area: a square open to one side has 1
+constexpr double kThickShare = 0.25;   // of a part: a thick piece that large may be body
 constexpr double kWireShare = 0.0045;  // of the picture: half a wire is thinner
 
 /// How steeply the colour changes, L*a*b* units a pixel, lightness counting for less.
@@ -101,6 +102,27 @@ ShadowReading takeShadowOff(PixelSet& mask, const std::vector<Plane>& lab, const
     constexpr std::size_t kSpeck_px = 60, kLeastBorder_px = 12;
     const auto whole = static_cast<double>(std::count(mask.on.begin(), mask.on.end(), 1));
     bool merged = false;  // body and shadow in one, which cannot be told apart by what is looked at here
+    // A shadow goes over into the ground along a good part of its border; what a sharp rim parts from the
+    // ground nearly all round is body, lying in the shadow.
+    const auto isRimmed = [&](const Part& part, const EdgeWidth& edge) {
+        const double size = std::sqrt(static_cast<double>(part.area()));
+        return size > 2 * side && static_cast<double>(edge.count) < kOpenShare * size;
+    };
+    // The thick piece of a part that is so, if there is one; empty otherwise.
+    const auto rimmedWithin = [&](const Part& part) {
+        const PixelSet one = pixelsOf(part, mask.width, mask.height);
+        const std::vector<Part> thick = partsOf(opened(one, side), false);
+        if (thick.empty() ||
+            static_cast<double>(thick.front().area()) < kThickShare * static_cast<double>(part.area()))
+            return PixelSet();
+        PixelSet piece = grown(pixelsOf(thick.front(), mask.width, mask.height), 0.5 * side);
+        Part there;
+        for (std::size_t i = 0; i < piece.on.size(); ++i) {
+            piece.on[i] = piece.on[i] && one.on[i];
+            if (piece.on[i]) there.pixels.push_back(i);
+        }
+        return isRimmed(there, edgeWidth(there.pixels, mask, soft)) ? piece : PixelSet();
+    };
     // Body and shadow may hang together where the edge between them is faint or something blurs it: what goes
     // over into the body without an edge is parted once more, at fainter edges.
     PixelSet rest = dark;
@@ -111,14 +133,15 @@ ShadowReading takeShadowOff(PixelSet& mask, const std::vector<Plane>& lab, const
         const auto judge = [&](const Part& part) {
             const EdgeWidth edge = edgeWidth(part.pixels, mask, soft);
             if (edge.count < kLeastBorder_px || edge.median < kSoftEdge_px) return false;
-            // A shadow goes over into the ground along a good part of its border; what a sharp rim parts from
-            // the ground nearly all round is body, lying in the shadow.
-            const double size = std::sqrt(static_cast<double>(part.area()));
-            if (size > 2 * side && static_cast<double>(edge.count) < kOpenShare * size) return false;
+            if (isRimmed(part, edge)) return false;
             const bool large = static_cast<double>(part.area()) > kMostShadow * whole;
             const bool goesOver = sharpShare(part.pixels, mask, rest, steep, share * sharp) < kSharpBorder;
             merged = merged || large || (goesOver && share < 1);
-            for (const std::size_t i : part.pixels) (large || goesOver ? mixed : shadow).on[i] = 1;
+            // Body and shadow may hang together where the rim between them is faint.
+            const PixelSet rimmed = large || goesOver ? PixelSet() : rimmedWithin(part);
+            merged = merged || !rimmed.on.empty();
+            for (const std::size_t i : part.pixels)
+                if (rimmed.on.empty() || !rimmed.on[i]) (large || goesOver ? mixed : shadow).on[i] = 1;
             return true;
         };
         for (const Part& part : partsOf(opened(rest, 3), false)) {
