@@ -174,6 +174,20 @@ TEST_F(Ways, APhotoIsLaidOverTheBodyOfTheJob) {
     ASSERT_TRUE(looked());
     EXPECT_GT(desk().side().check->worst.off_mm, 1);
     EXPECT_FALSE(cardText().contains("made to fit in size"));
+    // It is laid over the body as it is now, whatever happens to that meanwhile.
+    type("Length of the body", "60");
+    ASSERT_TRUE(looked());
+    EXPECT_LT(std::abs(desk().side().check->worst.off_mm), 0.5);
+    BlankChapter taller = body();
+    for (Station& station : taller.table.stations)
+        if (station.top_mm > 0) station.top_mm += 2;
+    window.document().beginGesture();
+    window.document().edit(withBlank(window.document().job(), taller), "taller");
+    ASSERT_TRUE(looked());
+    EXPECT_GT(std::abs(desk().side().check->worst.off_mm), 0.8);
+    window.document().history().undo();
+    ASSERT_TRUE(looked());
+    EXPECT_LT(std::abs(desk().side().check->worst.off_mm), 0.5);
     click("Leave this");
     EXPECT_EQ(bytes(), before);
 }

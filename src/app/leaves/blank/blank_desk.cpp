@@ -85,7 +85,12 @@ PhotoWish::Known knownFrom(const SeenCoin& coin, const std::optional<PhotoWish::
 
 }  // namespace
 
-BlankDesk::BlankDesk(JobDocument& document, QObject* parent) : QObject(parent), document_(document) {}
+BlankDesk::BlankDesk(JobDocument& document, QObject* parent) : QObject(parent), document_(document) {
+    // A photo is laid over the body as it is now, not as it was when the photo was opened.
+    connect(&document_, &JobDocument::changed, this, [this](Parts parts) {
+        if (parts & BlankPart && way_ == Way::Photo && side_.file) lookAgain(false);
+    });
+}
 
 void BlankDesk::start(Way way) {
     slot_.cancel();
