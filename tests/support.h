@@ -30,7 +30,7 @@ inline std::string data(const std::string& name) {
 template <typename T>
 T need(Result<T> result) {
     if (!result)
-        throw std::runtime_error(result.error().code + ": " + result.error().text + " @ " +
+        throw std::runtime_error(result.error().code + ": " + result.error().text() + " @ " +
                                  result.error().where);
     return std::move(*result);
 }

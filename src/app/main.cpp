@@ -81,7 +81,7 @@ int main(int count, char** words) {
         const QString path = parser.positionalArguments().first();
         if (parser.isSet(pictures)) {
             if (const auto opened = window.document().openFile(path); !opened) {
-                err << QString::fromStdString(opened.error().text) << Qt::endl;
+                err << QString::fromStdString(opened.error().text()) << Qt::endl;
                 return 1;
             }
         } else {

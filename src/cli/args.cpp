@@ -38,18 +38,26 @@ Result<Args> Args::parse(const std::vector<std::string>& words, std::vector<std:
         if (among(switches, flag)) {
             args.values_[flag] = "";
         } else if (!among(valued, flag)) {
-            return Error{"usage", "This command has no flag --" + flag + "; see --help.", "--" + flag};
+            return Error{
+                "usage",
+                Words(NINE_WORDS("cli", "This command has no flag --{flag}; see --help.")).name("flag", flag),
+                "--" + flag};
         } else if (i + 1 == words.size()) {
-            return Error{"usage", "The flag --" + flag + " needs a value after it.", "--" + flag};
+            return Error{
+                "usage",
+                Words(NINE_WORDS("cli", "The flag --{flag} needs a value after it.")).name("flag", flag),
+                "--" + flag};
         } else {
             args.values_[flag] = words[++i];
         }
     }
     if (args.words_.size() != positional) {
         return Error{"usage",
-                     "This command takes " + std::to_string(positional) +
-                         " word(s) besides its flags, but got " + std::to_string(args.words_.size()) +
-                         "; see --help.",
+                     Words(NINE_WORDS("cli",
+                                      "This command takes {positional} word(s) besides its flags, but got "
+                                      "{words}; see --help."))
+                         .number("positional", positional, 0)
+                         .number("words", args.words_.size(), 0),
                      ""};
     }
     return args;
@@ -63,7 +71,9 @@ std::optional<std::string> Args::value(const std::string& flag) const {
 
 Result<std::string> Args::need(const std::string& flag) const {
     if (const auto found = value(flag)) return *found;
-    return Error{"usage", "The flag --" + flag + " is needed here; see --help.", "--" + flag};
+    return Error{"usage",
+                 Words(NINE_WORDS("cli", "The flag --{flag} is needed here; see --help.")).name("flag", flag),
+                 "--" + flag};
 }
 
 Result<int> Args::whole(const std::string& flag, int fallback, int low, int high) const {
@@ -71,8 +81,10 @@ Result<int> Args::whole(const std::string& flag, int fallback, int low, int high
     if (!value) return value.error();
     if (*value != std::floor(*value) || *value < low || *value > high)
         return Error{"bad_value",
-                     "--" + flag + " takes a whole number from " + std::to_string(low) + " to " +
-                         std::to_string(high) + ".",
+                     Words(NINE_WORDS("cli", "--{flag} takes a whole number from {low} to {high}."))
+                         .name("flag", flag)
+                         .number("low", low, 0)
+                         .number("high", high, 0),
                      "--" + flag};
     return static_cast<int>(*value);
 }
@@ -81,7 +93,10 @@ Result<double> Args::number(const std::string& flag, double fallback) const {
     const auto text = value(flag);
     if (!text) return fallback;
     if (const auto number = parseNumber(*text)) return *number;
-    return Error{"bad_value", "--" + flag + " must be a number, with a point as decimal sign.", "--" + flag};
+    return Error{"bad_value",
+                 Words(NINE_WORDS("cli", "--{flag} must be a number, with a point as decimal sign."))
+                     .name("flag", flag),
+                 "--" + flag};
 }
 
 Result<std::vector<double>> parseNumbers(const std::string& text, const std::string& where) {
@@ -89,11 +104,13 @@ Result<std::vector<double>> parseNumbers(const std::string& text, const std::str
     for (const std::string& part : splitAt(text, ',')) {
         const auto number = parseNumber(part);
         if (!number) {
-            return Error{"bad_value",
-                         "\"" + part.substr(0, 24) +
-                             "\" is not a number; write numbers separated by commas, like "
-                             "12.5,3.",
-                         where};
+            return Error{
+                "bad_value",
+                Words(NINE_WORDS("cli",
+                                 "\"{substr}\" is not a number; write numbers separated by commas, like "
+                                 "12.5,3."))
+                    .name("substr", part.substr(0, 24)),
+                where};
         }
         numbers.push_back(*number);
     }
@@ -101,10 +118,14 @@ Result<std::vector<double>> parseNumbers(const std::string& text, const std::str
 }
 
 Result<SideNumbers> parseSideNumbers(const std::string& text, std::size_t count, const std::string& where) {
-    const Error wrong{"bad_value",
-                      "\"" + text.substr(0, 40) + "\" should be a side (L or R) and " +
-                          std::to_string(count) + " numbers, separated by commas.",
-                      where};
+    const Error wrong{
+        "bad_value",
+        Words(NINE_WORDS("cli",
+                         "\"{substr}\" should be a side (L or R) and {count} numbers, separated "
+                         "by commas."))
+            .name("substr", text.substr(0, 40))
+            .number("count", count, 0),
+        where};
     if (text.size() < 2 || (text[0] != 'L' && text[0] != 'R') || text[1] != ',') return wrong;
     Result<std::vector<double>> numbers = parseNumbers(text.substr(2), where);
     if (!numbers) return numbers.error();

@@ -14,8 +14,10 @@ Result<Body> loadBody(const std::string& path) {
     const std::string ending = std::filesystem::path(path).extension().string();
     for (const char* mesh : {".stl", ".obj", ".ply", ".off"}) {
         if (ending == mesh) {
-            return Error{"not_yet", "Meshes cannot be read yet; measure the blank and give a station table.",
-                         path};
+            return Error{
+                "not_yet",
+                NINE_WORDS("cli", "Meshes cannot be read yet; measure the blank and give a station table."),
+                path};
         }
     }
     LoadedJob loaded;

@@ -62,7 +62,7 @@ arc along the girth from the datum line, + towards the back; mm. L and R are the
 --json prints one JSON object. Exit: 0 done, 1 wrong input, 2 wrong usage, 3 done with a fault.
 )";
 
-using Verb = Result<Reply> (*)(const Words&, const Task&);
+using Verb = Result<Reply> (*)(const Arguments&, const Task&);
 
 struct Named {
     const char* first;
@@ -97,14 +97,14 @@ Task progressTask() {
 
 int complain(const Error& error, bool json) {
     if (json) {
-        const Json object{{"error", {{"code", error.code}, {"text", error.text}, {"where", error.where}}}};
+        const Json object{{"error", {{"code", error.code}, {"text", error.text()}, {"where", error.where}}}};
         std::cout << object.dump(-1, ' ', false, Json::error_handler_t::replace) << '\n';
     }
-    std::cerr << (error.where.empty() ? "" : error.where + ": ") << error.text << '\n';
+    std::cerr << (error.where.empty() ? "" : error.where + ": ") << error.text() << '\n';
     return error.code == "usage" ? kWrongUsage : kWrongInput;
 }
 
-int run(Words words) {
+int run(Arguments words) {
     const bool json = std::find(words.begin(), words.end(), "--json") != words.end();
     if (words.empty() || words[0] == "--help" || words[0] == "help") {
         (words.empty() ? std::cerr : std::cout) << kHelp;
@@ -126,7 +126,11 @@ int run(Words words) {
         std::cout.flush();
         return std::cout ? reply->exitCode : kWrongInput;
     }
-    return complain({"usage", "There is no command \"" + words[0] + "\"; --help lists them.", ""}, json);
+    return complain({"usage",
+                     Words(NINE_WORDS("cli", "There is no command \"{words}\"; --help lists them."))
+                         .name("words", words[0]),
+                     ""},
+                    json);
 }
 
 }  // namespace
@@ -134,13 +138,13 @@ int run(Words words) {
 Json warningsJson(const Warnings& warnings) {
     Json list = Json::array();
     for (const Warning& w : warnings)
-        list.push_back({{"code", w.code}, {"text", w.text}, {"where", w.where}});
+        list.push_back({{"code", w.code}, {"text", w.text()}, {"where", w.where}});
     return list;
 }
 
 std::string warningsText(const Warnings& warnings) {
     std::string text;
-    for (const Warning& w : warnings) text += "Note: " + w.text + "\n";
+    for (const Warning& w : warnings) text += "Note: " + w.text() + "\n";
     return text;
 }
 

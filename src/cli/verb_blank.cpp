@@ -22,7 +22,7 @@ std::string figure(const std::string& name, double value, int decimals, const st
 
 }  // namespace
 
-Result<Reply> blankMeasure(const Words& words, const Task&) {
+Result<Reply> blankMeasure(const Arguments& words, const Task&) {
     const Result<Args> args = Args::parse(words, {"at", "zone"}, {}, 1);
     if (!args) return args.error();
     const Result<Body> body = loadBody(args->word(0));
@@ -71,11 +71,12 @@ Result<Reply> blankMeasure(const Words& words, const Task&) {
         const Result<std::vector<double>> n = parseNumbers(*text, "--zone");
         if (!n) return n.error();
         if (n->size() < 6 || n->size() % 2 != 0)
-            return Error{"bad_value", "A zone is x,g,x,g,x,g ...: three corners or more.", "--zone"};
+            return Error{"bad_value", NINE_WORDS("cli", "A zone is x,g,x,g,x,g ...: three corners or more."),
+                         "--zone"};
         Zone zone;
         for (std::size_t i = 0; i + 1 < n->size(); i += 2) zone.polygon.emplace_back((*n)[i], (*n)[i + 1]);
         if (Status ok = checkZones(body->skin, {zone}); !ok)
-            return Error{ok.error().code, ok.error().text, "--zone"};
+            return Error{ok.error().code, ok.error().words, "--zone"};
         reply.json["zone_mm2"] = zoneArea(body->skin, zone.polygon);
         reply.text += figure("zone", reply.json["zone_mm2"], 2, "mm2");
     }
@@ -90,7 +91,7 @@ Result<Reply> blankMeasure(const Words& words, const Task&) {
     return reply;
 }
 
-Result<Reply> blankDistance(const Words& words, const Task&) {
+Result<Reply> blankDistance(const Arguments& words, const Task&) {
     const Result<Args> args = Args::parse(words, {"from", "to"}, {}, 1);
     if (!args) return args.error();
     std::vector<SkinPoint> points;
@@ -113,7 +114,7 @@ Result<Reply> blankDistance(const Words& words, const Task&) {
     return reply;
 }
 
-Result<Reply> blankString(const Words& words, const Task&) {
+Result<Reply> blankString(const Arguments& words, const Task&) {
     const Result<Args> args = Args::parse(words, {"at", "girth", "half", "out"}, {}, 1);
     if (!args) return args.error();
     for (const char* flag : {"at", "girth"})
@@ -123,11 +124,13 @@ Result<Reply> blankString(const Words& words, const Task&) {
     if (!girth) return girth.error();
     const std::string half = args->value("half").value_or("both");
     if (half != "both" && half != "upper" && half != "lower")
-        return Error{"bad_value", "A string corrects both halves, the upper or the lower.", "--half"};
+        return Error{"bad_value", NINE_WORDS("cli", "A string corrects both halves, the upper or the lower."),
+                     "--half"};
     Result<Body> body = loadBody(args->word(0));
     if (!body) return body.error();
     if (!(*at > body->skin.noseX() && *at < body->skin.tailX()))
-        return Error{"off_body", "There is no body at " + fixedText(*at, 1) + " mm.", "--at"};
+        return Error{"off_body", Words(NINE_WORDS("cli", "There is no body at {at}.")).length("at", *at, 1),
+                     "--at"};
     BlankChapter blank = *body->job.blank;
     auto& stations = blank.table.stations;
     auto station = std::find_if(stations.begin(), stations.end(),
@@ -162,7 +165,7 @@ Result<Reply> blankString(const Words& words, const Task&) {
     return reply;
 }
 
-Result<Reply> blankCompare(const Words& words, const Task&) {
+Result<Reply> blankCompare(const Arguments& words, const Task&) {
     const Result<Args> args = Args::parse(words, {}, {}, 2);
     if (!args) return args.error();
     const Result<Body> first = loadBody(args->word(0)), second = loadBody(args->word(1));
@@ -191,13 +194,16 @@ Result<Reply> blankCompare(const Words& words, const Task&) {
     return reply;
 }
 
-Result<Reply> blankWrap(const Words& words, const Task&) {
+Result<Reply> blankWrap(const Arguments& words, const Task&) {
     const Result<Args> args = Args::parse(words, {"material", "sheet"}, {}, 1);
     if (!args) return args.error();
     const std::string id = args->value("material").value_or("tape");
     const std::optional<SheetMaterial> material = findMaterial(id);
     if (!material)
-        return Error{"bad_value", "\"" + id + "\" is no sheet material this version knows.", "--material"};
+        return Error{
+            "bad_value",
+            Words(NINE_WORDS("cli", "\"{id}\" is no sheet material this version knows.")).name("id", id),
+            "--material"};
     double along = 20, across = 20;
     if (const auto sheet = args->value("sheet")) {
         const std::size_t by = sheet->find('x');
@@ -205,7 +211,8 @@ Result<Reply> blankWrap(const Words& words, const Task&) {
             by == std::string::npos ? *sheet : sheet->substr(0, by) + "," + sheet->substr(by + 1), "--sheet");
         if (!n) return n.error();
         if (n->size() != 2 || !((*n)[0] > 0 && (*n)[1] > 0))
-            return Error{"bad_value", "A sheet is LENGTHxWIDTH in mm, such as 30x12.", "--sheet"};
+            return Error{"bad_value", NINE_WORDS("cli", "A sheet is LENGTHxWIDTH in mm, such as 30x12."),
+                         "--sheet"};
         along = (*n)[0];
         across = (*n)[1];
     }

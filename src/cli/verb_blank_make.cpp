@@ -41,11 +41,11 @@ Result<std::vector<std::vector<double>>> groups(const std::string& text, std::si
         Result<std::vector<double>> numbers = parseNumbers(text.substr(from, end - from), where);
         if (!numbers) return numbers.error();
         if (count > 0 ? numbers->size() != count : numbers->size() < 2 || numbers->size() % 2 != 0)
-            return Error{"bad_value",
-                         "Here should stand groups of " +
-                             (count > 0 ? std::to_string(count) : std::string("x,y")) +
-                             " numbers parted by ';'.",
-                         where};
+            return Error{
+                "bad_value",
+                Words(NINE_WORDS("cli", "Here should stand groups of {count} numbers parted by ';'."))
+                    .name("count", count > 0 ? std::to_string(count) : "x,y"),
+                where};
         out.push_back(std::move(*numbers));
         from = end + 1;
     }
@@ -98,14 +98,15 @@ Result<std::pair<Vec2, Vec2>> twoPoints(const std::string& text, const std::stri
     const auto numbers = parseNumbers(text, where);
     if (!numbers) return numbers.error();
     if (numbers->size() != 4)
-        return Error{"bad_value", "Here should stand x0,y0,x1,y1 in pixels of the picture.", where};
+        return Error{"bad_value",
+                     NINE_WORDS("cli", "Here should stand x0,y0,x1,y1 in pixels of the picture."), where};
     return std::pair(Vec2((*numbers)[0], (*numbers)[1]), Vec2((*numbers)[2], (*numbers)[3]));
 }
 
 Result<bool> noseAtLeft(const Args& args) {
     const std::string nose = args.value("nose").value_or("left");
     if (nose != "left" && nose != "right")
-        return Error{"bad_value", "The nose points left or right.", "--nose"};
+        return Error{"bad_value", NINE_WORDS("cli", "The nose points left or right."), "--nose"};
     return nose == "left";
 }
 
@@ -152,14 +153,14 @@ Status writeOutline(const Polyline2& outline_px, const std::string& file) {
 
 }  // namespace
 
-Result<Reply> blankSheet(const Words& words, const Task&) {
+Result<Reply> blankSheet(const Arguments& words, const Task&) {
     const Result<Args> args = Args::parse(words, {"out", "paper"}, {}, 0);
     if (!args) return args.error();
     const Result<std::string> out = args->need("out");
     if (!out) return out.error();
     const std::string paper = args->value("paper").value_or("A4");
     if (paper != "A4" && paper != "Letter")
-        return Error{"bad_value", "The sheet is made for A4 or Letter.", "--paper"};
+        return Error{"bad_value", NINE_WORDS("cli", "The sheet is made for A4 or Letter."), "--paper"};
     const Drawing page = tracingPage(paper == "A4" ? kTracingA4_mm : kTracingLetter_mm);
     const bool svg = out->size() > 4 && out->substr(out->size() - 4) == ".svg";
     if (Status ok = writeFileAtomically(*out, svg ? svgText(page) : pdfText({page})); !ok) return ok.error();
@@ -170,7 +171,7 @@ Result<Reply> blankSheet(const Words& words, const Task&) {
     return reply;
 }
 
-Result<Reply> blankTrace(const Words& words, const Task& task) {
+Result<Reply> blankTrace(const Arguments& words, const Task& task) {
     const Result<Args> args =
         Args::parse(words,
                     {"out", "name", "family", "girth", "ruler_mm", "axis", "top_axis", "exclude", "include",
@@ -200,11 +201,11 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
     tracing.noseLeft = *noseLeft;
     const std::string with = args->value("traced_with").value_or("edge");
     if (with != "edge" && with != "leaning" && with != "upright")
-        return Error{
-            "bad_value",
-            "The line is the edge itself, or that of a pencil held leaning or upright: edge, leaning, "
-            "upright.",
-            "--traced_with"};
+        return Error{"bad_value",
+                     NINE_WORDS("cli",
+                                "The line is the edge itself, or that of a pencil held leaning or "
+                                "upright: edge, leaning, upright."),
+                     "--traced_with"};
     tracing.tracedWith = with == "leaning"   ? TracedWith::Leaning
                          : with == "upright" ? TracedWith::Upright
                                              : TracedWith::Edge;
@@ -213,7 +214,9 @@ Result<Reply> blankTrace(const Words& words, const Task& task) {
         if (!args->has(flag)) continue;
         const Result<double> mm = args->number(flag, 0);
         if (!mm) return mm.error();
-        if (!(*mm > 0)) return Error{"bad_value", "A size by ruler is above 0.", std::string("--") + flag};
+        if (!(*mm > 0))
+            return Error{"bad_value", NINE_WORDS("cli", "A size by ruler is above 0."),
+                         std::string("--") + flag};
         *size = *mm;
     }
     if (Status ok = readStrokes(*args, "", tracing.strokes); !ok) return ok.error();
@@ -260,15 +263,18 @@ Result<SeenBody> seenBody(const Args& args, const std::string& path, std::option
     if (args.has("length")) {
         const Result<double> length = args.number("length", 0);
         if (!length) return length.error();
-        if (!(*length > 0)) return Error{"bad_value", "The length of a body is above 0.", "--length"};
+        if (!(*length > 0))
+            return Error{"bad_value", NINE_WORDS("cli", "The length of a body is above 0."), "--length"};
         wish.length_mm = *length;
     }
     if (const auto text = args.value("scale")) {
         const auto n = parseNumbers(*text, "--scale");
         if (!n) return n.error();
         if (n->size() != 5)
-            return Error{"bad_value", "Here should stand x0,y0,x1,y1,mm: two pixels and their distance.",
-                         "--scale"};
+            return Error{
+                "bad_value",
+                NINE_WORDS("cli", "Here should stand x0,y0,x1,y1,mm: two pixels and their distance."),
+                "--scale"};
         wish.known = PhotoWish::Known{{(*n)[0], (*n)[1]}, {(*n)[2], (*n)[3]}, (*n)[4]};
     }
     if (const auto text = args.value("axis")) {
@@ -295,10 +301,13 @@ Result<SeenBody> seenBody(const Args& args, const std::string& path, std::option
         const auto n = parseNumbers(*text, "--coin");
         if (!n) return n.error();
         if (n->size() != 3 || !((*n)[2] > 0))
-            return Error{"bad_value", "Here should stand x,y,mm: a pixel within the coin and its diameter.",
-                         "--coin"};
+            return Error{
+                "bad_value",
+                NINE_WORDS("cli", "Here should stand x,y,mm: a pixel within the coin and its diameter."),
+                "--coin"};
         if (wish.known)
-            return Error{"bad_value", "Two points or a coin tell the scale on the table, not both.",
+            return Error{"bad_value",
+                         NINE_WORDS("cli", "Two points or a coin tell the scale on the table, not both."),
                          "--coin"};
         coin = *n;
     }
@@ -341,7 +350,7 @@ Json takenOffJson(const SeenBody& seen) {
 
 }  // namespace
 
-Result<Reply> blankPhoto(const Words& words, const Task& task) {
+Result<Reply> blankPhoto(const Arguments& words, const Task& task) {
     std::vector<std::string> known = kPhotoWords;
     known.insert(known.end(),
                  {"out", "name", "family", "girth", "top", "top_axis", "top_exclude", "top_include"});
@@ -406,7 +415,7 @@ Result<Reply> blankPhoto(const Words& words, const Task& task) {
     return reply;
 }
 
-Result<Reply> blankCheck(const Words& words, const Task& task) {
+Result<Reply> blankCheck(const Arguments& words, const Task& task) {
     std::vector<std::string> known = kPhotoWords;
     known.emplace_back("out");
     const Result<Args> args = Args::parse(words, known, {"above"}, 2);
@@ -433,11 +442,11 @@ Result<Reply> blankCheck(const Words& words, const Task& task) {
                   {"scale", check.scale},
                   {"warnings", warningsJson(seen->outline.warnings)},
                   {"taken_off", takenOffJson(*seen)}};
-    reply.text = checkSentence(check, above).text + "\n" + warningsText(seen->outline.warnings);
+    reply.text = checkSentence(check, above).text() + "\n" + warningsText(seen->outline.warnings);
     return reply;
 }
 
-Result<Reply> blankFamily(const Words& words, const Task&) {
+Result<Reply> blankFamily(const Arguments& words, const Task&) {
     const Result<Args> args =
         Args::parse(words, {"out", "name", "length", "height", "width", "readings", "on"}, {}, 1);
     if (!args) return args.error();
@@ -481,7 +490,7 @@ Result<Reply> blankFamily(const Words& words, const Task&) {
     Result<FamilyBody> body = bodyOfFamily(args->word(0), readings);
     if (!body) return body.error();
     MadeBlank made;
-    made.blank.name = args->value("name").value_or(std::string(findFamily(args->word(0))->name));
+    made.blank.name = args->value("name").value_or(std::string(findFamily(args->word(0))->name.text()));
     made.blank.family = args->word(0);
     made.blank.source = "family";
     made.blank.table = std::move(body->table);

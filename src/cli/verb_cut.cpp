@@ -27,10 +27,14 @@ Result<std::vector<std::string>> parseFormats(const std::string& text) {
             return std::find(std::begin(list), std::end(list), format) != std::end(list);
         };
         if (among(kComingFormats)) {
-            return Error{"not_yet", "The format " + format + " cannot be written yet; use svg, pdf or dxf.",
-                         "--format"};
+            return Error{
+                "not_yet",
+                Words(NINE_WORDS("cli", "The format {format} cannot be written yet; use svg, pdf or dxf."))
+                    .name("format", format),
+                "--format"};
         }
-        if (!among(kKnownFormats)) return Error{"usage", "--format takes svg, pdf and dxf.", "--format"};
+        if (!among(kKnownFormats))
+            return Error{"usage", NINE_WORDS("cli", "--format takes svg, pdf and dxf."), "--format"};
         formats.push_back(format);
         from = end + 1;
     }
@@ -96,12 +100,14 @@ Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats,
     described->warnings.insert(described->warnings.end(), pages->warnings.begin(), pages->warnings.end());
     const CutEstimate estimate = estimateCut(pieces, tool);
     if (estimate.smallestFeature_mm > 0 && estimate.smallestFeature_mm < tool.smallest_mm) {
-        described->warnings.push_back({"too_fine",
-                                       "The narrowest window or strip is " +
-                                           fixedText(estimate.smallestFeature_mm, 2) +
-                                           " mm; with this tool " + fixedText(tool.smallest_mm, 1) +
-                                           " mm is about the least. Widen it or take a finer tool.",
-                                       "--tool"});
+        described->warnings.push_back(
+            {"too_fine",
+             Words(NINE_WORDS("cli",
+                              "The narrowest window or strip is {smallestFeature}; with this tool "
+                              "{smallest} is about the least. Widen it or take a finer tool."))
+                 .length("smallestFeature", estimate.smallestFeature_mm, 2)
+                 .length("smallest", tool.smallest_mm, 1),
+             "--tool"});
     }
     Reply& reply = result.reply;
     reply.json = Json{{"sheets", std::move(sheets)},
@@ -144,14 +150,16 @@ Warning leftoverWarning(const std::vector<std::string>& names, const std::string
         some += (i > 0 ? ", " : "") + names[i];
     if (names.size() > 4) some += " and " + std::to_string(names.size() - 4) + " more";
     return {"old_pages",
-            "The folder still holds " + some +
-                ", which do not belong to these pages. Take them away, or cut with --tidy.",
+            Words(NINE_WORDS("cli",
+                             "The folder still holds {some}, which do not belong to these pages. Take "
+                             "them away, or cut with --tidy."))
+                .name("some", some),
             folder};
 }
 
 }  // namespace
 
-Result<Reply> cut(const Words& words, const Task& task) {
+Result<Reply> cut(const Arguments& words, const Task& task) {
     const Result<Args> args = Args::parse(words, {"sheet", "out", "format", "tool"}, {"tidy"}, 1);
     if (!args) return args.error();
     const Result<std::string> folder = args->need("out");
@@ -164,8 +172,11 @@ Result<Reply> cut(const Words& words, const Task& task) {
     const std::string toolId = args->value("tool").value_or("knife");
     const auto tool = findTool(toolId);
     if (!tool) {
-        return Error{"bad_value", "\"" + toolId + "\" is not a tool; choose knife, scissors, plotter or hot.",
-                     "--tool"};
+        return Error{
+            "bad_value",
+            Words(NINE_WORDS("cli", "\"{toolId}\" is not a tool; choose knife, scissors, plotter or hot."))
+                .name("toolId", toolId),
+            "--tool"};
     }
     const Result<LoadedJob> loaded = loadJob(args->word(0));
     if (!loaded) return loaded.error();
@@ -195,7 +206,7 @@ Result<Reply> cut(const Words& words, const Task& task) {
     return std::move(result->reply);
 }
 
-Result<Reply> demo(const Words& words, const Task& task) {
+Result<Reply> demo(const Arguments& words, const Task& task) {
     const Result<Args> args = Args::parse(words, {"out"}, {}, 0);
     if (!args) return args.error();
     const Result<std::string> folder = args->need("out");

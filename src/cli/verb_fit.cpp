@@ -20,7 +20,7 @@ Result<Apply> parseApply(const std::string& text) {
     for (const Apply apply : {Apply::Loose, Apply::Lateral, Apply::Back}) {
         if (text == applyName(apply)) return apply;
     }
-    return Error{"bad_value", "--apply must be loose, lateral or back.", "--apply"};
+    return Error{"bad_value", NINE_WORDS("cli", "--apply must be loose, lateral or back."), "--apply"};
 }
 
 /// x_mm,g_mm,u_mm,v_mm of every vertex and of the points asked for; u runs mirrored on the right side.
@@ -69,7 +69,7 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
     const auto started = std::chrono::steady_clock::now();
     const bool isDisc = args.has("disc");
     if (isDisc && args.has("patch")) {
-        return Error{"usage", "Give either --patch or --disc, not both.", "--disc"};
+        return Error{"usage", NINE_WORDS("cli", "Give either --patch or --disc, not both."), "--disc"};
     }
     const std::string flag = isDisc ? "disc" : "patch";
     const Result<SideNumbers> shape = parseSideNumbers(*args.value(flag), isDisc ? 3 : 4, "--" + flag);
@@ -77,24 +77,28 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
     const std::string materialId = args.value("material").value_or("film");
     const auto material = findMaterial(materialId);
     if (!material)
-        return Error{"unknown_material", "\"" + materialId + "\" is not a known sheet material.",
+        return Error{"unknown_material",
+                     Words(NINE_WORDS("cli", "\"{materialId}\" is not a known sheet material."))
+                         .name("materialId", materialId),
                      "--material"};
     const Result<double> limit = args.number("strain", material->strainLimit);
     if (!limit) return limit.error();
     if (!(*limit > 0 && *limit <= 1)) {
-        return Error{"out_of_range", "--strain is a fraction above 0 and up to 1 (0.01 is one per cent).",
+        return Error{"out_of_range",
+                     NINE_WORDS("cli", "--strain is a fraction above 0 and up to 1 (0.01 is one per cent)."),
                      "--strain"};
     }
     const Result<int> vertices = args.whole("vertices", kFitVertices, 0, 1'000'000'000);
     if (!vertices) return vertices.error();
     if (!(*vertices >= kMinPatchVertices && *vertices <= kMaxPatchVertices)) {
-        return Error{"out_of_range", "--vertices must lie between 60 and 200000.", "--vertices"};
+        return Error{"out_of_range", NINE_WORDS("cli", "--vertices must lie between 60 and 200000."),
+                     "--vertices"};
     }
     const Result<Apply> apply = parseApply(args.value("apply").value_or("loose"));
     if (!apply) return apply.error();
     const std::string relief = args.value("relief").value_or("auto");
     if (relief != "auto" && relief != "none") {
-        return Error{"bad_value", "--relief must be auto or none.", "--relief"};
+        return Error{"bad_value", NINE_WORDS("cli", "--relief must be auto or none."), "--relief"};
     }
     const Result<Body> body = loadBody(args.word(0));
     if (!body) return body.error();
@@ -130,17 +134,18 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
     named.name = "The patch";
     named.side = right ? Side::Right : Side::Left;
     named.material = materialId;
-    reply.text = verdictOf(named, *report) + "\n" + warningsText(warnings);
+    reply.text = verdictOf(named, *report).plain() + "\n" + warningsText(warnings);
     reply.exitCode = report->liesFlat ? kDone : kFault;
     return reply;
 }
 
 Result<Reply> fitJob(const Args& args, const Task& task) {
     if (!isJobPath(args.word(0))) {
-        return Error{
-            "usage",
-            "For a station table say which part to fit: --patch side,x0,x1,g0,g1 or --disc side,x,g,r.",
-            "--patch"};
+        return Error{"usage",
+                     NINE_WORDS("cli",
+                                "For a station table say which part to fit: --patch side,x0,x1,g0,g1 or "
+                                "--disc side,x,g,r."),
+                     "--patch"};
     }
     const auto started = std::chrono::steady_clock::now();
     const Result<int> vertices = args.whole("vertices", kFitVertices, 0, 1'000'000'000);
@@ -208,8 +213,9 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
         json.update(fitJson(mask.report));
         json["marks"] = std::move(marks);
         replies.masks.push_back(std::move(json));
-        replies.text += verdictOf(*result.spec, mask.report) + "\n";
-        for (const RegistrationMark& m : mask.marks) replies.text += "    mark " + markSentence(m) + "\n";
+        replies.text += verdictOf(*result.spec, mask.report).plain() + "\n";
+        for (const RegistrationMark& m : mask.marks)
+            replies.text += "    mark " + markSentence(m).plain() + "\n";
         replies.allLieFlat = replies.allLieFlat && mask.report.liesFlat;
         replies.warnings.insert(replies.warnings.end(), result.warnings.begin(), result.warnings.end());
     }
@@ -217,7 +223,7 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
     return replies;
 }
 
-Result<Reply> fit(const Words& words, const Task& task) {
+Result<Reply> fit(const Arguments& words, const Task& task) {
     const Result<Args> args = Args::parse(
         words, {"patch", "disc", "material", "strain", "vertices", "relief", "apply", "svg", "map", "points"},
         {}, 1);

@@ -22,7 +22,8 @@ Result<std::vector<SurfacePoint>> parseMarks(const std::string& text, const Skin
         const Result<std::vector<double>> pair = parseNumbers(text.substr(from, end - from), "--marks");
         if (!pair) return pair.error();
         if (pair->size() != 2) {
-            return Error{"bad_value", "A mark is two numbers x,g; marks are separated by semicolons.",
+            return Error{"bad_value",
+                         NINE_WORDS("cli", "A mark is two numbers x,g; marks are separated by semicolons."),
                          "--marks"};
         }
         const SkinPoint at{Side::Left, (*pair)[0], (*pair)[1]};
@@ -35,7 +36,7 @@ Result<std::vector<SurfacePoint>> parseMarks(const std::string& text, const Skin
 
 }  // namespace
 
-Result<Reply> land(const Words& words, const Task& task) {
+Result<Reply> land(const Arguments& words, const Task& task) {
     const Result<Args> args = Args::parse(words, {"map", "side", "marks", "apply"}, {}, 1);
     if (!args) return args.error();
     const Result<std::string> mapPath = args->need("map");
@@ -43,7 +44,8 @@ Result<Reply> land(const Words& words, const Task& task) {
     const Result<std::string> marksText = args->need("marks");
     if (!marksText) return marksText.error();
     const std::string side = args->value("side").value_or("L");
-    if (side != "L" && side != "R") return Error{"bad_value", "--side must be L or R.", "--side"};
+    if (side != "L" && side != "R")
+        return Error{"bad_value", NINE_WORDS("cli", "--side must be L or R."), "--side"};
     Apply apply = Apply::Loose;
     for (const Apply a : {Apply::Lateral, Apply::Back}) {
         if (args->value("apply") == applyName(a)) apply = a;
@@ -69,7 +71,7 @@ Result<Reply> land(const Words& words, const Task& task) {
         pairs.flat.emplace_back(row[2], row[3]);
         skinPoints.emplace_back(row[0], row[1]);
     }
-    if (pairs.skin.empty()) return Error{"bad_map", "The map has no points.", *mapPath};
+    if (pairs.skin.empty()) return Error{"bad_map", NINE_WORDS("cli", "The map has no points."), *mapPath};
     const SheetCarrier sheet(std::move(pairs));
     const Result<std::vector<LandedProbe>> probes =
         landProbes(body->skin, sheet, *marks, probeDots(body->skin, skinPoints), layingOf(apply), task);

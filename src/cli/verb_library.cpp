@@ -8,13 +8,15 @@
 
 namespace nine::cli {
 
-Result<Reply> blankLibrary(const Words& words, const Task&) {
+Result<Reply> blankLibrary(const Arguments& words, const Task&) {
     const Result<Args> args = Args::parse(words, {"file", "blank", "id", "out", "search"}, {}, 1);
     if (!args) return args.error();
     const std::string action = args->word(0);
     const bool known = action == "list" || action == "seed" || action == "import" || action == "export" ||
                        action == "remove";
-    if (!known) return Error{"usage", "Say blank library list, seed, import, export or remove.", action};
+    if (!known)
+        return Error{"usage", NINE_WORDS("cli", "Say blank library list, seed, import, export or remove."),
+                     action};
     const Result<std::string> file = args->need("file");
     if (!file) return file.error();
     constexpr int kPatience_ms = 20'000;  // many imports at once wait their turn
@@ -59,7 +61,7 @@ Result<Reply> blankLibrary(const Words& words, const Task&) {
     return reply;
 }
 
-Result<Reply> blankTable(const Words& words, const Task&) {
+Result<Reply> blankTable(const Arguments& words, const Task&) {
     const Result<Args> args = Args::parse(words, {"out"}, {}, 1);
     if (!args) return args.error();
     const Result<std::string> out = args->need("out");

@@ -52,14 +52,15 @@ Result<SprayBench> benchOf(const Args& args) {
     for (const double needle : *needles)
         bench.guns.push_back(
             {"gun " + std::to_string(bench.guns.size() + 1), needle, Gun{}.lowest_psi, Gun{}.highest_psi});
-    if (Status ok = checkBench(bench); !ok) return Error{ok.error().code, ok.error().text, "--needles"};
+    if (Status ok = checkBench(bench); !ok) return Error{ok.error().code, ok.error().words, "--needles"};
     return bench;
 }
 
 Json planJson(const MaskSpec& spec, const SprayPlan& plan, const EdgePlace& worst) {
-    Json steps = Json::array();
+    Json steps = Json::array(), reasons = Json::array();
+    for (const Words& reason : plan.reasons) reasons.push_back(reason.plain());
     for (const SprayStep& step : plan.steps)
-        steps.push_back({{"spoils", step.spoils}, {"words", step.words}});
+        steps.push_back({{"spoils", step.spoils}, {"words", step.words.plain()}});
     const SpraySetting& s = plan.setting;
     return {{"id", "spray-" + spec.id},
             {"name", spec.shownName()},
@@ -86,7 +87,7 @@ Json planJson(const MaskSpec& spec, const SprayPlan& plan, const EdgePlace& wors
               {"x_mm", worst.skin.x()},
               {"g_mm", worst.skin.y()},
               {"lift_mm", worst.lift_mm}}},
-            {"reasons", plan.reasons},
+            {"reasons", std::move(reasons)},
             {"steps", std::move(steps)},
             {"warnings", warningsJson(plan.warnings)}};
 }
@@ -118,14 +119,14 @@ Result<SpraySetting> settingOf(const Args& args) {
     s.reduction = *reduction;
     const std::string stroke = args.value("stroke").value_or("along");
     if (stroke != "along" && stroke != "across")
-        return Error{"bad_value", "--stroke is along or across the edge.", "--stroke"};
+        return Error{"bad_value", NINE_WORDS("cli", "--stroke is along or across the edge."), "--stroke"};
     s.stroke = stroke == "along" ? Stroke::Along : Stroke::Across;
     return s;
 }
 
 }  // namespace
 
-Result<Reply> sprayEdge(const Words& words, const Task&) {
+Result<Reply> sprayEdge(const Arguments& words, const Task&) {
     const Result<Args> args =
         Args::parse(words,
                     {"gap", "distance", "angle", "pressure", "needle", "paint", "reduction", "flow_ml_min",
@@ -138,7 +139,7 @@ Result<Reply> sprayEdge(const Words& words, const Task&) {
     const Result<double> thickness = args->number("thickness", 0);
     if (!thickness) return thickness.error();
     if (!(*thickness >= 0 && *thickness <= 5))
-        return Error{"out_of_range", "A sheet is 0 to 5 mm thick.", "--thickness"};
+        return Error{"out_of_range", NINE_WORDS("cli", "A sheet is 0 to 5 mm thick."), "--thickness"};
     const Result<SpraySetting> setting = settingOf(*args);
     if (!setting) return setting.error();
     const Result<EdgeFigures> edge = edgeFigures(*setting, *gap);
@@ -169,7 +170,7 @@ Result<Reply> sprayEdge(const Words& words, const Task&) {
     return reply;
 }
 
-Result<Reply> sprayPlan(const Words& words, const Task& task) {
+Result<Reply> sprayPlan(const Arguments& words, const Task& task) {
     const Result<Args> args = Args::parse(words, {"paint", "width", "needles", "bench"}, {}, 1);
     if (!args) return args.error();
     const Result<PaintFamily> paint = paintOf(*args);
@@ -177,7 +178,8 @@ Result<Reply> sprayPlan(const Words& words, const Task& task) {
     const Result<double> width = args->number("width", MaskToSpray{}.wantedWidth_mm);
     if (!width) return width.error();
     if (!(*width > 0 && *width <= 20))
-        return Error{"out_of_range", "The wanted width of an edge lies between 0 and 20 mm.", "--width"};
+        return Error{"out_of_range",
+                     NINE_WORDS("cli", "The wanted width of an edge lies between 0 and 20 mm."), "--width"};
     const Result<SprayBench> bench = benchOf(*args);
     if (!bench) return bench.error();
     const Result<LoadedJob> loaded = loadJob(args->word(0));
@@ -223,12 +225,12 @@ Result<Reply> sprayPlan(const Words& words, const Task& task) {
                       " gun, needle " + fixedText(plan->setting.needle_mm, 2) + " mm, " +
                       fixedText(plan->setting.gauge_kpa / kKpaPerPsi, 0) + " psi (" +
                       fixedText(plan->setting.gauge_kpa / 100, 2) + " bar).\n";
-        for (const std::string& reason : plan->reasons) reply.text += "  " + reason + "\n";
+        for (const Words& reason : plan->reasons) reply.text += "  " + reason.plain() + "\n";
         if (place.lift_mm > 0)
-            reply.text += "  It stands off most at " + placeSentence(place) + ": " +
+            reply.text += "  It stands off most at " + placeSentence(place).plain() + ": " +
                           fixedText(place.lift_mm, 2) + " mm.\n";
         for (const SprayStep& step : plan->steps) {
-            if (step.spoils) reply.text += "  " + step.words + "\n";
+            if (step.spoils) reply.text += "  " + step.words.plain() + "\n";
         }
         reply.text += warningsText(plan->warnings);
     }
@@ -240,7 +242,7 @@ Result<Reply> sprayPlan(const Words& words, const Task& task) {
                                {"opening", worstPlace.opening + 1},
                                {"x_mm", worstPlace.skin.x()}};
         reply.text += "Largest gap: " + worst->shownName() + " " + sideLetter(worst->side) + ", " +
-                      fixedText(worstGap, 2) + " mm, at " + placeSentence(worstPlace) + ".\n";
+                      fixedText(worstGap, 2) + " mm, at " + placeSentence(worstPlace).plain() + ".\n";
     }
     reply.text +=
         "Mist: extraction on, and a respirator that fits the product's data sheet. Edges are computed from a "

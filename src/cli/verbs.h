@@ -20,26 +20,26 @@ struct Reply {
     int exitCode = kDone;
 };
 
-using Words = std::vector<std::string>;
+using Arguments = std::vector<std::string>;
 
-Result<Reply> blankMeasure(const Words& words, const Task& task);
-Result<Reply> blankDistance(const Words& words, const Task& task);
-Result<Reply> blankString(const Words& words, const Task& task);
-Result<Reply> blankCompare(const Words& words, const Task& task);
-Result<Reply> blankWrap(const Words& words, const Task& task);
-Result<Reply> blankLibrary(const Words& words, const Task& task);
-Result<Reply> blankTable(const Words& words, const Task& task);
-Result<Reply> blankSheet(const Words& words, const Task& task);
-Result<Reply> blankTrace(const Words& words, const Task& task);
-Result<Reply> blankPhoto(const Words& words, const Task& task);
-Result<Reply> blankCheck(const Words& words, const Task& task);
-Result<Reply> blankFamily(const Words& words, const Task& task);
-Result<Reply> fit(const Words& words, const Task& task);
-Result<Reply> land(const Words& words, const Task& task);
-Result<Reply> cut(const Words& words, const Task& task);
-Result<Reply> sprayEdge(const Words& words, const Task& task);
-Result<Reply> sprayPlan(const Words& words, const Task& task);
-Result<Reply> demo(const Words& words, const Task& task);
+Result<Reply> blankMeasure(const Arguments& words, const Task& task);
+Result<Reply> blankDistance(const Arguments& words, const Task& task);
+Result<Reply> blankString(const Arguments& words, const Task& task);
+Result<Reply> blankCompare(const Arguments& words, const Task& task);
+Result<Reply> blankWrap(const Arguments& words, const Task& task);
+Result<Reply> blankLibrary(const Arguments& words, const Task& task);
+Result<Reply> blankTable(const Arguments& words, const Task& task);
+Result<Reply> blankSheet(const Arguments& words, const Task& task);
+Result<Reply> blankTrace(const Arguments& words, const Task& task);
+Result<Reply> blankPhoto(const Arguments& words, const Task& task);
+Result<Reply> blankCheck(const Arguments& words, const Task& task);
+Result<Reply> blankFamily(const Arguments& words, const Task& task);
+Result<Reply> fit(const Arguments& words, const Task& task);
+Result<Reply> land(const Arguments& words, const Task& task);
+Result<Reply> cut(const Arguments& words, const Task& task);
+Result<Reply> sprayEdge(const Arguments& words, const Task& task);
+Result<Reply> sprayPlan(const Arguments& words, const Task& task);
+Result<Reply> demo(const Arguments& words, const Task& task);
 
 Json warningsJson(const Warnings& warnings);
 /// One line a warning.

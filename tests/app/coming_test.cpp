@@ -2,6 +2,7 @@
 #include "app/leaves/cut/cut_page.h"
 #include "app/leaves/masks/masks_page.h"
 #include "tests/app/window_fixture.h"
+#include "tests/elements.h"
 
 namespace nine::app {
 namespace {
@@ -16,7 +17,7 @@ Job manyMasks(int elements) {
         e.id = "row" + std::to_string(i);
         e.dx_mm = 12 + i % 6 * 4;
         e.dg_mm = -3 + i;
-        e.shape = DotRow{2, 5, 1.5 + 0.1 * i, 1.5, 0};
+        test::shape(e, test::DotRow{2, 5, 1.5 + 0.1 * i, 1.5, 0});
         pattern.elements.push_back(std::make_shared<const Element>(e));
     }
     job.pattern = std::make_shared<const PatternChapter>(pattern);

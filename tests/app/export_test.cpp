@@ -107,9 +107,9 @@ TEST_F(ExportTest, ASavedJobGivesItsFilesItsOwnName) {
 TEST_F(ExportTest, SavingIntoAMissingFolderNamesTheFolder) {
     const Status saved = window.document().save(QString::fromStdString(folder / "none/a.nineleaves.json"));
     ASSERT_FALSE(saved);
-    EXPECT_NE(saved.error().text.find("the folder " + (folder / "none") + " does not exist"),
+    EXPECT_NE(saved.error().text().find("the folder " + (folder / "none") + " does not exist"),
               std::string::npos)
-        << saved.error().text;
+        << saved.error().text();
 }
 
 }  // namespace

@@ -8,6 +8,7 @@
 #include "app/leaves/blank/begin_page.h"
 #include "app/leaves/blank/library_dialog.h"
 #include "tests/app/window_fixture.h"
+#include "tests/elements.h"
 
 namespace nine::app {
 namespace {
@@ -20,7 +21,7 @@ Job withManyDots(int count) {
         e.id = "d" + std::to_string(i);
         e.dx_mm = 15 + 0.5 * i;
         e.dg_mm = 1;
-        e.shape = DotRow{1, 4, 0.4, 0.4, 0};
+        test::shape(e, test::DotRow{1, 4, 0.4, 0.4, 0});
         pattern.elements.push_back(std::make_shared<const Element>(e));
     }
     job.pattern = std::make_shared<const PatternChapter>(pattern);

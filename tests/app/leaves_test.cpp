@@ -18,6 +18,7 @@
 #include "app/sheet/units_text.h"
 #include "job/demo_job.h"
 #include "tests/app/window_fixture.h"
+#include "tests/elements.h"
 
 namespace nine::app {
 namespace {
@@ -107,7 +108,7 @@ TEST_F(WindowTest, TypedValuesAreTakenWithUnitsAndNonsenseIsRefused) {
     window.showLeaf(PatternNumber);
     selectElement(1);
     QApplication::processEvents();
-    const auto dots = [&] { return std::get<DotRow>(window.document().job().pattern->elements[1]->shape); };
+    const auto dots = [&] { return test::dotRow(*window.document().job().pattern->elements[1]); };
     type(chip("Count"), "9");
     EXPECT_EQ(dots().count, 9);
     type(chip("First diameter"), "0.1 in");
@@ -141,7 +142,7 @@ TEST_F(WindowTest, TypedStringGirthSolvesTheFullness) {
 TEST_F(WindowTest, ElementsAreAddedUnlinkedAndTakenOut) {
     window.showLeaf(PatternNumber);
     const std::string before = bytes();
-    window.patternLeaf().addElement(PatternLeaf::NewElement::Dots);
+    window.patternLeaf().addElement(*findKind("dot_row"));
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_EQ(window.document().job().pattern->elements.size(), 4u);
     EXPECT_EQ(window.results().masks().masks.size(), 8u);
@@ -170,7 +171,7 @@ TEST_F(WindowTest, AMarkOffTheBodyIsShownAtTheEdgeDraggedBackAndPutBack) {
     ASSERT_EQ(body.artErrors.size(), 1u);
     ASSERT_EQ(body.strays.count(id), 1u);
     EXPECT_EQ(window.tellTale().verdict().repair, "put it back");
-    const QPointF last = pattern->handleAt(PatternHandle::Last);
+    const QPointF last = pattern->handleAt("last");
     ASSERT_FALSE(last.isNull());  // hollow, at the edge, with handles
     // Dragged towards the nose with the mouse it lies again.
     const QPointF on = pattern->openingAt(0, 1);
@@ -307,30 +308,30 @@ TEST_F(WindowTest, HandlesOfARowSpreadAndBowIt) {
     window.showLeaf(PatternNumber);
     selectElement(1);
     QTest::qWait(50);
-    const auto row = [&] { return std::get<DotRow>(window.document().job().pattern->elements[1]->shape); };
+    const auto row = [&] { return test::dotRow(*window.document().job().pattern->elements[1]); };
     const std::string before = bytes();
-    const DotRow start = row();
+    const test::DotRow start = row();
     const double from = window.document().job().pattern->elements[1]->dx_mm;
-    const QPointF first = pattern->handleAt(PatternHandle::First);
-    drag(pattern, pattern->handleAt(PatternHandle::Last), QPointF(14, 0));
+    const QPointF first = pattern->handleAt("first");
+    drag(pattern, pattern->handleAt("last"), QPointF(14, 0));
     EXPECT_GT(row().spacing_mm, start.spacing_mm + 0.1);
     EXPECT_EQ(window.document().job().pattern->elements[1]->dx_mm, from);
     ASSERT_TRUE(waitUntilSettled(window));
-    EXPECT_NEAR(pattern->handleAt(PatternHandle::First).x(), first.x(), 0.5);
-    const QPointF last = pattern->handleAt(PatternHandle::Last);
-    drag(pattern, pattern->handleAt(PatternHandle::First), QPointF(10, 0));
+    EXPECT_NEAR(pattern->handleAt("first").x(), first.x(), 0.5);
+    const QPointF last = pattern->handleAt("last");
+    drag(pattern, pattern->handleAt("first"), QPointF(10, 0));
     EXPECT_GT(window.document().job().pattern->elements[1]->dx_mm, from + 0.3);
     ASSERT_TRUE(waitUntilSettled(window));
-    EXPECT_NEAR(pattern->handleAt(PatternHandle::Last).x(), last.x(), 4);  // along the skin, so only nearly
+    EXPECT_NEAR(pattern->handleAt("last").x(), last.x(), 4);  // along the skin, so only nearly
     const double bow = row().bow_mm;
-    drag(pattern, pattern->handleAt(PatternHandle::Middle), QPointF(0, -12));
+    drag(pattern, pattern->handleAt("middle"), QPointF(0, -12));
     EXPECT_GT(row().bow_mm, bow + 0.5);
     EXPECT_EQ(window.document().history().count(), 3);
     selectElement(0);
     ASSERT_TRUE(waitUntilSettled(window));
-    const double top = std::get<Bars>(window.document().job().pattern->elements[0]->shape).g1_mm;
-    drag(pattern, pattern->handleAt(PatternHandle::Upper), QPointF(0, 10));
-    EXPECT_LT(std::get<Bars>(window.document().job().pattern->elements[0]->shape).g1_mm, top - 0.3);
+    const double top = test::bars(*window.document().job().pattern->elements[0]).g1_mm;
+    drag(pattern, pattern->handleAt("upper"), QPointF(0, 10));
+    EXPECT_LT(test::bars(*window.document().job().pattern->elements[0]).g1_mm, top - 0.3);
     while (window.document().history().canUndo()) window.document().history().undo();
     EXPECT_TRUE(bytes() == before);
 }
@@ -366,7 +367,7 @@ TEST_F(WindowTest, TheMaskIsSketchedWhileSomethingIsDragged) {
         seen.push_back(window.results().sketch()->precision);
         judgedMeanwhile = judgedMeanwhile || !window.results().masksRunning();
     });
-    drag(pattern, pattern->handleAt(PatternHandle::Last), QPointF(40, 0));
+    drag(pattern, pattern->handleAt("last"), QPointF(40, 0));
     ASSERT_TRUE(waitUntilSettled(window));
     ASSERT_GE(seen.size(), 2u);
     EXPECT_EQ(seen.front(), Precision::Preview);

@@ -79,15 +79,15 @@ TEST_F(Nearer, HandlesAreWhereTheyAreSeen) {
     ASSERT_TRUE(waitUntilSettled(window));
     const auto dx = [&] { return window.document().job().pattern->elements[0]->dx_mm; };
     const double start = dx();
-    drag(pattern, pattern->handleAt(PatternHandle::First), QPointF(40, 0));
+    drag(pattern, pattern->handleAt("first"), QPointF(40, 0));
     ASSERT_TRUE(waitUntilSettled(window));
     const double plain = dx() - start;
     ASSERT_GT(plain, 0.5);
     window.document().history().undo();
     ASSERT_TRUE(waitUntilSettled(window));
-    const QPointF on = pattern->handleAt(PatternHandle::First);
+    const QPointF on = pattern->handleAt("first");
     pattern->zoomTo(2, on);
-    drag(pattern, pattern->toWidget(pattern->handleAt(PatternHandle::First)), QPointF(40, 0));
+    drag(pattern, pattern->toWidget(pattern->handleAt("first")), QPointF(40, 0));
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_NEAR(dx() - start, 0.5 * plain, 0.1 * plain);
     pattern->showAll();

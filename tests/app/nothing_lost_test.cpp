@@ -12,6 +12,7 @@
 #include "app/frame/job_strip.h"
 #include "app/leaves/blank/library_dialog.h"
 #include "tests/app/window_fixture.h"
+#include "tests/elements.h"
 
 namespace nine::app {
 namespace {
@@ -20,9 +21,7 @@ namespace fs = std::filesystem;
 
 int countOf(const Job& job, const std::string& id) {
     const ElementPtr e = elementOf(job, id);
-    const auto* bars = e ? std::get_if<Bars>(&e->shape) : nullptr;
-    const auto* dots = e ? std::get_if<DotRow>(&e->shape) : nullptr;
-    return bars ? bars->count : dots ? dots->count : -1;
+    return e ? static_cast<int>(e->values.number("count")) : -1;
 }
 
 // Selection
@@ -62,7 +61,7 @@ TEST_F(WindowTest, AChipWhoseElementIsGoneChangesNothing) {
     QTest::keyClicks(count, "3");
     // Another kind of mark takes the id meanwhile, then the mark goes altogether.
     Element e = *window.document().job().pattern->elements[1];
-    e.shape = Bars{};
+    test::shape(e, test::Bars{});
     window.document().edit(withElement(window.document().job(), 1, e), "kind");
     emit count->committed(3);
     EXPECT_EQ(countOf(window.document().job(), "red-dots"), 5);
@@ -107,7 +106,7 @@ TEST_F(WindowTest, TheNeighbourIsSelectedWhenTheSelectedGoes) {
     EXPECT_EQ(window.view().element(), "red-dots");
     window.document().history().undo();
     EXPECT_EQ(window.view().element(), "red-dots");  // what is selected stays selected
-    window.patternLeaf().addElement(PatternLeaf::NewElement::Dots);
+    window.patternLeaf().addElement(*findKind("dot_row"));
     const std::string added = window.view().element();
     EXPECT_EQ(countOf(window.document().job(), added), 8);
     window.document().history().undo();
@@ -125,7 +124,7 @@ TEST(Writing, EverythingAskedIsWrittenInOrderAndReported) {
             writer.write(
                 [&written, i]() -> Status {
                     written.push_back(i);
-                    if (i % 10 == 3) return Error{"cannot_write", "no", ""};
+                    if (i % 10 == 3) return Error{"cannot_write", Words::verbatim("no"), ""};
                     if (i % 10 == 7) throw std::bad_alloc();
                     return Done{};
                 },
@@ -150,7 +149,7 @@ TEST(Writing, AFailureNobodyAskedForIsTold) {
     QObject::connect(&Troubles::instance(), &Troubles::happened, &ear,
                      [&](const Error& e) { told.push_back(e.code); });
     Writer writer;
-    writer.write([]() -> Status { return Error{"cannot_write", "full", ""}; });
+    writer.write([]() -> Status { return Error{"cannot_write", Words::verbatim("full"), ""}; });
     writer.drain();
     EXPECT_EQ(told, std::vector<std::string>{"cannot_write"});
 }
@@ -242,7 +241,7 @@ TEST(ThreadEdge, WhatWorkThrowsIsAnErrorAndTheSlotGoesOn) {
 
 TEST_F(WindowTest, AfterATroubleTheWindowLivesAndTheJobIsIntact) {
     const std::string before = bytes();
-    emit Troubles::instance().happened({"internal", "The memory was not enough.", ""});
+    emit Troubles::instance().happened({"internal", Words::verbatim("The memory was not enough."), ""});
     EXPECT_TRUE(window.tellTale().notice().contains("memory"));
     QTest::mouseClick(&window.tellTale(), Qt::LeftButton, {}, QPoint(300, 15));
     EXPECT_TRUE(window.tellTale().notice().isEmpty());

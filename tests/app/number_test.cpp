@@ -1,12 +1,13 @@
 // Numbers typed as people type them, with real keys and clicks.
 #include "app/sheet/names.h"
 #include "tests/app/window_fixture.h"
+#include "tests/elements.h"
 
 namespace nine::app {
 namespace {
 
 double spacingOf(const Job& job) {
-    return std::get<DotRow>(job.pattern->elements[1]->shape).spacing_mm;
+    return test::dotRow(*job.pattern->elements[1]).spacing_mm;
 }
 
 class NumberTest : public WindowTest {
@@ -84,7 +85,7 @@ TEST_F(NumberTest, ARefusalIsSaidUnderTheNumberUntilItIsRight) {
     EXPECT_EQ(chip("Spacing")->text(), "5.0");
     type(chip("Count"), "99999999999");
     EXPECT_TRUE(refused());
-    EXPECT_EQ(std::get<DotRow>(window.document().job().pattern->elements[1]->shape).count, 8);
+    EXPECT_EQ(test::dotRow(*window.document().job().pattern->elements[1]).count, 8);
 }
 
 TEST_F(NumberTest, UndoIsTheJobsWhileNothingIsHalfTyped) {
@@ -108,15 +109,21 @@ TEST_F(NumberTest, LettersTypedIntoANumberAreNoCommands) {
     QTest::keyClick(chip("Spacing"), Qt::Key_Escape);
 }
 
-TEST(UnitsInSentences, CoreSentencesFollowTheUnitSwitch) {
+TEST(UnitsInSentences, LengthsFollowTheUnitSwitchAndNothingElseDoes) {
+    const Words words =
+        Words(Pattern("lands within {landing} at 120 mm/s, {a} x {b}, {n} coats, {need} of {who}."))
+            .length("landing", 0.03, 2)
+            .length("a", 38, 0)
+            .length("b", 12.7, kShortest)
+            .number("n", 2, 0)
+            .share("need", 0.0271)
+            .name("who", "5 mm {a}");  // what people type is no pattern
     useInches(true);
-    EXPECT_EQ(said("lands within 0.03 mm; off by up to 1.27 mm."),
-              "lands within 0.0012 in; off by up to 0.0500 in.");
-    EXPECT_EQ(said("A sheet is 120 to 2000 mm wide and high."), "A sheet is 4.72 to 78.74 in wide and high.");
-    EXPECT_EQ(said("is 38 x 21 mm; use 10 x 20 mm."), "is 1.50 x 0.83 in; use 0.39 x 0.79 in.");
-    EXPECT_EQ(said("at 120 mm/s, 5 mm2, spacing_mm, 3 mmm"), "at 120 mm/s, 5 mm2, spacing_mm, 3 mmm");
+    EXPECT_EQ(said(words),
+              "lands within 0.0012 in at 120 mm/s, 1.50 in x 0.500 in, 2 coats, 2.7 % of 5 mm {a}.");
     useInches(false);
-    EXPECT_EQ(said("lands within 0.03 mm."), "lands within 0.03 mm.");
+    EXPECT_EQ(said(words), "lands within 0.03 mm at 120 mm/s, 38 mm x 12.7 mm, 2 coats, 2.7 % of 5 mm {a}.");
+    EXPECT_EQ(said(words).toStdString(), words.plain());
 }
 
 TEST_F(NumberTest, VerdictsFollowTheUnitSwitch) {

@@ -8,6 +8,7 @@
 #include "app/leaves/spray/spray_page.h"
 #include "base/units.h"
 #include "tests/app/window_fixture.h"
+#include "tests/elements.h"
 
 namespace nine::app {
 namespace {
@@ -27,7 +28,7 @@ class SprayTest : public WindowTest {
     void change(const std::function<void(SpraySpec&)>& edit) {
         window.document().beginGesture();
         const Status ok = window.sprayLeaf().desk().change("test", edit);
-        ASSERT_TRUE(ok) << (ok ? "" : ok.error().text);
+        ASSERT_TRUE(ok) << (ok ? "" : ok.error().text());
         QApplication::processEvents();
     }
     QPushButton* button(const QString& words) {
@@ -306,9 +307,9 @@ TEST_F(SprayTest, TheBodyIsBehindATabWhereThereIsLittleRoom) {
 TEST_F(WindowTest, AGillMarkIsAddedDraggedAndSprayedTwice) {
     window.showLeaf(PatternNumber);
     const std::string before = bytes();
-    window.patternLeaf().addElement(PatternLeaf::NewElement::GillMark);
+    window.patternLeaf().addElement(*findKind("gill_mark"));
     ASSERT_TRUE(waitUntilSettled(window));
-    const auto mark = [&] { return std::get<GillMark>(window.document().job().pattern->elements[3]->shape); };
+    const auto mark = [&] { return test::gillMark(*window.document().job().pattern->elements[3]); };
     ASSERT_EQ(window.results().body().art.size(), 4u);
     ASSERT_TRUE(window.results().body().art[3]);
     type(chip("Move between the passes"), "0.8");
@@ -316,13 +317,13 @@ TEST_F(WindowTest, AGillMarkIsAddedDraggedAndSprayedTwice) {
     type(chip("Move between the passes"), "9");  // farther than the marks on the sheet can show
     EXPECT_TRUE(chip("Move between the passes")->property("wrong").toBool());
     EXPECT_EQ(mark().pair_mm, 0.8);
-    const GillMark typed = mark();
-    drag(pattern, pattern->handleAt(PatternHandle::Middle), QPointF(12, 0));
+    const test::GillMark typed = mark();
+    drag(pattern, pattern->handleAt("middle"), QPointF(12, 0));
     EXPECT_GT(mark().width_mm, typed.width_mm + 0.3);
-    drag(pattern, pattern->handleAt(PatternHandle::Upper), QPointF(0, 20));
+    drag(pattern, pattern->handleAt("upper"), QPointF(0, 20));
     EXPECT_GT(mark().from, typed.from + 0.02);
     ASSERT_TRUE(waitUntilSettled(window));
-    EXPECT_EQ(window.results().body().art[3]->second.size(), 1u);
+    EXPECT_EQ(window.results().body().art[3]->passes.size(), 2u);
     while (window.document().history().canUndo()) window.document().history().undo();
     EXPECT_TRUE(bytes() == before);
 }

@@ -20,6 +20,7 @@
 #include "app/sheet/units_text.h"
 #include "job/demo_job.h"
 #include "tests/app/window_fixture.h"
+#include "tests/elements.h"
 
 namespace nine::app {
 namespace {
@@ -57,8 +58,7 @@ TEST_F(WindowTest, InchesEverywhereAtOnce) {
     QApplication::processEvents();
     EXPECT_EQ(chip("Spacing")->text(), "0.157");
     type(chip("Spacing"), "0.2");
-    EXPECT_NEAR(std::get<DotRow>(window.document().job().pattern->elements[1]->shape).spacing_mm, 5.08,
-                1e-12);
+    EXPECT_NEAR(test::dotRow(*window.document().job().pattern->elements[1]).spacing_mm, 5.08, 1e-12);
     useInches(false);
 }
 
@@ -331,7 +331,7 @@ TEST_F(WindowTest, MonkeyUndoesToTheStart) {
                 break;
             case 5:
                 if (roll(4) == 0)
-                    window.patternLeaf().addElement(static_cast<PatternLeaf::NewElement>(roll(3)));
+                    window.patternLeaf().addElement(*kinds()[static_cast<std::size_t>(roll(3))]);
                 break;
             case 6:
                 if (roll(6) == 0) window.patternLeaf().removeSelected();

@@ -42,8 +42,8 @@ TEST(Files, MissingFolderIsSaidAndNothingIsMade) {
     const Status written = writeFileAtomically(folder / "none/a.txt", "x");
     ASSERT_FALSE(written);
     EXPECT_EQ(written.error().code, "cannot_write");
-    EXPECT_NE(written.error().text.find("the folder " + folder / "none"), std::string::npos)
-        << written.error().text;
+    EXPECT_NE(written.error().text().find("the folder " + folder / "none"), std::string::npos)
+        << written.error().text();
     EXPECT_FALSE(std::filesystem::exists(folder / "none"));
 }
 
@@ -153,7 +153,7 @@ TEST(Files, TheLongestNamesCanBeWritten) {
     ASSERT_TRUE(writeFileAtomically(folder / name, "x"));
     ASSERT_TRUE(writeFilesAtomically(folder.path(), {{name, "y"}, {"a", "z"}}));
     EXPECT_EQ(test::read(folder / name), "y");
-    EXPECT_NE(writeFileAtomically(folder / (name + "n"), "x").error().text.find("too long"),
+    EXPECT_NE(writeFileAtomically(folder / (name + "n"), "x").error().text().find("too long"),
               std::string::npos);
 }
 
@@ -179,7 +179,7 @@ TEST(Files, FullDiskKeepsThePreviousFile) {
     ASSERT_TRUE(writeFileAtomically(path, "previous"));
     const Status written = writeFileAtomically(path, std::string(1 << 20, 'x'));
     ASSERT_FALSE(written);
-    EXPECT_NE(written.error().text.find("full"), std::string::npos) << written.error().text;
+    EXPECT_NE(written.error().text().find("full"), std::string::npos) << written.error().text();
     EXPECT_EQ(test::read(path), "previous");
     EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder.path()), {}), 1);
     ::umount(folder.path().c_str());

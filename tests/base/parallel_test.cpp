@@ -29,9 +29,9 @@ TEST(Guarded, TurnsWhatIsThrownIntoAnError) {
     EXPECT_EQ(*guarded([] { return 5; }), 5);
     const Result<int> memory = guarded([]() -> int { throw std::bad_alloc(); });
     EXPECT_EQ(memory.error().code, "internal");
-    EXPECT_NE(memory.error().text.find("memory"), std::string::npos);
+    EXPECT_NE(memory.error().text().find("memory"), std::string::npos);
     const Result<int> same = guarded([]() -> Result<int> {
-        return Error{"x", "y", "z"};
+        return Error{"x", Words::verbatim("y"), "z"};
     });  // not wrapped twice
     EXPECT_EQ(same.error().code, "x");
     EXPECT_EQ(guarded([]() -> Status { throw 7; }).error().code, "internal");

@@ -275,7 +275,7 @@ TEST(Landmarks, CurveIsMeasuredFromAtTheAskedHeight) {
     EXPECT_NEAR(referencePoint(plate, 0).x(), 16, 1e-12);
     EXPECT_GT(referencePoint(plate, 5).x(), 15.2);          // no corner in the middle: rounder than the chord
     EXPECT_NEAR(referencePoint(plate, 40).x(), 14, 1e-12);  // beyond its end: the end
-    EXPECT_EQ(spokenName("gill_plate"), "gill plate");
+    EXPECT_EQ(spokenName("gill_plate").plain(), "gill plate");
     EXPECT_EQ(checkLandmarks(sampleSkin("sedge60"), {{"eye", {{{99, 0}}, 6, {}}}}).error().where,
               "blank.landmarks.eye");
 }

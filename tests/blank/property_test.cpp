@@ -135,9 +135,9 @@ TEST(StationTableFuzz, DamagedTablesGiveAnErrorOrABodyNeverACrash) {
         if (!table) {
             ++refused;
             EXPECT_EQ(table.error().where.rfind("t:", 0), 0u) << table.error().where;
-            EXPECT_FALSE(table.error().text.empty());
+            EXPECT_FALSE(table.error().text().empty());
         } else if (const Result<Skin> skin = Skin::of(*table); !skin) {
-            EXPECT_FALSE(skin.error().text.empty());
+            EXPECT_FALSE(skin.error().text().empty());
         }
     }
     EXPECT_GT(refused, 100);

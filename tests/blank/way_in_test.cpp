@@ -69,7 +69,7 @@ TEST(StringGirth, AnImpossibleGirthIsRefusedWithTheRange) {
         ASSERT_FALSE(refused) << girth;
         EXPECT_EQ(refused.error().code, "girth_impossible");
         EXPECT_EQ(refused.error().where, "here");
-        EXPECT_NE(refused.error().text.find(fixedText(range.least_mm, 1)), std::string::npos);
+        EXPECT_NE(refused.error().text().find(fixedText(range.least_mm, 1)), std::string::npos);
     }
     // A diamond of chords is the least, the box the most there can be.
     EXPECT_GT(range.least_mm, 2 * (std::hypot(14, 13) + std::hypot(14, 17)));
@@ -110,7 +110,7 @@ TEST(FromOutlines, EverySampleComesBack) {
             EXPECT_NEAR(skin.arcAt(x).girth() / body.arcAt(x).girth(), 1, 0.01) << name << " at " << x;
         }
         EXPECT_LT(made.asymmetry_mm, 1e-9);
-        ASSERT_EQ(made.warnings.size(), 1u) << made.warnings.front().text;
+        ASSERT_EQ(made.warnings.size(), 1u) << made.warnings.front().text();
         EXPECT_EQ(made.warnings.front().code, "sections_assumed");
     }
 }
@@ -183,7 +183,7 @@ TEST(FromOutlines, NoiseAtATipIsSmoothedNotRefused) {
             for (Vec2& p : *line)
                 if (p.x() > 0.5 && p.x() < 69.9) p.y() += noise(random);
         const auto made = bodyFromOutlines(o);
-        ASSERT_TRUE(made) << k << ": " << made.error().text;
+        ASSERT_TRUE(made) << k << ": " << made.error().text();
         EXPECT_LT(made->miss_mm, 0.15) << k;
         EXPECT_TRUE(Skin::of(made->table)) << k;
     }

@@ -56,7 +56,7 @@ TEST(Layout, TooLargeIsNamed) {
     const Error error =
         layOutPieces({plain("small", {10, 10}), plain("whale", {300, 250})}, {210, 297}).error();
     EXPECT_EQ(error.code, "piece_too_large");
-    EXPECT_NE(error.text.find("whale"), std::string::npos);
+    EXPECT_NE(error.text().find("whale"), std::string::npos);
     EXPECT_EQ(layOutPieces({}, {210, 297}).error().code, "nothing_to_cut");
 }
 
@@ -84,7 +84,7 @@ TEST(Layout, ImpossiblePlacesAreToldOrStopAtTheMargin) {
     EXPECT_EQ(pages.overlaps(), 0);
     ASSERT_EQ(pages.warnings.size(), 1u);  // b would lie over a
     EXPECT_EQ(pages.warnings[0].code, "place_lost");
-    EXPECT_NE(pages.warnings[0].text.find("\"b "), std::string::npos);
+    EXPECT_NE(pages.warnings[0].text().find("\"b "), std::string::npos);
     EXPECT_NEAR(pages.pieces[2].piece.box().high.x(), 210 - kPageMargin_mm, 1e-9);
     const CutPages far = need(layOutPieces(pieces, {210, 297}, {{"a", kMaxPages, {100, 200}}}));
     EXPECT_EQ(far.pages, 1u);

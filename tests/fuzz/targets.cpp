@@ -25,7 +25,7 @@ void require(bool holds, const char* what) {
 
 void stations(std::string_view bytes) {
     const Result<StationTable> table = parseStationTable(bytes, "f.csv");
-    if (!table) return require(!table.error().text.empty(), "an error has a sentence");
+    if (!table) return require(!table.error().text().empty(), "an error has a sentence");
     (void)Skin::of(*table);
     require(bool(parseStationTable(stationTableText(*table, "t"), "f.csv")),
             "what was read is written readable");
@@ -33,7 +33,7 @@ void stations(std::string_view bytes) {
 
 void job(std::string_view bytes) {
     const Result<LoadedJob> loaded = parseJob(bytes, "f.json");
-    if (!loaded) return require(!loaded.error().text.empty(), "an error has a sentence");
+    if (!loaded) return require(!loaded.error().text().empty(), "an error has a sentence");
     const std::string text = jobText(loaded->job);
     const Result<LoadedJob> again = parseJob(text, "f.json");
     require(bool(again), "what was read is written readable");
@@ -42,7 +42,7 @@ void job(std::string_view bytes) {
 
 void bench(std::string_view bytes) {
     const Result<SprayBench> read = parseBench(bytes, "f.json");
-    if (!read) return require(!read.error().text.empty(), "an error has a sentence");
+    if (!read) return require(!read.error().text().empty(), "an error has a sentence");
     require(bool(parseBench(benchText(*read), "f.json")), "what was read is written readable");
 }
 

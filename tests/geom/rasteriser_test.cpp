@@ -3,6 +3,7 @@
 #include "geom/rasteriser.h"
 #include "pattern/skin_picture.h"
 #include "tests/bodies.h"
+#include "tests/elements.h"
 
 namespace nine {
 namespace {
@@ -112,9 +113,9 @@ TEST(SkinPicture, ArtIsWhereItWasDrawnAndOnItsSides) {
     Element e;
     e.dx_mm = 30;
     e.dg_mm = 2;
-    e.shape = DotRow{1, 4, 4, 4, 0};
+    test::shape(e, test::DotRow{1, 4, 4, 4, 0});
     const ElementArt art = need(drawElement(skin, {}, e, ""));
-    const Image image = paintSkin(body, {}, {{&art.outlines, 0xFFFF0000u, true, false}}, 720, 400);
+    const Image image = paintSkin(body, {}, {{&art.outlines(), 0xFFFF0000u, true, false}}, 720, 400);
     int left = 0, right = 0;
     for (int row = 0; row < image.height; ++row) {
         for (int column = 0; column < image.width; ++column) {
@@ -157,12 +158,12 @@ TEST(DrawnBody, CarriedArtKeepsItsShapeInSkinCoordinates) {
     dots.id = "d";
     dots.dx_mm = 25;
     dots.dg_mm = 3;
-    dots.shape = DotRow{1, 4, 4, 4, 0};
+    test::shape(dots, test::DotRow{1, 4, 4, 4, 0});
     const ElementArt art = test::need(drawElement(skin, {}, dots, "e"));
-    const Outline moved = carried(art.outlines[0], body, {3, -2});
-    EXPECT_NEAR((moved.centre - art.outlines[0].centre - Vec2(3, -2)).norm(), 0, 1e-12);
+    const Outline moved = carried(art.outlines()[0], body, {3, -2});
+    EXPECT_NEAR((moved.centre - art.outlines()[0].centre - Vec2(3, -2)).norm(), 0, 1e-12);
     for (std::size_t i = 0; i < moved.skin.size(); ++i) {
-        EXPECT_NEAR((moved.skin[i] - art.outlines[0].skin[i] - Vec2(3, -2)).norm(), 0, 1e-12);
+        EXPECT_NEAR((moved.skin[i] - art.outlines()[0].skin[i] - Vec2(3, -2)).norm(), 0, 1e-12);
         const Vec3 exact = skin.at({Side::Left, moved.skin[i].x(), moved.skin[i].y()}).position;
         EXPECT_LT((moved.points[i].position - exact).norm(), 0.1);
     }

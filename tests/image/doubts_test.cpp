@@ -200,7 +200,7 @@ TEST(PhotoScale, ACoinOnTheTableIsFartherAwayThanTheOutline) {
     EXPECT_NEAR(plain.mmPerPx, 0.1, 1e-6);
     const Warning* lower = warningOf(plain.warnings, "scale_lies_lower");
     ASSERT_TRUE(lower);
-    EXPECT_NE(lower->text.find("0.9 mm too long, from 1 m 0.3 mm"), std::string::npos) << lower->text;
+    EXPECT_NE(lower->text().find("0.9 mm too long, from 1 m 0.3 mm"), std::string::npos) << lower->text();
     wish.focal_px = 3000;  // 300 mm away: 4.2 / 300 nearer
     const PhotoOutline corrected = test::need(photoOutline(ellipseSilhouette(), wish));
     EXPECT_NEAR(corrected.mmPerPx, 0.1 * (1 - 4.2 / 300), 1e-5);
@@ -281,9 +281,9 @@ TEST(PhotoDoubts, AGuessIsToldByItsPlaceAndSize) {
     const PhotoOutline outline = test::need(photoOutline(s, wish));
     const Warning* told = warningOf(outline.warnings, "outline_guessed");
     ASSERT_TRUE(told);
-    EXPECT_NE(told->text.find("On the lower edge 25 to 35 mm from the nose"), std::string::npos)
-        << told->text;
-    EXPECT_NE(told->text.find("about 0.6 mm"), std::string::npos) << told->text;
+    EXPECT_NE(told->text().find("On the lower edge 25 mm to 35 mm from the nose"), std::string::npos)
+        << told->text();
+    EXPECT_NE(told->text().find("about 0.6 mm"), std::string::npos) << told->text();
     s.guessed.front().likely_px = 1;  // a tenth of a millimetre is not worth a sentence
     EXPECT_FALSE(warningOf(test::need(photoOutline(s, wish)).warnings, "outline_guessed"));
 }
@@ -298,7 +298,7 @@ TEST(PhotoDoubts, ASecondBodyIsTold) {
     const Silhouette found = test::need(silhouetteOf(picture, {}));
     const Warning* second = warningOf(found.warnings, "second_body");
     ASSERT_TRUE(second);
-    EXPECT_NE(second->text.find("to the left"), std::string::npos);
+    EXPECT_NE(second->text().find("to the left"), std::string::npos);
 }
 
 TEST(PhotoDoubts, TheTracingSheetIsNoPhotograph) {

@@ -149,7 +149,7 @@ TEST(PictureFiles, TwoHundredMegapixelsAreRefusedFromTheHeader) {
     const auto large = decodePicture(jpeg, "big.jpg");
     ASSERT_FALSE(large);
     EXPECT_EQ(large.error().code, "too_many_pixels");
-    EXPECT_NE(large.error().text.find("200 megapixels"), std::string::npos);
+    EXPECT_NE(large.error().text().find("200 megapixels"), std::string::npos);
 }
 
 TEST(Regions, DistancesAgreeWithTheObviousWay) {

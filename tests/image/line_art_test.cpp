@@ -104,15 +104,15 @@ TEST(PencilLines, AGapBesideTheGillDoesNotCutTheHeadOff) {
                     kDark, false);
         const auto reading = readTracing(test::scanned(page), {});
         if (gap < kWidestGap_mm) {
-            ASSERT_TRUE(reading) << reading.error().text;
+            ASSERT_TRUE(reading) << reading.error().text();
             EXPECT_NEAR(reading->side->axis.length(), 60, 0.2);
             EXPECT_LT(farthest(reading->side->outline, outline), 0.3);
             EXPECT_EQ(reading->side->guides.size(), 1u);
         } else {
             ASSERT_FALSE(reading);
             EXPECT_EQ(reading.error().code, "line_open");
-            EXPECT_NE(reading.error().text.find("for 7 mm, 65 mm from the left"), std::string::npos)
-                << reading.error().text;
+            EXPECT_NE(reading.error().text().find("for 7 mm, 65 mm from the left"), std::string::npos)
+                << reading.error().text();
         }
     }
 }
@@ -164,8 +164,9 @@ TEST(PencilLines, ASecondBodyIsToldAndCanBePaintedOut) {
     const auto reading = readTracing(scan, {});
     ASSERT_FALSE(reading);
     EXPECT_EQ(reading.error().code, "two_bodies");
-    EXPECT_NE(reading.error().text.find("at 50 to 111 mm and at 130 to 185 mm"), std::string::npos)
-        << reading.error().text;
+    EXPECT_NE(reading.error().text().find("from 50 mm to 111 mm and from 130 mm to 185 mm"),
+              std::string::npos)
+        << reading.error().text();
     PaintedPage alone = markedPage();
     alone.stroke(outline, kLine_mm, kDark, true);
     const SeenPage seen = test::need(readTracing(test::scanned(alone), {})).page;
@@ -182,7 +183,8 @@ TEST(PencilLines, ABodyOverTheEdgeOfItsBoxIsTold) {
     const auto reading = readTracing(test::scanned(page), {});
     ASSERT_FALSE(reading);
     EXPECT_EQ(reading.error().code, "over_the_edge");
-    EXPECT_NE(reading.error().text.find("over the right edge"), std::string::npos) << reading.error().text;
+    EXPECT_NE(reading.error().text().find("over the right edge"), std::string::npos)
+        << reading.error().text();
 }
 
 TEST(PencilLines, AMirroredPageIsTold) {

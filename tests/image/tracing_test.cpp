@@ -199,8 +199,8 @@ TEST(TracingSheet, AMarkThatDisagreesIsLeftOut) {
     EXPECT_EQ(reading.page.marks.size(), 7u);
     EXPECT_LT(reading.page.miss_mm, 0.05);
     ASSERT_FALSE(reading.warnings.empty());
-    EXPECT_NE(reading.warnings.front().text.find("do not agree with the others"), std::string::npos);
-    EXPECT_NE(reading.warnings.front().text.find("upper right"), std::string::npos);
+    EXPECT_NE(reading.warnings.front().text().find("do not agree with the others"), std::string::npos);
+    EXPECT_NE(reading.warnings.front().text().find("upper right"), std::string::npos);
     EXPECT_LT(missOf(bodyFrom(picture), body, true).rms, 0.05);
 }
 
@@ -213,7 +213,7 @@ TEST(TracingSheet, OneMarkCutOffIsSaidAndDoesNoHarm) {
     EXPECT_EQ(reading.page.marks.size(), 7u);
     ASSERT_FALSE(reading.warnings.empty());
     EXPECT_EQ(reading.warnings.front().code, "marks_missing");
-    EXPECT_NE(reading.warnings.front().text.find("upper right"), std::string::npos);
+    EXPECT_NE(reading.warnings.front().text().find("upper right"), std::string::npos);
     EXPECT_LT(missOf(bodyFrom(picture), body, true).rms, 0.05);
 }
 
@@ -224,7 +224,7 @@ TEST(TracingSheet, FourMarksAreTooFew) {
     const auto reading = readTracing(test::scanned(page), {});
     ASSERT_FALSE(reading);
     EXPECT_EQ(reading.error().code, "marks_missing");
-    EXPECT_NE(reading.error().text.find("Only 4 of"), std::string::npos);
+    EXPECT_NE(reading.error().text().find("Only 4 of"), std::string::npos);
 }
 
 TEST(TracingSheet, APageWithoutMarksIsRefused) {
@@ -258,8 +258,8 @@ TEST(TracingSheet, ASmallGapIsBridgedAWideOneNamed) {
         if (refused) {
             EXPECT_EQ(reading.error().code, "line_open");
             // 90 mm in the frame is 81 mm from the inside of the box.
-            EXPECT_NE(reading.error().text.find("81 mm from the left edge"), std::string::npos)
-                << reading.error().text;
+            EXPECT_NE(reading.error().text().find("81 mm from the left edge"), std::string::npos)
+                << reading.error().text();
         }
     }
 }
@@ -375,7 +375,7 @@ TEST(TracingSheet, AHandOverTheLineIsRefused) {
     }
     const auto reading = readTracing(picture, {});
     ASSERT_FALSE(reading);
-    EXPECT_EQ(reading.error().code, "line_open") << reading.error().text;
+    EXPECT_EQ(reading.error().code, "line_open") << reading.error().text();
 }
 
 TEST(TracingSheet, PrintedAt97PerCentIsFoundFromTheScanOrTheRuler) {
@@ -395,7 +395,7 @@ TEST(TracingSheet, PrintedAt97PerCentIsFoundFromTheScanOrTheRuler) {
         EXPECT_NEAR(reading.scale, 0.97, 1e-3);
         ASSERT_FALSE(reading.warnings.empty());
         EXPECT_EQ(reading.warnings.front().code, "printed_at_scale");
-        EXPECT_NE(reading.warnings.front().text.find("97.0 %"), std::string::npos);
+        EXPECT_NE(reading.warnings.front().text().find("97.0 %"), std::string::npos);
         EXPECT_NEAR(bodyFrom(picture, wish).length_mm(), 60, 0.08);
     }
     TracingWish wrong;

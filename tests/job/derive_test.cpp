@@ -1,5 +1,6 @@
 // What follows from a job hangs on values alone; and masks of marks that touch.
 #include "job/derive.h"
+#include "tests/elements.h"
 
 #include <array>
 
@@ -19,7 +20,7 @@ ElementPtr dots(const std::string& id, const Vec2& at, double diameter_mm, int c
     e.id = id;
     e.dx_mm = at.x();
     e.dg_mm = at.y();
-    e.shape = DotRow{count, spacing_mm, diameter_mm, diameter_mm, 0};
+    test::shape(e, test::DotRow{count, spacing_mm, diameter_mm, diameter_mm, 0});
     return std::make_shared<const Element>(e);
 }
 
@@ -90,7 +91,7 @@ TEST(Windows, SheetThatStandsFreeIsAnIslandAndTold) {
         EXPECT_TRUE(contains(mask.windows[0].outline, mask.windows[0].islands[0].front()));
         ASSERT_EQ(result.warnings.size(), 1u);
         EXPECT_EQ(result.warnings[0].code, "island");
-        EXPECT_NE(result.warnings[0].text.find("fall out"), std::string::npos);
+        EXPECT_NE(result.warnings[0].text().find("fall out"), std::string::npos);
     }
     EXPECT_EQ(results[0].warnings[0].where, "masks[0]");
     EXPECT_EQ(results[1].warnings[0].where, "masks[1]");  // not that of its twin
@@ -205,8 +206,8 @@ TEST(Derive, BareSkinUnderAnOpeningIsTold) {
     const Warnings told = need(derived.art(job, 0))->warnings;
     ASSERT_EQ(told.size(), 1u);
     EXPECT_EQ(told[0].code, "on_bare_skin");
-    EXPECT_NE(told[0].text.find("Opening 4 of row reaches over the clip place"), std::string::npos)
-        << told[0].text;
+    EXPECT_NE(told[0].text().find("Opening 4 of row reaches over the clip place"), std::string::npos)
+        << told[0].text();
     blank.zones[0].noPaint = false;
     Derivations again;
     EXPECT_TRUE(need(again.art(withBlank(job, blank), 0))->warnings.empty());
@@ -271,7 +272,7 @@ TEST(Derive, MarksSayWhichWay) {
     const auto says = [&](double behind, double above) {
         mark.behind_mm = behind;
         mark.above_mm = above;
-        return markSentence(mark);
+        return markSentence(mark).plain();
     };
     EXPECT_EQ(says(1.7, 0), "A 1.7 mm behind the gill plate");
     EXPECT_EQ(says(-1.7, 0.1), "A 1.7 mm ahead of the gill plate");
@@ -289,9 +290,9 @@ TEST(Derive, TicksOfTheSecondPassStandTowardsTheNose) {
     gill.id = "gill";
     gill.anchor = "gill_plate";
     gill.dx_mm = 1;
-    GillMark shape;
+    test::GillMark shape;
     shape.pair_mm = 1.5;
-    gill.shape = shape;
+    test::shape(gill, shape);
     const std::vector<ElementPtr> one{std::make_shared<const Element>(gill)};
     const Job job = jobOf(one, {maskOf(one), maskOf(one, Side::Right)});
     Derivations derived;

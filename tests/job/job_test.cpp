@@ -100,7 +100,7 @@ TEST(JobFile, CutShortAnywhereIsAnErrorWithALine) {
         EXPECT_EQ(error.code, "bad_json") << length;
         EXPECT_EQ(error.where.rfind("f.json:", 0), 0u) << length;
     }
-    EXPECT_NE(errorOf(text.substr(0, 700)).text.find("cut short"), std::string::npos);
+    EXPECT_NE(errorOf(text.substr(0, 700)).text().find("cut short"), std::string::npos);
 }
 
 TEST(Job, EditsShareWhatTheyDoNotTouch) {
@@ -193,7 +193,8 @@ TEST(Derive, PiecesCarryNameSideAndMarks) {
     ASSERT_EQ(pages.pieces.size(), 6u);
     EXPECT_EQ(pages.pieces[1].piece.side, 'R');
     EXPECT_GT(pages.pieces[0].piece.pen.size(), 15u);  // two crosses, letters, arrow
-    EXPECT_NE(verdictOf(*masks[0].spec, (*masks[0].mask)->report).find("lies flat"), std::string::npos);
+    EXPECT_NE(verdictOf(*masks[0].spec, (*masks[0].mask)->report).plain().find("lies flat"),
+              std::string::npos);
 }
 
 TEST(BenchFile, ReadsBackAndKeepsWhatShips) {
@@ -330,11 +331,12 @@ TEST(JobSpray, LiftIsMostInTheMiddleOfWhatIsBridged) {
     EXPECT_NEAR(liftAt(*mask, across ? Vec2(middle.x(), patch.low.y()) : Vec2(patch.low.x(), middle.y())), 0,
                 1e-9);
     const EdgePlace worst = worstEdge(*mask, {art[0].get()});
-    for (const Outline& outline : art[0]->outlines) {
+    for (const Outline& outline : art[0]->outlines()) {
         for (const Vec2& p : outline.skin) EXPECT_LE(liftAt(*mask, p), worst.lift_mm + 1e-12);
     }
     EXPECT_GT(worst.lift_mm, 0.9 * mask->report.lift_mm);
-    EXPECT_NE(placeSentence(worst).find("of parr-bars"), std::string::npos) << placeSentence(worst);
+    EXPECT_NE(placeSentence(worst).plain().find("of parr-bars"), std::string::npos)
+        << placeSentence(worst).plain();
     const MaskToSpray asked = sprayOf(film, mask->report, sprayOfMask(job, "parr-bars-L"));
     EXPECT_EQ(asked.work, SprayWork::Stencil);
     EXPECT_NEAR(asked.gap_mm(), kSheetContact_mm + mask->report.lift_mm, 1e-12);

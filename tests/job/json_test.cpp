@@ -59,7 +59,7 @@ TEST(JobJson, UnknownKeysArePreservedAtEveryDepth) {
         Tree one = whole;
         for (Tree* json : {&one, &all}) (*json)[at]["zz_later"] = Tree::parse(R"({"b":[1,{"c":null}]})");
         const auto loaded = parseJob(one.dump(), "f");
-        ASSERT_TRUE(loaded) << at << ": " << loaded.error().text;
+        ASSERT_TRUE(loaded) << at << ": " << loaded.error().text();
         EXPECT_EQ(nlohmann::json::parse(
                       jobText(loaded->job))[nlohmann::json::json_pointer(at.to_string())]["zz_later"],
                   nlohmann::json::parse(R"({"b":[1,{"c":null}]})"))
@@ -93,11 +93,11 @@ TEST(JobJson, AnElementOfAnUnknownKindIsKeptDrawnAsNothingAndTold) {
     ASSERT_EQ(loaded.warnings.size(), 1u);
     EXPECT_EQ(loaded.warnings[0].code, "unknown_kind");
     EXPECT_EQ(loaded.warnings[0].where, "pattern.elements[1].kind");
-    EXPECT_NE(loaded.warnings[0].text.find("worms"), std::string::npos);
+    EXPECT_NE(loaded.warnings[0].text().find("worms"), std::string::npos);
     EXPECT_NE(jobText(loaded.job).find(strange), std::string::npos);
 
     Derivations derived;
-    EXPECT_TRUE(need(derived.art(loaded.job, 1))->outlines.empty());
+    EXPECT_TRUE(need(derived.art(loaded.job, 1))->outlines().empty());
     const auto masks = derived.masks(loaded.job, 200);
     EXPECT_TRUE(masks[0].mask);  // it opens another element too
     EXPECT_EQ(masks.back().mask.error().code, "nothing_to_open");
@@ -231,7 +231,7 @@ TEST(JobJson, BrokenTextNeverCrashes) {
             EXPECT_EQ(jobText(twice->job), again) << i;
         } else {
             ++refused;
-            EXPECT_FALSE(loaded.error().text.empty());
+            EXPECT_FALSE(loaded.error().text().empty());
             EXPECT_EQ(loaded.error().where.rfind("f:", 0), 0u) << loaded.error().where;
         }
     }

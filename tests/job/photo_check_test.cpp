@@ -63,7 +63,7 @@ TEST(PhotoCheck, ADentIsFoundWithItsPlaceAndSize) {
             if (std::abs(at.x_mm - 35) > 16) {
                 EXPECT_LT(std::abs(at.off_mm), 0.07) << at.x_mm;
             }
-        const std::string words = checkSentence(check).text;
+        const std::string words = checkSentence(check).text();
         EXPECT_NE(words.find(upper ? "upper edge" : "lower edge"), std::string::npos) << words;
         EXPECT_NE(words.find(depth > 0 ? "farther out" : "farther in"), std::string::npos) << words;
     }

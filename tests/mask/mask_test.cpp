@@ -2,6 +2,7 @@
 
 #include "mask/mask.h"
 #include "tests/bodies.h"
+#include "tests/elements.h"
 
 namespace nine {
 namespace {
@@ -212,7 +213,7 @@ struct MadeMask {
         e.id = "dots";
         e.dx_mm = 20;
         e.dg_mm = 2;
-        e.shape = DotRow{5, 5, 3, 1.5, 0};
+        test::shape(e, test::DotRow{5, 5, 3, 1.5, 0});
         art = need(drawElement(skin, {}, e, "e"));
         MaskSpec spec;
         spec.id = "m";
@@ -263,7 +264,7 @@ TEST(Mask, MarginGivesWayAtTheTips) {
     Element e;
     e.id = "d";
     e.dx_mm = 6;
-    e.shape = DotRow{2, 4, 2, 2, 0};
+    test::shape(e, test::DotRow{2, 4, 2, 2, 0});
     const ElementArt art = need(drawElement(skin, {}, e, "e"));
     Warnings warnings;
     const BandPatch patch = patchAround(skin, {&art}, 12, "m", warnings);
@@ -277,7 +278,7 @@ TEST(Mask, TouchingWindowsBecomeOne) {
     Element e;
     e.id = "d";
     e.dx_mm = 25;
-    e.shape = DotRow{4, 1.5, 2, 2, 0};
+    test::shape(e, test::DotRow{4, 1.5, 2, 2, 0});
     const ElementArt art = need(drawElement(skin, {}, e, "e"));
     MaskSpec spec;
     spec.id = "m";

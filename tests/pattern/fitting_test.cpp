@@ -1,5 +1,6 @@
 // Marks that reach off the body are brought back by as little as need be.
 #include "pattern/fitting.h"
+#include "tests/elements.h"
 
 #include "tests/bodies.h"
 
@@ -8,12 +9,12 @@ namespace {
 
 using namespace test;
 
-Element row(double x, double g, DotRow shape) {
+Element row(double x, double g, test::DotRow shape) {
     Element e;
     e.id = "row";
     e.dx_mm = x;
     e.dg_mm = g;
-    e.shape = shape;
+    test::shape(e, shape);
     return e;
 }
 
@@ -36,7 +37,7 @@ TEST(BroughtOnto, ARowOverTheTailIsMovedToTheEdge) {
         const Element back = need(broughtOnto(tube, {}, row(start, 2, {5, 4, 2, 2, 0})));
         EXPECT_NEAR(back.dx_mm, 43, 0.05) << start;
         EXPECT_EQ(back.dg_mm, 2);
-        EXPECT_EQ(std::get<DotRow>(back.shape).count, 5);
+        EXPECT_EQ(test::dotRow(back).count, 5);
         EXPECT_TRUE(lies(tube, back));
     }
     const Element front = need(broughtOnto(tube, {}, row(-5, 2, {5, 4, 2, 2, 0})));
@@ -46,21 +47,21 @@ TEST(BroughtOnto, ARowOverTheTailIsMovedToTheEdge) {
 TEST(BroughtOnto, TooManyBecomeFewerAndTooLargeSmaller) {
     const Skin skin = sampleSkin("sedge60");
     const Element fewer = need(broughtOnto(skin, {}, row(8, 0, {30, 4, 1.5, 1.5, 0})));
-    EXPECT_LT(std::get<DotRow>(fewer.shape).count, 30);
-    EXPECT_GT(std::get<DotRow>(fewer.shape).count, 5);
-    EXPECT_EQ(std::get<DotRow>(fewer.shape).first_mm, 1.5);
+    EXPECT_LT(test::dotRow(fewer).count, 30);
+    EXPECT_GT(test::dotRow(fewer).count, 5);
+    EXPECT_EQ(test::dotRow(fewer).first_mm, 1.5);
     EXPECT_TRUE(lies(skin, fewer));
     const Skin tube = cylinder(9, 30);  // a dot 48 mm wide reaches over both of its ends
     const Element smaller = need(broughtOnto(tube, {}, row(15, 0, {1, 4, 48, 48, 0})));
-    EXPECT_LT(std::get<DotRow>(smaller.shape).first_mm, 30);
+    EXPECT_LT(test::dotRow(smaller).first_mm, 30);
     EXPECT_TRUE(lies(tube, smaller));
     Element bars;
     bars.id = "bars";
     bars.dx_mm = 30;
-    bars.shape = Bars{3, 5, 2, 2, -60, 60};  // more than once round
+    test::shape(bars, test::Bars{3, 5, 2, 2, -60, 60});  // more than once round
     const Element shorter = need(broughtOnto(skin, {}, bars));
     EXPECT_TRUE(lies(skin, shorter));
-    EXPECT_LT(std::get<Bars>(shorter.shape).g1_mm, 60);
+    EXPECT_LT(test::bars(shorter).g1_mm, 60);
 }
 
 TEST(BroughtOnto, WhatNoMovingMendsIsSaid) {

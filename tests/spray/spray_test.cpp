@@ -432,8 +432,8 @@ TEST(Plan, StartsFromPracticeAndKeepsInsideIt) {
     EXPECT_LE(plan.edge.width_mm, 0.2);
     EXPECT_GT(plan.across.width_mm, plan.edge.width_mm);
     EXPECT_EQ(plan.reasons.size(), 2u);
-    EXPECT_NE(plan.reasons[0].find("practice"), std::string::npos);
-    EXPECT_NE(plan.reasons[1].find("Computed"), std::string::npos);
+    EXPECT_NE(plan.reasons[0].plain().find("practice"), std::string::npos);
+    EXPECT_NE(plan.reasons[1].plain().find("Computed"), std::string::npos);
     // A regulator that holds no more than 14 psi keeps the plan at what it holds.
     EXPECT_NEAR(need(planSpray({}, withGuns({{"low", 0.3, 5, 14}}))).setting.gauge_kpa, psi(14), 1e-9);
     MaskToSpray cover;
@@ -449,10 +449,11 @@ TEST(Plan, ALooseMaskIsToldWithWhatToDoFirst) {
     const SprayPlan plan = need(planSpray(loose, SprayBench{}));
     EXPECT_GT(plan.edge.width_mm, 0.2);
     ASSERT_EQ(plan.reasons.size(), 3u);
-    EXPECT_NE(plan.reasons[2].find("press the sheet down"), std::string::npos) << plan.reasons[2];
+    EXPECT_NE(plan.reasons[2].plain().find("press the sheet down"), std::string::npos)
+        << plan.reasons[2].plain();
     MaskToSpray held;
     held.pads_mm = 3;
-    EXPECT_NE(need(planSpray(held, SprayBench{})).reasons[2].find("pads"), std::string::npos);
+    EXPECT_NE(need(planSpray(held, SprayBench{})).reasons[2].plain().find("pads"), std::string::npos);
 }
 
 TEST(Plan, GunsThatCannotAreSaid) {
@@ -480,8 +481,8 @@ TEST(Plan, KeepsWhatIsPinned) {
     EXPECT_EQ(plan.coats, 3);
     EXPECT_EQ(plan.edge.width_mm, plan.across.width_mm);
     EXPECT_NEAR(plan.setting.gauge_kpa, psi(15), 0.01);
-    EXPECT_NE(plan.reasons[1].find("Pinned by you"), std::string::npos) << plan.reasons[1];
-    EXPECT_NE(plan.reasons[1].find("55 mm away"), std::string::npos) << plan.reasons[1];
+    EXPECT_NE(plan.reasons[1].plain().find("Pinned by you"), std::string::npos) << plan.reasons[1].plain();
+    EXPECT_NE(plan.reasons[1].plain().find("55 mm away"), std::string::npos) << plan.reasons[1].plain();
     EXPECT_EQ(released(pins, "distance_mm").distance_mm, std::nullopt);
     EXPECT_EQ(released(pins, "distance_mm").angle_deg, 20);
     EXPECT_EQ(released(pins, "no_such_pin"), pins);
@@ -494,7 +495,7 @@ TEST(Plan, PinsThatContradictNameTheOneThatBinds) {
     const Error flow = planSpray({}, {}, pins).error();
     EXPECT_EQ(flow.code, "pins_contradict");
     EXPECT_EQ(flow.where, "pins.needle_mm");
-    EXPECT_NE(flow.text.find("0.35"), std::string::npos) << flow.text;
+    EXPECT_NE(flow.text().find("0.35"), std::string::npos) << flow.text();
     // Even the largest needle cannot: then it is the flow that has to go.
     pins.flow_ml_min = 30;
     EXPECT_EQ(planSpray({}, {}, pins).error().where, "pins.flow_ml_min");
@@ -506,7 +507,7 @@ TEST(Plan, PinsThatContradictNameTheOneThatBinds) {
     SprayPins other;
     other.needle_mm = 0.5;
     const Error needle = planSpray({}, {}, other).error();
-    EXPECT_NE(needle.text.find("0.5 mm"), std::string::npos) << needle.text;
+    EXPECT_NE(needle.text().find("0.5 mm"), std::string::npos) << needle.text();
 }
 
 TEST(Plan, PinsOutsideTheModelAreSaidByTheirField) {
@@ -570,7 +571,7 @@ TEST(Plan, ASoftEdgeIsHeldOffJustSoFar) {
     const SprayPlan hopeless = need(planSpray(soft, {}));
     EXPECT_FALSE(hopeless.meetsWish);
     EXPECT_FALSE(hopeless.remedy);
-    EXPECT_NE(hopeless.reasons.back().find("free-hand"), std::string::npos);
+    EXPECT_NE(hopeless.reasons.back().plain().find("free-hand"), std::string::npos);
 }
 
 TEST(Plan, CarvingUnderTheSheetIsAMinimumGap) {
@@ -585,8 +586,9 @@ TEST(Plan, CarvingUnderTheSheetIsAMinimumGap) {
     mask.lift_mm = 0;
     const SprayPlan plan = need(planSpray(mask, {}));
     EXPECT_FALSE(plan.meetsWish);
-    EXPECT_EQ(plan.reasons.back().find("press the sheet"), std::string::npos) << plan.reasons.back();
-    EXPECT_NE(plan.reasons[1].find("carving"), std::string::npos) << plan.reasons[1];
+    EXPECT_EQ(plan.reasons.back().plain().find("press the sheet"), std::string::npos)
+        << plan.reasons.back().plain();
+    EXPECT_NE(plan.reasons[1].plain().find("carving"), std::string::npos) << plan.reasons[1].plain();
     // The remedy, applied, does what it promised.
     ASSERT_TRUE(plan.remedy && plan.remedy->pins);
     EXPECT_NEAR(need(planSpray(mask, {}, *plan.remedy->pins)).edge.width_mm, *plan.remedy->width_mm, 1e-9);
@@ -598,10 +600,10 @@ TEST(Plan, AThickSheetThrowsAShadowAtASlant) {
     SprayPins slant;
     slant.angle_deg = 30;
     std::string all;
-    for (const std::string& r : need(planSpray(card, {}, slant)).reasons) all += r;
+    for (const Words& r : need(planSpray(card, {}, slant)).reasons) all += r.plain();
     EXPECT_NE(all.find("0.14 mm beside"), std::string::npos) << all;  // 0.25 tan 30
     all.clear();
-    for (const std::string& r : need(planSpray(card, {})).reasons) all += r;
+    for (const Words& r : need(planSpray(card, {})).reasons) all += r.plain();
     EXPECT_EQ(all.find("slant"), std::string::npos) << all;
 }
 
@@ -641,9 +643,9 @@ TEST(Plan, TheRunWarningNamesItsRuleAndTwoDifferentNumbers) {
             for (const Warning& w : plan->warnings) {
                 if (w.code != "runs") continue;
                 ++told;
-                EXPECT_NE(w.text.find("0.6 of what runs"), std::string::npos);
-                const std::size_t one = w.text.find("lies ") + 5, two = w.text.find("more than ") + 10;
-                EXPECT_GT(std::stod(w.text.substr(one)), std::stod(w.text.substr(two))) << w.text;
+                EXPECT_NE(w.text().find("0.6 of what runs"), std::string::npos);
+                const std::size_t one = w.text().find("lies ") + 5, two = w.text().find("more than ") + 10;
+                EXPECT_GT(std::stod(w.text().substr(one)), std::stod(w.text().substr(two))) << w.text();
             }
         }
     }
@@ -655,7 +657,7 @@ TEST(Plan, StepsSayWhatTheySpoil) {
     const SprayPlan plan = need(planSpray({}, {}));
     const auto words = [](const SprayPlan& p, Way way) -> std::string {
         for (const SprayStep& s : p.steps) {
-            if (s.way == way) return (s.spoils ? "! " : "") + s.words;
+            if (s.way == way) return (s.spoils ? "! " : "") + s.words.plain();
         }
         return "none";
     };
@@ -728,7 +730,7 @@ TEST(Bench, TheShopsOwnStartsAreUsed) {
     }
     const SprayPlan plan = need(planSpray({}, bench));
     EXPECT_NEAR(plan.setting.gauge_kpa, psi(20), 1e-9);
-    EXPECT_NE(plan.reasons[0].find("18 to 22"), std::string::npos) << plan.reasons[0];
+    EXPECT_NE(plan.reasons[0].plain().find("18 to 22"), std::string::npos) << plan.reasons[0].plain();
 }
 
 }  // namespace

@@ -53,7 +53,7 @@ TEST(WorkshopSafety, AFullDiskIsNoDamageAndLeavesNothing) {
     test::write(folder / "fill", std::string(8000, 'x'));
     const auto opened = Workshop::open(folder / "w.sqlite");
     ASSERT_FALSE(opened);
-    EXPECT_NE(opened.error().text.find("full"), std::string::npos) << opened.error().text;
+    EXPECT_NE(opened.error().text().find("full"), std::string::npos) << opened.error().text();
     EXPECT_FALSE(fs::exists(folder / "w.sqlite"));
     ::umount(folder.path().c_str());
 }
@@ -169,7 +169,7 @@ TEST(WorkshopSafety, AKillWhileItIsMadeLeavesAWholeOneOrNone) {
         ::waitpid(child, nullptr, 0);
         if (fs::exists(folder / "w.sqlite")) ++whole;
         const Result<Workshop> after = Workshop::open(folder / "w.sqlite");
-        ASSERT_TRUE(after) << "at " << moment << ": " << after.error().text;
+        ASSERT_TRUE(after) << "at " << moment << ": " << after.error().text();
         EXPECT_TRUE(after->list("blank"));
     }
     RecordProperty("whole", whole);

@@ -38,12 +38,12 @@ Status BenchStore::edit(SprayBench bench) {
         QString aside = path_ + ".unread";
         for (int n = 2; QFile::exists(aside); ++n) aside = QString("%1.unread-%2").arg(path_).arg(n);
         if (!QFile::rename(path_, aside))
-            return Error{
-                "cannot_write",
-                tr("My bench could not be read, and what stands in its file cannot be put aside; nothing was "
-                   "changed. See whether its folder can be written.")
-                    .toStdString(),
-                path_.toStdString()};
+            return Error{"cannot_write",
+                         NINE_WORDS("core",
+                                    "My bench could not be read, and what stands in its file cannot be put "
+                                    "aside; nothing was "
+                                    "changed. See whether its folder can be written."),
+                         path_.toStdString()};
     }
     problem_.reset();
     bench_ = std::move(bench);

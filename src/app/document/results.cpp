@@ -21,14 +21,10 @@ std::vector<ArtPtr> eyeOf(const Skin& skin, const BlankChapter& blank) {
     const auto eye = blank.landmarks.find("eye");
     if (eye == blank.landmarks.end() || eye->second.diameter_mm <= 0) return rings;
     for (const double share : kEyeShares) {
-        Element disc;
-        disc.id = "eye";
-        disc.anchor = "eye";
-        const double diameter = share * eye->second.diameter_mm;
-        disc.shape = DotRow{1, 1, diameter, diameter, 0};
-        Result<ElementArt> art = drawElement(skin, blank.landmarks, disc, "blank.landmarks.eye");
+        const Result<ElementArt> art =
+            drawRound(skin, eye->second.points.front(), share * eye->second.diameter_mm);
         if (!art) break;  // too near the edge of the body to be drawn
-        rings.push_back(std::make_shared<const ElementArt>(std::move(*art)));
+        rings.push_back(std::make_shared<const ElementArt>(*art));
     }
     return rings;
 }
@@ -38,8 +34,8 @@ std::vector<ArtPtr> eyeOf(const Skin& skin, const BlankChapter& blank) {
 ArtPtr carriedArt(const ArtPtr& art, const DrawnBody& body, const Vec2& origin) {
     ElementArt moved = *art;
     const Vec2 shift = origin - art->origin;
-    for (auto* outlines : {&moved.outlines, &moved.second}) {
-        for (Outline& outline : *outlines) outline = carried(std::move(outline), body, shift);
+    for (Pass& pass : moved.passes) {
+        for (Outline& outline : pass.outlines) outline = carried(std::move(outline), body, shift);
     }
     moved.origin = origin;
     moved.low += shift;
@@ -93,11 +89,8 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
         result.art.push_back(*art);
         const bool left = e.standsOn(Side::Left), right = e.standsOn(Side::Right);
         const std::uint32_t colour = colourOf(e, i);
-        const auto* mark = std::get_if<GillMark>(&e.shape);
-        const bool twice = mark && !(*art)->second.empty();
-        painted.push_back(
-            {&(*art)->outlines, twice ? colourOf(mark->pairColour, colour) : colour, left, right});
-        if (twice) painted.push_back({&(*art)->second, colour, left, right});
+        for (const Pass& pass : (*art)->passes)
+            painted.push_back({&pass.outlines, colourOf(pass.colour, colour), left, right});
     }
     const auto eye = job.blank->landmarks.find("eye");
     if (sameBody && before.blank == job.blank) {
@@ -109,7 +102,7 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
         result.eyes = eyeOf(*result.skin, *job.blank);
     }
     for (std::size_t i = 0; i < result.eyes.size(); ++i)
-        painted.push_back({&result.eyes[i]->outlines, kEyeColours[i], true, true});
+        painted.push_back({&result.eyes[i]->outlines(), kEyeColours[i], true, true});
     const Ground bare;
     const Ground ground{colourOf(pattern.groundBack, bare.back), colourOf(pattern.groundSide, bare.side),
                         colourOf(pattern.groundBelly, bare.belly)};

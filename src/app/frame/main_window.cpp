@@ -405,11 +405,12 @@ bool MainWindow::openPath(const QString& path) {
     }
     if (!safe_->lock(document_.path())) {
         document_.open(document_.job(), {});
-        complain({"locked",
-                  tr("This job is open in another window. It was opened here as a copy: save it under "
-                     "another name.")
-                      .toStdString(),
-                  path.toStdString()});
+        complain(
+            {"locked",
+             NINE_WORDS("core",
+                        "This job is open in another window. It was opened here as a copy: save it under "
+                        "another name."),
+             path.toStdString()});
     }
     return true;
 }
@@ -494,7 +495,7 @@ bool MainWindow::saveAs() {
     if (path.isEmpty()) return false;
     if (!path.endsWith(".json")) path += ".nineleaves.json";
     if (!safe_->lock(path)) {
-        complain({"locked", tr("That job is open in another window; choose another name.").toStdString(),
+        complain({"locked", NINE_WORDS("core", "That job is open in another window; choose another name."),
                   path.toStdString()});
         return false;
     }

@@ -42,19 +42,21 @@ bool MainWindow::ask(const QString& question, const QString& more, const QString
 bool MainWindow::mayTakePages() {
     const MasksResult& masks = results_->masks();
     if (!masks.whole && !maskSpecs(document_.job()).empty()) {
-        complain(
-            {"masks_coming",
-             (results_->masksRunning()
-                  ? tr("The masks are still being fitted to your last change. Take the pages when the line "
-                       "at the foot of the window says that they are checked.")
-                  : tr("The masks are not fitted to your last change: fitting was stopped. Change "
-                       "something, or undo and redo, and let it run to its end."))
-                 .toStdString(),
-             ""});
+        complain({"masks_coming",
+                  Words::verbatim(
+                      (results_->masksRunning()
+                           ? tr("The masks are still being fitted to your last change. Take the pages when "
+                                "the line "
+                                "at the foot of the window says that they are checked.")
+                           : tr("The masks are not fitted to your last change: fitting was stopped. Change "
+                                "something, or undo and redo, and let it run to its end."))
+                          .toStdString()),
+                  ""});
         return false;
     }
     if (!masks.pages) {
-        complain({"nothing_to_cut", tr("There are no pieces to cut yet.").toStdString(), ""});
+        complain(
+            {"nothing_to_cut", Words::verbatim(tr("There are no pieces to cut yet.").toStdString()), ""});
         return false;
     }
     return mayCutFlagged();
@@ -163,13 +165,14 @@ void MainWindow::printDrawings(const std::vector<Drawing>& drawings) {
     if (dialog.exec() != QDialog::Accepted) return;
     const QSizeF paper = printer.pageLayout().fullRect(QPageLayout::Millimeter).size();
     if (paper.width() + 0.5 < sheet.x() || paper.height() + 0.5 < sheet.y()) {
-        return complain({"paper_too_small",
-                         tr("The printer's paper is %1 × %2 mm, smaller than the sheet. Choose larger paper "
-                            "or another sheet size.")
-                             .arg(paper.width(), 0, 'f', 0)
-                             .arg(paper.height(), 0, 'f', 0)
-                             .toStdString(),
-                         ""});
+        return complain(
+            {"paper_too_small",
+             Words(NINE_WORDS("core",
+                              "The printer's paper is {width} x {height}, smaller than the sheet. Choose "
+                              "larger paper or another sheet size."))
+                 .length("width", paper.width(), 0)
+                 .length("height", paper.height(), 0),
+             ""});
     }
     QPainter p(&printer);
     const double perMm = printer.resolution() / 25.4;  // 100 %: one mm on paper for one mm of the sheet
@@ -200,13 +203,12 @@ std::vector<SprayCard> MainWindow::allCards() {
                        QString::fromStdString(job.pattern->name),
                        std::move(study),
                        results_->body().skin->length_mm(),
-                       0,
+                       (*mask.mask)->moved_mm,
                        Qt::black};
         const auto& elements = job.pattern->elements;
         for (std::size_t e = 0; e < elements.size(); ++e) {
             const auto& ids = card.study.spec->elements;
             if (std::find(ids.begin(), ids.end(), elements[e]->id) == ids.end()) continue;
-            card.secondPass_mm = std::max(card.secondPass_mm, pairShift_mm(*elements[e]));
             card.paint = QColor::fromRgb(colourOf(*elements[e], e));
         }
         cards.push_back(std::move(card));
@@ -217,8 +219,9 @@ std::vector<SprayCard> MainWindow::allCards() {
 void MainWindow::sprayCards(bool print) {
     const std::vector<SprayCard> cards = allCards();
     if (cards.empty())
-        return complain({"nothing_to_spray",
-                         tr("There is no mask with a plan to write a card for yet.").toStdString(), ""});
+        return complain(
+            {"nothing_to_spray",
+             Words::verbatim(tr("There is no mask with a plan to write a card for yet.").toStdString()), ""});
     if (!print) {
         QString path = QFileDialog::getSaveFileName(
             this, tr("Cards for the bench"),

@@ -182,6 +182,10 @@ void Card::choices(const QList<Choice>& all) {
     for (const Choice& choice : all) {
         auto* button = new QPushButton(choice.words, row);
         button->setObjectName(choice.on ? "primary" : "second");
+        if (!choice.picture.isNull()) {
+            button->setIcon(choice.picture);
+            button->setIconSize(choice.picture.availableSizes().value(0, QSize(44, 20)));
+        }
         connect(button, &QPushButton::clicked, this, choice.chosen);
         flow->addWidget(button);
     }

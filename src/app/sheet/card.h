@@ -3,6 +3,7 @@
 // A card is built anew when what it shows changes its shape; show() puts the new one in the place of the old.
 #pragma once
 
+#include <QIcon>
 #include <QLabel>
 #include <QPointer>
 #include <QPushButton>
@@ -52,6 +53,7 @@ class Card : public QWidget {
         QString words;
         bool on;
         std::function<void()> chosen;
+        QIcon picture = {};  ///< beside the words
     };
     /// Buttons that flow like words; the chosen one is filled.
     void choices(const QList<Choice>& all);

@@ -1,5 +1,5 @@
-// What the core calls things, in the words on the screen. Everything goes through the translator, whole
-// sentences of the core too.
+// What the core calls things, in the words on the screen: patterns of the core go through the translator,
+// then their values are put in, lengths in the unit on the screen.
 #pragma once
 
 #include <QString>
@@ -10,9 +10,9 @@
 namespace nine::app {
 
 /// A sentence of the core (errors, verdicts, warnings).
-QString said(const std::string& sentence);
+QString said(const Words& words);
 inline QString said(const Error& error) {
-    return said(error.text);
+    return said(error.words);
 }
 
 /// "Masking tape"; the id itself if it is unknown.

@@ -1,12 +1,12 @@
 #include "app/sheet/units_text.h"
 
 #include <QObject>
-#include <QRegularExpression>
 #include <atomic>
 
 #include "base/number_text.h"
 #include "base/typed_length.h"
 #include "base/units.h"
+#include "base/words.h"
 
 namespace nine::app {
 namespace {
@@ -32,6 +32,12 @@ QString withUnit(QString words) {
 }
 
 QString lengthNumber(double mm, int decimals) {
+    if (decimals == kShortest) {
+        const std::string text = numberText(mm);
+        if (!inches()) return QString::fromStdString(text);
+        const std::size_t point = text.find('.');
+        decimals = point == text.npos ? 0 : static_cast<int>(text.size() - point - 1);
+    }
     return QString::fromStdString(inches() ? fixedText(mm / kMmPerInch, decimals + 2)
                                            : fixedText(mm, decimals));
 }
@@ -46,28 +52,6 @@ std::optional<double> parseLength(const QString& typed) {
 
 std::optional<double> parsePlain(const QString& typed) {
     return typedNumber(typed.toStdString());
-}
-
-QString lengthsInUnits(const QString& sentence) {
-    if (!inches()) return sentence;
-    // "0.03 mm", "38 x 21 mm", "0.2 to 20 mm"; not mm/s, not mm2, nothing that is part of a word.
-    static const QRegularExpression lengths(
-        QStringLiteral("(?<![\\w.])([0-9]+(?:\\.[0-9]+)?)(?:( x | to | and |, )([0-9]+(?:\\.[0-9]+)?))? "
-                       "mm(?![\\w/^\u00b2\u00b3])"));
-    QString out;
-    qsizetype end = 0;
-    for (auto it = lengths.globalMatch(sentence); it.hasNext();) {
-        const QRegularExpressionMatch m = it.next();
-        const auto number = [](const QString& mm) {
-            const qsizetype point = mm.indexOf('.');
-            return lengthNumber(mm.toDouble(), point < 0 ? 0 : static_cast<int>(mm.size() - point - 1));
-        };
-        out += sentence.mid(end, m.capturedStart() - end) + number(m.captured(1));
-        if (m.capturedLength(3) > 0) out += m.captured(2) + number(m.captured(3));
-        out += ' ' + lengthUnit();
-        end = m.capturedEnd();
-    }
-    return out + sentence.mid(end);
 }
 
 }  // namespace nine::app

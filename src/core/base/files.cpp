@@ -54,8 +54,11 @@ Error cannotWriteIn(const std::string& path, int errorNumber) {
     const std::string folder = folderOf(path);
     if (errorNumber == ENOENT && !fs::exists(folder, ignored))
         return {"cannot_write",
-                "Cannot write " + path + ": the folder " + folder +
-                    " does not exist. Make it first, or choose another folder.",
+                Words(NINE_WORDS("core",
+                                 "Cannot write {path}: the folder {folder} does not exist. Make it first, "
+                                 "or choose another folder."))
+                    .name("path", path)
+                    .name("folder", folder),
                 path};
     return cannotWrite(path, errorNumber);
 }
@@ -75,8 +78,10 @@ Result<std::string> targetOf(const std::string& path) {
         if (!S_ISLNK(info.st_mode))
             return Error{
                 "cannot_write",
-                "Cannot write " + path +
-                    ": it is a device or a pipe, not a file. Nothing was written; choose another name.",
+                Words(NINE_WORDS("core",
+                                 "Cannot write {path}: it is a device or a pipe, not a file. Nothing was "
+                                 "written; choose another name."))
+                    .name("path", path),
                 path};
         std::error_code problem;
         const fs::path next = fs::read_symlink(at, problem);
@@ -220,15 +225,22 @@ Status applyAll(std::vector<Replacement>& all) {
 
 Error cannotWrite(const std::string& path, int errorNumber) {
     return {"cannot_write",
-            "Cannot write " + path + ": " + reason(errorNumber) +
-                ". The previous file, if there was one, is unchanged; choose another folder or make room.",
+            Words(NINE_WORDS("core",
+                             "Cannot write {path}: {reason}. The previous file, if there was "
+                             "one, is unchanged; choose another folder or make room."))
+                .name("path", path)
+                .name("reason", reason(errorNumber)),
             path};
 }
 
 Result<std::string> readFile(const std::string& path, std::size_t maxBytes) {
     Descriptor file(::open(path.c_str(), O_RDONLY | O_CLOEXEC));
     const auto cannotRead = [&](int errorNumber) {
-        return Error{"cannot_read", "Cannot read " + path + ": " + reason(errorNumber) + ".", path};
+        return Error{"cannot_read",
+                     Words(NINE_WORDS("core", "Cannot read {path}: {reason}."))
+                         .name("path", path)
+                         .name("reason", reason(errorNumber)),
+                     path};
     };
     if (file.get() < 0) return cannotRead(errno);
     struct stat info {};
@@ -236,8 +248,11 @@ Result<std::string> readFile(const std::string& path, std::size_t maxBytes) {
     if (S_ISDIR(info.st_mode)) return cannotRead(EISDIR);
     const auto tooLarge = [&] {
         return Error{"file_too_large",
-                     path + " is larger than " + std::to_string(maxBytes >> 20) +
-                         " MB, which no file of this kind is; check that it is the right file.",
+                     Words(NINE_WORDS("core",
+                                      "{path} is larger than {most} MB, which no file of this kind is; "
+                                      "check that it is the right file."))
+                         .name("path", path)
+                         .number("most", maxBytes >> 20, 0),
                      path};
     };
     if (S_ISREG(info.st_mode) && static_cast<std::size_t>(info.st_size) > maxBytes) return tooLarge();
@@ -277,9 +292,11 @@ Status writeFilesAtomically(const std::string& folder, const std::vector<NamedFi
                 other.target() != prepared->target())
                 continue;
             return Error{"cannot_write",
-                         "Cannot write " + pathOf(file.name) +
-                             ": another file of this set is the same file (" + other.target() +
-                             "). Nothing was written; choose another folder.",
+                         Words(NINE_WORDS("core",
+                                          "Cannot write {name}: another file of this set is the same file "
+                                          "({target}). Nothing was written; choose another folder."))
+                             .name("name", pathOf(file.name))
+                             .name("target", other.target()),
                          pathOf(file.name)};
         }
         all.push_back(std::move(*prepared));

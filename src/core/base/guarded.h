@@ -14,14 +14,18 @@
 namespace nine {
 
 inline Error internalError(const std::string& what) {
-    return {
-        "internal",
-        what.empty()
-            ? std::string("The memory was not enough for this. Your job is untouched: save it, close other "
-                          "programs or make the job smaller, and try again.")
-            : "Something went wrong inside the program (" + what +
-                  "). Your job is untouched: save it, and try again.",
-        ""};
+    return {"internal",
+            what.empty()
+                ? Words(NINE_WORDS(
+                      "core",
+                      "The memory was not enough for this. Your job is untouched: save it, close other "
+                      "programs or make the job smaller, and try again."))
+                : Words(NINE_WORDS(
+                            "core",
+                            "Something went wrong inside the program ({what}). Your job is untouched: save "
+                            "it, and try again."))
+                      .name("what", what),
+            ""};
 }
 
 /// What `work()` gives, or internal. A Result is handed on as it is, not wrapped in another.

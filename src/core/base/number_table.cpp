@@ -48,22 +48,30 @@ Result<Header> parseHeader(std::string_view line, const TableColumns& columns, c
         const auto known = std::find(columns.names.begin(), columns.names.end(), names[i]);
         if (known == columns.names.end()) continue;
         auto& place = header.cell[static_cast<std::size_t>(known - columns.names.begin())];
-        if (place) return Error{"bad_header", "The column " + std::string(*known) + " stands twice.", where};
+        if (place)
+            return Error{"bad_header",
+                         Words(NINE_WORDS("core", "The column {known} stands twice."))
+                             .name("known", std::string(*known)),
+                         where};
         place = i;
     }
     if (!header.cell[0]) {
-        return Error{"bad_header",
-                     "This is not a " + std::string(columns.what) +
-                         ": its first line should name the columns " + firstLine(columns, columns.required) +
-                         ".",
-                     where};
+        return Error{
+            "bad_header",
+            Words(NINE_WORDS("core",
+                             "This is not a {what}: its first line should name the columns {required}."))
+                .name("what", std::string(columns.what))
+                .name("required", firstLine(columns, columns.required)),
+            where};
     }
     for (std::size_t c = 0; c < columns.required; ++c) {
         if (header.cell[c]) continue;
-        return Error{"missing_column",
-                     "The column " + std::string(columns.names[c]) +
-                         " is missing; add it to the first line and to every row.",
-                     where};
+        return Error{
+            "missing_column",
+            Words(NINE_WORDS("core",
+                             "The column {column} is missing; add it to the first line and to every row."))
+                .name("column", std::string(columns.names[c])),
+            where};
     }
     return header;
 }
@@ -76,15 +84,23 @@ Result<std::vector<double>> parseRow(std::string_view line, const Header& header
         if (!header.cell[c]) continue;
         const std::string name(columns.names[c]);
         if (*header.cell[c] >= cells.size()) {
-            return Error{"missing_column",
-                         "This row has " + std::to_string(cells.size()) + " values, so " + name +
-                             " is missing; the first line names " + std::to_string(header.cells) + ".",
-                         where + " " + name};
+            return Error{
+                "missing_column",
+                Words(NINE_WORDS("core",
+                                 "This row has {cells} values, so {name} is missing; the first line names "
+                                 "{named}."))
+                    .number("cells", cells.size(), 0)
+                    .name("name", name)
+                    .number("named", header.cells, 0),
+                where + " " + name};
         }
         const std::string_view cell = cells[*header.cell[c]];
         const auto number = parseNumber(cell, header.separator == ';');
         if (!number) {
-            return Error{"bad_number", name + " is " + quoted(cell) + ", which is not a number.",
+            return Error{"bad_number",
+                         Words(NINE_WORDS("core", "{name} is {cell}, which is not a number."))
+                             .name("name", name)
+                             .name("cell", quoted(cell)),
                          where + " " + name};
         }
         row[c] = *number;
@@ -127,8 +143,11 @@ Result<NumberTable> parseNumberTable(std::string_view text, const TableColumns& 
     }
     if (!header) {
         return Error{"bad_header",
-                     "The file is empty: it should hold a " + std::string(columns.what) +
-                         ", whose first line is " + firstLine(columns, columns.required) + ".",
+                     Words(NINE_WORDS("core",
+                                      "The file is empty: it should hold a {what}, whose first line is "
+                                      "{required}."))
+                         .name("what", std::string(columns.what))
+                         .name("required", firstLine(columns, columns.required)),
                      source + ":1"};
     }
     table.lastLine = lineNumber;

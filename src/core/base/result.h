@@ -1,9 +1,9 @@
 // Success or one error, as a value.
 //
-// An Error is written for the painter: `text` is a whole sentence (what is wrong, what to do),
-// `where` says the place: a field path ("blank.stations[3].half_width_mm") or "file:line",
-// `code` is a stable word for scripts and tests.
-// A result that is usable but doubtful carries Warnings, which have the same shape.
+// An Error is written for the painter: `words` are a whole sentence (what is wrong, what to do), its values
+// apart (base/words.h), `where` says the place: a field path ("blank.stations[3].half_width_mm") or
+// "file:line", `code` is a stable word for scripts and tests. A result that is usable but doubtful carries
+// Warnings, which have the same shape.
 //
 //     Result<double> r = parse(text);
 //     if (!r) return r.error();
@@ -16,12 +16,17 @@
 #include <variant>
 #include <vector>
 
+#include "base/words.h"
+
 namespace nine {
 
 struct Error {
     std::string code;
-    std::string text;
+    Words words;
     std::string where;
+
+    /// The sentence in English, lengths in mm.
+    std::string text() const { return words.plain(); }
 };
 
 using Warning = Error;

@@ -39,7 +39,7 @@ class Task {
     }
 
     static Error cancelledError() {
-        return {"cancelled", "The work was cancelled; nothing was changed.", ""};
+        return {"cancelled", NINE_WORDS("core", "The work was cancelled; nothing was changed."), ""};
     }
 
   private:

@@ -30,7 +30,8 @@ struct Kind {
 /// Invented shapes; common practice, no published source.
 const std::vector<Kind>& kinds() {
     static const std::vector<Kind> all{
-        {{"minnow", "slim minnow with bill", "long and slim, dives by its bill", 0.168, 0.131, 2.1},
+        {{"minnow", NINE_WORDS("core", "slim minnow with bill"),
+          NINE_WORDS("core", "long and slim, dives by its bill"), 0.168, 0.131, 2.1},
          {{0, 0, 0, 0},
           {0.03, 0.229, 0.223, 0.515},
           {0.08, 0.326, 0.343, 0.75},
@@ -66,7 +67,8 @@ const std::vector<Kind>& kinds() {
           {"tail_hanger", {{0.985, 0}}},
           {"tail_root", {{0.93, 0}}},
           {"seam", {{0.03, 1}, {0.25, 1}, {0.5, 1}, {0.75, 1}, {0.97, 1}}}}},
-        {{"round", "fat round crankbait", "short and round, deep belly, bill", 0.512, 0.46, 2.2},
+        {{"round", NINE_WORDS("core", "fat round crankbait"),
+          NINE_WORDS("core", "short and round, deep belly, bill"), 0.512, 0.46, 2.2},
          {{0, 0, 0, 0},
           {0.03, 0.166, 0.208, 0.399},
           {0.08, 0.264, 0.329, 0.623},
@@ -102,7 +104,8 @@ const std::vector<Kind>& kinds() {
           {"tail_hanger", {{0.97, 0}}},
           {"tail_root", {{0.94, 0}}},
           {"seam", {{0.03, 1}, {0.25, 1}, {0.5, 1}, {0.75, 1}, {0.97, 1}}}}},
-        {{"flat", "flat-sided crankbait", "tall, flat cheeks and sides, bill", 0.46, 0.194, 4},
+        {{"flat", NINE_WORDS("core", "flat-sided crankbait"),
+          NINE_WORDS("core", "tall, flat cheeks and sides, bill"), 0.46, 0.194, 4},
          {{0, 0, 0, 0},
           {0.029, 0.174, 0.174, 0.508},
           {0.08, 0.274, 0.284, 0.698},
@@ -138,7 +141,8 @@ const std::vector<Kind>& kinds() {
           {"tail_hanger", {{0.97, 0}}},
           {"tail_root", {{0.94, 0}}},
           {"seam", {{0.03, 1}, {0.25, 1}, {0.5, 1}, {0.75, 1}, {0.97, 1}}}}},
-        {{"cigar", "cigar topwater", "round and slender, no bill, floats", 0.167, 0.168, 2},
+        {{"cigar", NINE_WORDS("core", "cigar topwater"),
+          NINE_WORDS("core", "round and slender, no bill, floats"), 0.167, 0.168, 2},
          {{0, 0, 0, 0},
           {0.031, 0.193, 0.183, 0.384},
           {0.08, 0.284, 0.284, 0.586},
@@ -168,7 +172,8 @@ const std::vector<Kind>& kinds() {
           {"tail_hanger", {{0.985, 0}}},
           {"tail_root", {{0.94, 0}}},
           {"seam", {{0.03, 1}, {0.25, 1}, {0.5, 1}, {0.75, 1}, {0.97, 1}}}}},
-        {{"lipless", "lipless vibrating", "flat and deep, back hump, no bill", 0.393, 0.171, 2.6},
+        {{"lipless", NINE_WORDS("core", "lipless vibrating"),
+          NINE_WORDS("core", "flat and deep, back hump, no bill"), 0.393, 0.171, 2.6},
          {{0, 0, 0, 0},
           {0.03, 0.258, 0.153, 0.45},
           {0.08, 0.385, 0.24, 0.633},
@@ -198,7 +203,8 @@ const std::vector<Kind>& kinds() {
           {"tail_hanger", {{0.975, 0}}},
           {"tail_root", {{0.94, 0}}},
           {"seam", {{0.03, 1}, {0.25, 1}, {0.5, 1}, {0.75, 1}, {0.97, 1}}}}},
-        {{"popper", "popper with cup face", "cut-off hollow face that splashes", 0.26, 0.24, 2},
+        {{"popper", NINE_WORDS("core", "popper with cup face"),
+          NINE_WORDS("core", "cut-off hollow face that splashes"), 0.26, 0.24, 2},
          {{0, 0.4, 0.42, 0.8},
           {0.03, 0.425, 0.45, 0.87},
           {0.1, 0.45, 0.48, 0.94},
@@ -227,7 +233,8 @@ const std::vector<Kind>& kinds() {
           {"tail_hanger", {{0.98, 0}}},
           {"tail_root", {{0.93, 0}}},
           {"seam", {{0.03, 1}, {0.25, 1}, {0.5, 1}, {0.75, 1}, {0.97, 1}}}}},
-        {{"wake", "wake bait", "stout, with a steep bill near the nose", 0.28, 0.22, 2.2},
+        {{"wake", NINE_WORDS("core", "wake bait"),
+          NINE_WORDS("core", "stout, with a steep bill near the nose"), 0.28, 0.22, 2.2},
          {{0, 0, 0, 0},
           {0.03, 0.22, 0.2, 0.38},
           {0.08, 0.31, 0.31, 0.6},
@@ -301,41 +308,59 @@ double factorAt(const std::vector<std::pair<double, double>>& factors, double x)
     return (1 - t) * a.second + t * b.second;
 }
 
-Error contradiction(std::string text, std::string where) {
-    return {"contradiction", std::move(text), std::move(where)};
+Error contradiction(Words words, std::string where) {
+    return {"contradiction", std::move(words), std::move(where)};
 }
 
 Status checkReadings(const FamilyReadings& r) {
     if (!(r.length_mm > 0))
-        return Error{"missing", "How long is the body, nose to tail without bill and rings?", "length_mm"};
+        return Error{"missing",
+                     NINE_WORDS("core", "How long is the body, nose to tail without bill and rings?"),
+                     "length_mm"};
     if (r.length_mm > kMaxBody_mm)
-        return Error{"out_of_range", "A body up to 2000 mm can be handled.", "length_mm"};
+        return Error{
+            "out_of_range",
+            Words(NINE_WORDS("core", "A body up to {most} can be handled.")).length("most", kMaxBody_mm, 0),
+            "length_mm"};
     const auto positive = [](const std::optional<double>& v) { return !v || (*v > 0 && *v < kMaxBody_mm); };
-    if (!positive(r.height_mm)) return contradiction("A height must be above 0.", "height_mm");
-    if (!positive(r.width_mm)) return contradiction("A width must be above 0.", "width_mm");
+    if (!positive(r.height_mm))
+        return contradiction(NINE_WORDS("core", "A height must be above 0."), "height_mm");
+    if (!positive(r.width_mm))
+        return contradiction(NINE_WORDS("core", "A width must be above 0."), "width_mm");
     for (std::size_t i = 0; i < r.places.size(); ++i) {
         const FamilyReading& p = r.places[i];
         const std::string where = "readings[" + std::to_string(i) + "]";
-        const std::string at = "At " + fixedText(p.x_mm, 1) + " mm ";
+        const auto here = [&](Pattern pattern) { return Words(pattern).length("x", p.x_mm, 1); };
         if (!(p.x_mm > 0 && p.x_mm < r.length_mm))
-            return contradiction("A reading at " + fixedText(p.x_mm, 1) +
-                                     " mm is not between nose and tail (" + fixedText(r.length_mm, 1) +
-                                     " mm).",
-                                 where + ".x_mm");
+            return contradiction(
+                here(NINE_WORDS("core", "A reading at {x} is not between nose and tail ({length})."))
+                    .length("length", r.length_mm, 1),
+                where + ".x_mm");
         if (!positive(p.height_mm) || !positive(p.width_mm) || !positive(p.girth_mm))
-            return contradiction(at + "a size is 0 or less; the body is there all the way from nose to tail.",
-                                 where);
+            return contradiction(
+                here(NINE_WORDS(
+                    "core", "At {x} a size is 0 or less; the body is there all the way from nose to tail.")),
+                where);
         if (p.height_mm && r.height_mm && *p.height_mm > *r.height_mm + 1e-9)
-            return contradiction(at + "the body is " + fixedText(*p.height_mm, 1) + " mm high, but " +
-                                     fixedText(*r.height_mm, 1) + " mm at most; one of the two is wrong.",
-                                 where + ".height_mm");
+            return contradiction(
+                here(NINE_WORDS(
+                         "core",
+                         "At {x} the body is {height} high, but {most} at most; one of the two is wrong."))
+                    .length("height", *p.height_mm, 1)
+                    .length("most", *r.height_mm, 1),
+                where + ".height_mm");
         if (p.width_mm && r.width_mm && *p.width_mm > *r.width_mm + 1e-9)
-            return contradiction(at + "the body is " + fixedText(*p.width_mm, 1) + " mm wide, but " +
-                                     fixedText(*r.width_mm, 1) + " mm at most; one of the two is wrong.",
-                                 where + ".width_mm");
+            return contradiction(
+                here(NINE_WORDS(
+                         "core",
+                         "At {x} the body is {width} wide, but {most} at most; one of the two is wrong."))
+                    .length("width", *p.width_mm, 1)
+                    .length("most", *r.width_mm, 1),
+                where + ".width_mm");
         for (std::size_t k = 0; k < i; ++k) {
             if (std::abs(r.places[k].x_mm - p.x_mm) < 0.2)
-                return contradiction(at + "there are two readings; keep one.", where + ".x_mm");
+                return contradiction(here(NINE_WORDS("core", "At {x} there are two readings; keep one.")),
+                                     where + ".x_mm");
         }
     }
     return Done{};
@@ -377,7 +402,9 @@ Result<FamilyBody> bodyOfFamily(std::string_view family, const FamilyReadings& r
         std::string known;
         for (const Kind& k : kinds()) known += (known.empty() ? "" : ", ") + std::string(k.family.id);
         return Error{"unknown_family",
-                     "\"" + std::string(family) + "\" is not a kind of body; there are " + known + ".",
+                     Words(NINE_WORDS("core", "\"{family}\" is not a kind of body; there are {known}."))
+                         .name("family", std::string(family))
+                         .name("known", known),
                      "family"};
     }
     if (Status ok = checkReadings(readings); !ok) return ok.error();
@@ -466,7 +493,7 @@ Result<FamilyBody> bodyOfFamily(std::string_view family, const FamilyReadings& r
     if (!skin) {
         Error error = skin.error();
         error.code = "contradiction";
-        error.text = "These readings do not make a body: " + error.text;
+        error.text() = "These readings do not make a body: " + error.text();
         return error;
     }
     body.landmarks = usualLandmarks(family, *skin);

@@ -14,7 +14,8 @@
 namespace nine {
 
 struct BodyFamily {
-    std::string_view id, name, about;
+    std::string_view id;
+    Pattern name, about;
     double heightShare, widthShare;  ///< of the length, where nothing is known
     double section;
 };

@@ -228,10 +228,13 @@ Warning sectionsAssumed(const std::vector<Station>& stations) {
         off = std::max(off, std::abs(girthOf(other) - girth));
     }
     return {"sections_assumed",
-            "How full the sections are is assumed from the kind of body; the girth at the thickest place, " +
-                fixedText(girth, 1) + " mm, may well be off by " + fixedText(off, 1) +
-                " mm. Lay one string round the body at " + fixedText(thickest.x_mm, 1) +
-                " mm from the nose and type it in.",
+            Words(NINE_WORDS("core",
+                             "How full the sections are is assumed from the kind of body; the girth "
+                             "at the thickest place, {girth}, may well be off by {off}. Lay one "
+                             "string round the body at {x} from the nose and type it in."))
+                .length("girth", girth, 1)
+                .length("off", off, 1)
+                .length("x", thickest.x_mm, 1),
             "blank.stations"};
 }
 
@@ -257,8 +260,11 @@ std::optional<double> eased(std::vector<Station>& stations, const Error& failure
 
 Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
     constexpr std::size_t kFewestPoints = 20;
-    const Error none{"no_outline", "There is no outline to make a body from, or it is shorter than 10 mm.",
-                     "outline"};
+    const Error none{
+        "no_outline",
+        Words(NINE_WORDS("core", "There is no outline to make a body from, or it is shorter than {least}."))
+            .length("least", kShortest_mm, 0),
+        "outline"};
     if (outlines.side.size() < kFewestPoints) return none;
     Outlines o = outlines;
     const Extent along = extentAlong(o.side);
@@ -272,12 +278,15 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         for (Vec2& p : *o.top) p.x() -= other.low;
         stretch = length / (other.high - other.low);
         if (std::abs(stretch - 1) > kLengthsAgree)
-            return Error{"lengths_differ",
-                         "Seen from the side the body is " + fixedText(length, 1) + " mm long, from above " +
-                             fixedText(other.high - other.low, 1) +
-                             " mm; these are not the same body, or one of them lay at a slant. Do the "
-                             "shorter one again.",
-                         "top"};
+            return Error{
+                "lengths_differ",
+                Words(NINE_WORDS("core",
+                                 "Seen from the side the body is {length} long, from above {low}; these "
+                                 "are not the same body, or one of them lay at a slant. Do the shorter "
+                                 "one again."))
+                    .length("length", length, 1)
+                    .length("low", other.high - other.low, 1),
+                "top"};
         body.asymmetry_mm = asymmetryOf(*o.top, other.high - other.low);
     }
     std::sort(o.girths.begin(), o.girths.end(), [](const auto& a, const auto& b) { return a.x_mm < b.x_mm; });
@@ -285,14 +294,16 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
     for (const StringReading& g : o.girths) {
         if (!(g.x_mm > 0 && g.x_mm < length))
             return Error{"off_body",
-                         "The string lies at " + fixedText(g.x_mm, 1) + " mm, the body ends at " +
-                             fixedText(length, 1) + " mm.",
+                         Words(NINE_WORDS("core", "The string lies at {x}, the body ends at {length}."))
+                             .length("x", g.x_mm, 1)
+                             .length("length", length, 1),
                          placeOf(g)};
     }
     for (std::size_t i = 1; i < o.girths.size(); ++i) {
         if (o.girths[i].x_mm - o.girths[i - 1].x_mm < kNearestStrings_mm)
             return Error{"contradiction",
-                         "Two strings lie at " + fixedText(o.girths[i].x_mm, 1) + " mm; keep one.",
+                         Words(NINE_WORDS("core", "Two strings lie at {x}; keep one."))
+                             .length("x", o.girths[i].x_mm, 1),
                          placeOf(o.girths[i])};
     }
     Shown shown(o, length, stretch);
@@ -330,9 +341,10 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
                 (s.top_mm < kThinnest_mm || s.bottom_mm < kThinnest_mm || s.halfWidth_mm < kThinnest_mm))
                 return Error{
                     "zero_inside",
-                    "At " + fixedText(s.x_mm, 1) +
-                        " mm from the nose the outline touches or leaves the axis. Draw the axis so that it "
-                        "runs inside the body from nose to tail.",
+                    Words(NINE_WORDS("core",
+                                     "At {x} from the nose the outline touches or leaves the axis. Draw the "
+                                     "axis so that it runs inside the body from nose to tail."))
+                        .length("x", s.x_mm, 1),
                     "axis"};
         }
         const Result<Loft> loft = Loft::through(stations);
@@ -382,8 +394,10 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
     if (!o.top && o.girths.empty())
         body.warnings.push_back(
             {"widths_assumed",
-             "Nothing tells how wide the body is; " + fixedText(100 * o.widthShare, 0) +
-                 " % of its height is assumed. Lay a string round it, or trace it from above.",
+             Words(NINE_WORDS("core",
+                              "Nothing tells how wide the body is; {share} % of its height is "
+                              "assumed. Lay a string round it, or trace it from above."))
+                 .number("share", 100 * o.widthShare, 0),
              "blank.stations"});
     if (o.top && o.girths.empty()) body.warnings.push_back(sectionsAssumed(stations));
     for (const bool nose : {true, false}) {
@@ -391,17 +405,21 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         if (lean > kLeanSaid_mm)
             body.warnings.push_back(
                 {"end_leans",
-                 std::string("The ") + (nose ? "nose" : "tail") +
-                     " is cut at a slant; here it ends square, so that its corners are up to " +
-                     fixedText(lean, 1) + " mm off. Keep masks clear of them.",
+                 Words(NINE_WORDS("core",
+                                  "The {nose} is cut at a slant; here it ends square, so that its corners "
+                                  "are up to {lean} off. Keep masks clear of them."))
+                     .words("nose", (nose ? NINE_WORDS("core", "nose") : NINE_WORDS("core", "tail")))
+                     .length("lean", lean, 1),
                  "blank.stations"});
     }
     if (body.worst_mm > 4 * kOutlineFit_mm)
-        body.warnings.push_back({"outline_rough",
-                                 "The outline has corners that the body smooths by up to " +
-                                     fixedText(body.worst_mm, 2) +
-                                     " mm; add stations there if they are real.",
-                                 "blank.stations"});
+        body.warnings.push_back(
+            {"outline_rough",
+             Words(NINE_WORDS("core",
+                              "The outline has corners that the body smooths by up to {worst}; add "
+                              "stations there if they are real."))
+                 .length("worst", body.worst_mm, 2),
+             "blank.stations"});
     return body;
 }
 

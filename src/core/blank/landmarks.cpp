@@ -8,27 +8,46 @@
 
 namespace nine {
 
+constexpr double kLargestBill_mm = 200;
+
 const std::vector<LandmarkKind>& landmarkKinds() {
     static const std::vector<LandmarkKind> kinds{
-        {"nose", false, true, "the foremost point; lengths are measured from it"},
-        {"line_tie", false, true, "the ring the line is tied to; masks are lined up on it, it stays bare",
-         true},
-        {"bill_slot", true, true, "where the bill leaves the body; the bill stays unpainted", true},
-        {"mouth_corner", false, false, "the end of the mouth; no paint is sprayed into the mouth"},
-        {"eye", false, false, "middle and width of the eye socket", true},
-        {"gill_plate", true, false, "the rear edge of the gill cover", true},
-        {"pectoral_root", true, false, "where the breast fin grows out"},
-        {"dorsal_root", true, true, "where the back fin stands"},
-        {"pelvic_root", true, false, "where the belly fin grows out"},
-        {"anal_root", true, true, "where the fin before the tail stands"},
-        {"lateral_line", true, false, "the moulded lateral line, as it is on the blank"},
-        {"fish_line", true, false, "where the fish has its lateral line, which need not be the moulded one"},
-        {"back_line", true, true, "the ridge of the back, where both sides meet"},
-        {"belly_line", true, true, "the keel of the belly, where both sides meet"},
-        {"belly_hanger", false, true, "the ring of the belly hook; it stays bare", true},
-        {"tail_hanger", false, true, "the ring of the tail hook; it stays bare", true},
-        {"tail_root", false, false, "where the tail begins", true},
-        {"seam", true, true, "the joint of the two halves of the mould"}};
+        {"nose", NINE_WORDS("core", "nose"), false, true,
+         NINE_WORDS("core", "the foremost point; lengths are measured from it")},
+        {"line_tie", NINE_WORDS("core", "line tie"), false, true,
+         NINE_WORDS("core", "the ring the line is tied to; masks are lined up on it, it stays bare"), true},
+        {"bill_slot", NINE_WORDS("core", "bill slot"), true, true,
+         NINE_WORDS("core", "where the bill leaves the body; the bill stays unpainted"), true},
+        {"mouth_corner", NINE_WORDS("core", "mouth corner"), false, false,
+         NINE_WORDS("core", "the end of the mouth; no paint is sprayed into the mouth")},
+        {"eye", NINE_WORDS("core", "eye"), false, false,
+         NINE_WORDS("core", "middle and width of the eye socket"), true},
+        {"gill_plate", NINE_WORDS("core", "gill plate"), true, false,
+         NINE_WORDS("core", "the rear edge of the gill cover"), true},
+        {"pectoral_root", NINE_WORDS("core", "pectoral root"), true, false,
+         NINE_WORDS("core", "where the breast fin grows out")},
+        {"dorsal_root", NINE_WORDS("core", "dorsal root"), true, true,
+         NINE_WORDS("core", "where the back fin stands")},
+        {"pelvic_root", NINE_WORDS("core", "pelvic root"), true, false,
+         NINE_WORDS("core", "where the belly fin grows out")},
+        {"anal_root", NINE_WORDS("core", "anal root"), true, true,
+         NINE_WORDS("core", "where the fin before the tail stands")},
+        {"lateral_line", NINE_WORDS("core", "lateral line"), true, false,
+         NINE_WORDS("core", "the moulded lateral line, as it is on the blank")},
+        {"fish_line", NINE_WORDS("core", "fish line"), true, false,
+         NINE_WORDS("core", "where the fish has its lateral line, which need not be the moulded one")},
+        {"back_line", NINE_WORDS("core", "back line"), true, true,
+         NINE_WORDS("core", "the ridge of the back, where both sides meet")},
+        {"belly_line", NINE_WORDS("core", "belly line"), true, true,
+         NINE_WORDS("core", "the keel of the belly, where both sides meet")},
+        {"belly_hanger", NINE_WORDS("core", "belly hanger"), false, true,
+         NINE_WORDS("core", "the ring of the belly hook; it stays bare"), true},
+        {"tail_hanger", NINE_WORDS("core", "tail hanger"), false, true,
+         NINE_WORDS("core", "the ring of the tail hook; it stays bare"), true},
+        {"tail_root", NINE_WORDS("core", "tail root"), false, false,
+         NINE_WORDS("core", "where the tail begins"), true},
+        {"seam", NINE_WORDS("core", "seam"), true, true,
+         NINE_WORDS("core", "the joint of the two halves of the mould")}};
     return kinds;
 }
 
@@ -52,10 +71,11 @@ std::optional<double> pupilDirection(const Landmark& eye) {
     return std::nullopt;
 }
 
-std::string spokenName(std::string_view landmark) {
+Words spokenName(std::string_view landmark) {
+    if (const LandmarkKind* kind = landmarkKind(landmark)) return kind->spoken;
     std::string name(landmark);
     std::replace(name.begin(), name.end(), '_', ' ');
-    return name;
+    return Words::verbatim(name);
 }
 
 Vec2 referencePoint(const Landmark& landmark, double g_mm) {
@@ -78,19 +98,23 @@ namespace {
 /// A socket lies on one side of the head: not over back or belly line, not past the nose.
 Status checkEye(const Skin& skin, const Landmark& eye, const std::string& where) {
     const double r = 0.5 * eye.diameter_mm;
-    if (!(r >= 0)) return Error{"out_of_range", "The diameter of an eye cannot be negative.", where};
+    if (!(r >= 0))
+        return Error{"out_of_range", NINE_WORDS("core", "The diameter of an eye cannot be negative."), where};
     const Vec2& p = eye.points.front();
     const SectionArc arc = skin.arcAt(p.x());
     const double room =
         std::min({arc.backArc() - p.y(), p.y() + arc.bellyArc(), p.x() - skin.noseX(), skin.tailX() - p.x()});
     if (r > room)
         return Error{"eye_too_large",
-                     "An eye of " + fixedText(eye.diameter_mm, 1) +
-                         " mm is larger than the head there: up to " + fixedText(2 * std::max(0.0, room), 1) +
-                         " mm fit. Make it smaller or move it back.",
+                     Words(NINE_WORDS("core",
+                                      "An eye of {diameter} is larger than the head there: up to {room} fit. "
+                                      "Make it smaller or move it back."))
+                         .length("diameter", eye.diameter_mm, 1)
+                         .length("room", 2 * std::max(0.0, room), 1),
                      where + ".diameter_mm"};
     if (!(eye.buildUp_mm >= 0 && eye.buildUp_mm <= r))
-        return Error{"out_of_range", "Paint on the wall of the socket cannot be thicker than the socket.",
+        return Error{"out_of_range",
+                     NINE_WORDS("core", "Paint on the wall of the socket cannot be thicker than the socket."),
                      where + ".build_up_mm"};
     return Done{};
 }
@@ -108,11 +132,15 @@ Status checkLandmarks(const Skin& skin, const Landmarks& landmarks) {
         if (landmark.diameter_mm != 0)
             if (Status ok = checkEye(skin, landmark, place); !ok) return ok;
         if (!(landmark.angle_deg >= 0 && landmark.angle_deg <= 120))
-            return Error{"out_of_range", "A bill stands at 0 to 120 degrees down from the axis.",
+            return Error{"out_of_range",
+                         NINE_WORDS("core", "A bill stands at 0 to 120 degrees down from the axis."),
                          place + ".angle_deg"};
-        if (!(landmark.length_mm >= 0 && landmark.length_mm <= 200 && landmark.width_mm >= 0 &&
-              landmark.width_mm <= 200))
-            return Error{"out_of_range", "A bill is up to 200 mm long and wide.", place};
+        if (!(landmark.length_mm >= 0 && landmark.length_mm <= kLargestBill_mm && landmark.width_mm >= 0 &&
+              landmark.width_mm <= kLargestBill_mm))
+            return Error{"out_of_range",
+                         Words(NINE_WORDS("core", "A bill is up to {most} long and wide."))
+                             .length("most", kLargestBill_mm, 0),
+                         place};
     }
     return Done{};
 }

@@ -35,10 +35,11 @@ struct Landmark {
 using Landmarks = std::map<std::string, Landmark>;
 
 struct LandmarkKind {
-    std::string_view name;
+    std::string_view name;  ///< as in job files
+    Pattern spoken;
     bool curve = false;
     bool central = false;  ///< not paired: on the middle of the fish
-    std::string_view meaning;
+    Pattern meaning;
     bool felt = false;  ///< can be seen or felt on the bare body: a sheet can be lined up on it
 };
 /// The program's own, in the order of a fish from nose to tail.
@@ -46,8 +47,8 @@ const std::vector<LandmarkKind>& landmarkKinds();
 /// Null for names of the painter's own.
 const LandmarkKind* landmarkKind(std::string_view name);
 
-/// "gill plate" for "gill_plate".
-std::string spokenName(std::string_view landmark);
+/// "gill plate" for "gill_plate"; of the painter's own names what they gave.
+Words spokenName(std::string_view landmark);
 
 /// The point of a landmark that things are measured from at height `g_mm`: a point itself; on a curve the
 /// place where it passes that height, or its nearest end.

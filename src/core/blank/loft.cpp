@@ -126,7 +126,8 @@ Result<SquaredRadius> SquaredRadius::through(const std::vector<double>& x, const
         const bool closedEndWrong = c.order == 1 && !(c.a[1] > 0);
         const double lowest = Hermite{squares[origin], squares[other], m0, m1, h}.range().first;
         if (closedEndWrong || lowest < 0 || (lowest == 0 && c.order == 0)) {
-            return Error{"no_skin", "The outline through these readings would cross the axis.",
+            return Error{"no_skin",
+                         NINE_WORDS("core", "The outline through these readings would cross the axis."),
                          std::to_string(i)};
         }
     }
@@ -172,11 +173,14 @@ Result<Loft> Loft::through(const std::vector<Station>& stations) {
         Result<SquaredRadius> squared = SquaredRadius::through(x, part.radii);
         if (!squared) {
             const std::string index = squared.error().where;
-            return Error{"no_skin",
-                         std::string("The outline of ") + part.field +
-                             " would cross the axis after station " + std::to_string(std::stoul(index) + 1) +
-                             "; check that reading and its neighbours, or add one between.",
-                         "blank.stations[" + index + "]." + part.field};
+            return Error{
+                "no_skin",
+                Words(NINE_WORDS("core",
+                                 "The outline of {field} would cross the axis after station {index}; "
+                                 "check that reading and its neighbours, or add one between."))
+                    .name("field", part.field)
+                    .number("index", std::stoul(index) + 1, 0),
+                "blank.stations[" + index + "]." + part.field};
         }
         part.target = *squared;
     }

@@ -149,7 +149,10 @@ Result<Geodesic> shortestWay(const Skin& skin, const SkinPoint& from, const Skin
         constexpr double slack_mm = 1e-6;
         if (p.position.x() < skin.noseX() - slack_mm || p.position.x() > skin.tailX() + slack_mm) {
             return Error{"over_open_end",
-                         "The shortest way between these points would leave the skin at an open end.", "to"};
+                         NINE_WORDS("core",
+                                    "The shortest way between these points would leave the skin at an open "
+                                    "end."),
+                         "to"};
         }
     }
     return way;

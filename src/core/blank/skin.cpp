@@ -19,20 +19,27 @@ Result<Skin> Skin::of(const StationTable& table) {
 
 Status Skin::check(const SkinPoint& point, const std::string& where) const {
     if (!(point.x_mm >= noseX() && point.x_mm <= tailX())) {
-        return Error{"off_body",
-                     "x = " + numberText(point.x_mm) + " mm is off the body, which reaches from " +
-                         numberText(noseX()) + " to " + numberText(tailX()) + " mm.",
-                     where};
+        return Error{
+            "off_body",
+            Words(NINE_WORDS("core", "x = {x} is off the body, which reaches from {nose} to {tail}."))
+                .length("x", point.x_mm, kShortest)
+                .length("nose", noseX(), kShortest)
+                .length("tail", tailX(), kShortest),
+            where};
     }
     const SectionArc arc = arcAt(point.x_mm);
     constexpr double slack_mm = 1e-9;  // a girth typed back from our own output
     if (!(point.g_mm >= -2 * arc.bellyArc() - slack_mm && point.g_mm <= 2 * arc.backArc() + slack_mm)) {
-        return Error{"off_body",
-                     "g = " + numberText(point.g_mm) +
-                         " mm goes more than half round the body at x = " + numberText(point.x_mm) +
-                         "; from the axis it is " + fixedText(arc.backArc(), 2) +
-                         " mm to the back and " + fixedText(arc.bellyArc(), 2) + " mm to the belly.",
-                     where};
+        return Error{
+            "off_body",
+            Words(NINE_WORDS("core",
+                             "g = {g} goes more than half round the body at x = {x}; from the axis it "
+                             "is {back} to the back and {belly} to the belly."))
+                .length("g", point.g_mm, kShortest)
+                .length("x", point.x_mm, kShortest)
+                .length("back", arc.backArc(), 2)
+                .length("belly", arc.bellyArc(), 2),
+            where};
     }
     return Done{};
 }

@@ -39,9 +39,9 @@ namespace detail {
 
 Status checkStation(const std::vector<Station>& stations, std::size_t index, std::string& field) {
     const Station& s = stations[index];
-    const auto fail = [&](const char* name, const char* code, std::string text) {
+    const auto fail = [&](const char* name, const char* code, Words words) {
         field = name;
-        return Error{code, std::move(text), ""};
+        return Error{code, std::move(words), ""};
     };
     const std::array<std::pair<const char*, double>, 4> sizes{{{"x_mm", s.x_mm},
                                                                {"top_mm", s.top_mm},
@@ -49,45 +49,61 @@ Status checkStation(const std::vector<Station>& stations, std::size_t index, std
                                                                {"half_width_mm", s.halfWidth_mm}}};
     for (const auto& [name, value] : sizes) {
         if (!std::isfinite(value) || std::abs(value) > kMaxBody_mm) {
-            return fail(
-                name, "out_of_range",
-                std::string(name) + " is " + numberText(value) + "; a body up to 2000 mm can be handled.");
+            return fail(name, "out_of_range",
+                        Words(NINE_WORDS("core", "{field} is {value}; a body up to {most} can be handled."))
+                            .name("field", name)
+                            .number("value", value, kShortest)
+                            .length("most", kMaxBody_mm, 0));
         }
         if (value < 0 && name != sizes[0].first) {
-            return fail(name, "negative",
-                        std::string(name) + " is " + numberText(value) +
-                            "; sizes are distances from the axis and cannot be negative.");
+            return fail(
+                name, "negative",
+                Words(NINE_WORDS(
+                          "core",
+                          "{field} is {value}; sizes are distances from the axis and cannot be negative."))
+                    .name("field", name)
+                    .number("value", value, kShortest));
         }
     }
     for (const auto& [name, value] : {std::pair{"section", s.section}, {"section_lower", s.sectionLower}}) {
         if (!(value >= kMinSectionExponent && value <= kMaxSectionExponent)) {
             return fail(name, "bad_section",
-                        std::string(name) + " is " + numberText(value) +
-                            "; it must lie between 1.2 (pointed) and 12 (boxy), 2 is an ellipse.");
+                        Words(NINE_WORDS("core",
+                                         "{field} is {value}; it must lie between 1.2 (pointed) and 12 "
+                                         "(boxy), 2 is an ellipse."))
+                            .name("field", name)
+                            .number("value", value, kShortest));
         }
     }
     if (index > 0 && s.x_mm < stations[index - 1].x_mm + kMinStationStep_mm) {
-        return fail("x_mm", "not_ascending",
-                    "x_mm is " + numberText(s.x_mm) + " after " + numberText(stations[index - 1].x_mm) +
-                        "; stations must go from the nose towards the tail.");
+        return fail(
+            "x_mm", "not_ascending",
+            Words(
+                NINE_WORDS("core",
+                           "x_mm is {here} after {before}; stations must go from the nose towards the tail."))
+                .number("here", s.x_mm, kShortest)
+                .number("before", stations[index - 1].x_mm, kShortest));
     }
     const bool end = index == 0 || index + 1 == stations.size();
     const int zeros = (s.top_mm == 0) + (s.bottom_mm == 0) + (s.halfWidth_mm == 0);
     const char* zeroField = s.top_mm == 0 ? "top_mm" : s.bottom_mm == 0 ? "bottom_mm" : "half_width_mm";
     if (!end && zeros > 0) {
         return fail(zeroField, "zero_inside",
-                    std::string(zeroField) +
-                        " is 0 between nose and tail; the axis must lie inside the body and every size "
-                        "there must be above 0.");
+                    Words(NINE_WORDS("core",
+                                     "{field} is 0 between nose and tail; the axis must lie inside the body "
+                                     "and every size there must be above 0."))
+                        .name("field", zeroField));
     }
     if (end && zeros > 0 && zeros < 3) {
         return fail(zeroField, "half_closed_end",
-                    std::string(zeroField) +
-                        " is 0 but the other sizes of this end are not; a closed end has all three 0, an "
-                        "open one none.");
+                    Words(NINE_WORDS("core",
+                                     "{field} is 0 but the other sizes of this end are not; a closed end has "
+                                     "all three 0, an open one none."))
+                        .name("field", zeroField));
     }
     if (end && zeros == 3 && stations.size() == 2 && stations[1 - index].top_mm == 0) {
-        return fail("top_mm", "zero_inside", "Both ends are points and nothing lies between them.");
+        return fail("top_mm", "zero_inside",
+                    NINE_WORDS("core", "Both ends are points and nothing lies between them."));
     }
     return Done{};
 }
@@ -118,8 +134,10 @@ Warnings doubtsAbout(const StationTable& table) {
     const double length = table.stations.back().x_mm - table.stations.front().x_mm;
     if (length >= kShortestLikelyBody_mm) return {};
     return {{"units_suspicious",
-             "The body is only " + fixedText(length, 2) +
-                 " mm long; the readings look like inches. If so, multiply them by 25.4.",
+             Words(NINE_WORDS("core",
+                              "The body is only {length} long; the readings look like inches. If so, "
+                              "multiply them by 25.4."))
+                 .length("length", length, 2),
              "blank.stations"}};
 }
 

@@ -70,11 +70,13 @@ Status checkStation(const std::vector<Station>& stations, std::size_t index, std
 template <typename PlaceOf>
 Status checkStations(const std::vector<Station>& stations, const PlaceOf& placeOf) {
     if (stations.size() < kMinStations || stations.size() > kMaxStations) {
-        return Error{"too_few_stations",
-                     stations.size() < kMinStations
-                         ? "A blank needs readings at two stations or more, nose and tail among them."
-                         : "There are more than 2000 stations; thin them out.",
-                     placeOf(0, "")};
+        return Error{
+            "too_few_stations",
+            stations.size() < kMinStations
+                ? NINE_WORDS("core",
+                             "A blank needs readings at two stations or more, nose and tail among them.")
+                : NINE_WORDS("core", "There are more than 2000 stations; thin them out."),
+            placeOf(0, "")};
     }
     for (std::size_t i = 0; i < stations.size(); ++i) {
         std::string field;

@@ -14,9 +14,13 @@ Station withExponent(Station s, double exponent, Fuller fuller) {
 
 Error impossible(const GirthRange& range, double girth, const std::string& what, const std::string& where) {
     return {"girth_impossible",
-            "A string of " + fixedText(girth, 1) + " mm cannot lie round this section: with " + what +
-                " it measures from " + fixedText(range.least_mm, 1) + " to " + fixedText(range.most_mm, 1) +
-                " mm. Measure again, width and height too.",
+            Words(NINE_WORDS("core",
+                             "A string of {girth} cannot lie round this section: with {what} it "
+                             "measures from {least} to {most}. Measure again, width and height too."))
+                .length("girth", girth, 1)
+                .name("what", what)
+                .length("least", range.least_mm, 1)
+                .length("most", range.most_mm, 1),
             where};
 }
 
@@ -44,7 +48,8 @@ GirthRange possibleGirths(const Station& station, Fuller fuller) {
 
 Result<Station> withGirth(Station station, double girth_mm, Fuller fuller, const std::string& where) {
     if (station.halfWidth_mm <= 0)
-        return Error{"zero_inside", "At a closed end there is nothing to lay a string round.", where};
+        return Error{"zero_inside",
+                     NINE_WORDS("core", "At a closed end there is nothing to lay a string round."), where};
     const GirthRange range = possibleGirths(station, fuller);
     if (!(girth_mm >= range.least_mm && girth_mm <= range.most_mm))
         return impossible(range, girth_mm, "this width and height", where);

@@ -11,9 +11,11 @@ constexpr double kExact_mm = 1e-9;
 
 Error offEnd(const Skin& skin, bool towardsTail, const std::string& where) {
     return {"off_body",
-            std::string("This goes over the ") + (towardsTail ? "tail" : "nose") +
-                " end of the body, at x = " + fixedText(towardsTail ? skin.tailX() : skin.noseX(), 1) +
-                " mm. Move it away from the end, or make it shorter or fewer.",
+            Words(NINE_WORDS("core",
+                             "This goes over the {end} end of the body, at x = {nose}. Move "
+                             "it away from the end, or make it shorter or fewer."))
+                .words("end", (towardsTail ? NINE_WORDS("core", "tail") : NINE_WORDS("core", "nose")))
+                .length("nose", towardsTail ? skin.tailX() : skin.noseX(), 1),
             where};
 }
 

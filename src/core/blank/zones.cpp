@@ -58,17 +58,21 @@ std::vector<Vec2> ringAround(const Skin& skin, const Vec2& middle, double radius
 }  // namespace
 
 const std::vector<ZoneKind>& zoneKinds() {
-    static const std::vector<ZoneKind> kinds{
-        {"bill", "bill", true},         {"mouth", "mouth", true},
-        {"slit", "slit", true},         {"eye_socket", "eye socket", true},
-        {"hook_eye", "hook eye", true}, {"clip_void", "place for a clip", true},
-        {"drawn", "bare area", true},   {"relief", "carved area", false}};
+    static const std::vector<ZoneKind> kinds{{"bill", NINE_WORDS("core", "bill"), true},
+                                             {"mouth", NINE_WORDS("core", "mouth"), true},
+                                             {"slit", NINE_WORDS("core", "slit"), true},
+                                             {"eye_socket", NINE_WORDS("core", "eye socket"), true},
+                                             {"hook_eye", NINE_WORDS("core", "hook eye"), true},
+                                             {"clip_void", NINE_WORDS("core", "place for a clip"), true},
+                                             {"drawn", NINE_WORDS("core", "bare area"), true},
+                                             {"relief", NINE_WORDS("core", "carved area"), false}};
     return kinds;
 }
 
 const std::vector<ReliefName>& reliefNames() {
-    static const std::vector<ReliefName> names{
-        {"smooth", "smooth", 0}, {"light", "lightly carved", 0.15}, {"deep", "deep", 0.5}};
+    static const std::vector<ReliefName> names{{"smooth", NINE_WORDS("core", "smooth"), 0},
+                                               {"light", NINE_WORDS("core", "lightly carved"), 0.15},
+                                               {"deep", NINE_WORDS("core", "deep"), 0.5}};
     return names;
 }
 
@@ -78,12 +82,18 @@ Status checkZones(const Skin& skin, const std::vector<Zone>& zones) {
         const std::string where = "blank.zones[" + std::to_string(i) + "]";
         const auto& kinds = zoneKinds();
         if (std::none_of(kinds.begin(), kinds.end(), [&](const ZoneKind& k) { return k.id == zone.kind; }))
-            return Error{"bad_value", "\"" + zone.kind + "\" is not a kind of zone; say drawn or relief.",
+            return Error{"bad_value",
+                         Words(NINE_WORDS("core", "\"{kind}\" is not a kind of zone; say drawn or relief."))
+                             .name("kind", zone.kind),
                          where + ".kind"};
         if (zone.polygon.size() < 3)
-            return Error{"bad_value", "A zone needs three corners or more.", where + ".polygon"};
+            return Error{"bad_value", NINE_WORDS("core", "A zone needs three corners or more."),
+                         where + ".polygon"};
         if (!(zone.relief_mm >= 0 && zone.relief_mm <= kDeepestRelief_mm))
-            return Error{"out_of_range", "Carving is 0 to 5 mm deep.", where + ".relief_mm"};
+            return Error{"out_of_range",
+                         Words(NINE_WORDS("core", "Carving is 0 to {most} deep."))
+                             .length("most", kDeepestRelief_mm, 0),
+                         where + ".relief_mm"};
         for (std::size_t k = 0; k < zone.polygon.size(); ++k) {
             const Vec2& p = zone.polygon[k];
             if (Status ok =
@@ -139,11 +149,15 @@ double zoneArea(const Skin& skin, const std::vector<Vec2>& polygon) {
     return area;
 }
 
+Words spokenName(const Zone& zone) {
+    return landmarkKind(zone.id) ? spokenName(zone.id) : Words::verbatim(zone.name);
+}
+
 std::vector<Zone> zonesOfLandmarks(const Skin& skin, const Landmarks& landmarks) {
     std::vector<Zone> zones;
     for (const auto& [name, landmark] : landmarks) {
         const auto add = [&zones, name = name](const char* kind, std::vector<Vec2> polygon) {
-            zones.push_back({name, spokenName(name), kind, true, 0, std::move(polygon), {}});
+            zones.push_back({name, spokenName(name).plain(), kind, true, 0, std::move(polygon), {}});
         };
         if (name == "belly_hanger" || name == "tail_hanger" || name == "line_tie") {
             add("hook_eye", ringAround(skin, landmark.points.front(), kHookEyeRing_mm));

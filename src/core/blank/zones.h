@@ -22,8 +22,12 @@ struct Zone {
     std::string unknownJson;
 };
 
+/// What to call it in a sentence: the landmark it follows from, or what the painter named it.
+Words spokenName(const Zone& zone);
+
 struct ZoneKind {
-    std::string_view id, name;
+    std::string_view id;
+    Pattern name;
     bool noPaint;
 };
 /// bill, mouth, slit, eye_socket, hook_eye, clip_void, drawn (no paint); relief.
@@ -32,7 +36,8 @@ const std::vector<ZoneKind>& zoneKinds();
 /// How deep carving is in words: "smooth" 0, "lightly carved" 0.15 mm, "deep" 0.5 mm (common practice, no
 /// published source).
 struct ReliefName {
-    std::string_view id, name;
+    std::string_view id;
+    Pattern name;
     double depth_mm;
 };
 const std::vector<ReliefName>& reliefNames();

@@ -82,7 +82,11 @@ double CutPages::utilisation(std::size_t page) const {
 Status checkSheet(const SheetSize& sheet, const std::string& where) {
     const auto fits = [](double v) { return v >= kMinSheet_mm && v <= kMaxSheet_mm; };
     if (fits(sheet.width_mm) && fits(sheet.height_mm)) return Done{};
-    return Error{"bad_sheet", "A sheet is 120 to 2000 mm wide and high.", where};
+    return Error{"bad_sheet",
+                 Words(NINE_WORDS("core", "A sheet is {least} to {most} wide and high."))
+                     .length("least", kMinSheet_mm, 0)
+                     .length("most", kMaxSheet_mm, 0),
+                 where};
 }
 
 Result<SheetSize> parseSheet(const std::string& text) {
@@ -93,9 +97,10 @@ Result<SheetSize> parseSheet(const std::string& text) {
     const auto height = cross == std::string::npos ? std::nullopt : parseNumber(text.substr(cross + 1));
     if (!width || !height || !checkSheet({*width, *height}, "sheet")) {
         return Error{"bad_sheet",
-                     "\"" + text +
-                         "\" is not a sheet size; write for example 210x297 (mm, 120 to 2000 each), A4 or "
-                         "Letter.",
+                     Words(NINE_WORDS("core",
+                                      "\"{text}\" is not a sheet size; write for example 210x297 (mm, 120 to "
+                                      "2000 each), A4 or Letter."))
+                         .name("text", text),
                      "sheet"};
     }
     return SheetSize{*width, *height};
@@ -159,10 +164,14 @@ std::vector<bool> placeByHand(CutPages& pages, const std::vector<PiecePlace>& pl
                    !overlapping(pages.pieces[i].piece, moved);
         }
         if (!fits) {
-            pages.warnings.push_back({"place_lost",
-                                      "The piece \"" + moved.name + " " + moved.side +
-                                          "\" no longer fits where it was put and was laid out anew.",
-                                      "cut.places"});
+            pages.warnings.push_back(
+                {"place_lost",
+                 Words(NINE_WORDS("core",
+                                  "The piece \"{name} {side}\" no longer fits where it was put and was "
+                                  "laid out anew."))
+                     .name("name", moved.name)
+                     .name("side", std::string(1, moved.side)),
+                 "cut.places"});
             continue;
         }
         found->piece = std::move(moved);
@@ -178,7 +187,8 @@ std::vector<bool> placeByHand(CutPages& pages, const std::vector<PiecePlace>& pl
 Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet,
                               const std::vector<PiecePlace>& places) {
     if (pieces.empty()) {
-        return Error{"nothing_to_cut", "There are no masks to cut: add an element to the pattern first.",
+        return Error{"nothing_to_cut",
+                     NINE_WORDS("core", "There are no masks to cut: add an element to the pattern first."),
                      "masks"};
     }
     const Area area = usable(sheet);
@@ -193,12 +203,19 @@ Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize&
         const bool flat = size.x() >= size.y();
         const bool upright = fits(size.x(), size.y()), turned = fits(size.y(), size.x());
         if (!upright && !turned) {
-            return Error{"piece_too_large",
-                         "The mask \"" + piece.name + " " + piece.side + "\" is " + fixedText(size.x(), 0) +
-                             " x " + fixedText(size.y(), 0) + " mm; on this sheet " + fixedText(room.x(), 0) +
-                             " x " + fixedText(room.y(), 0) +
-                             " mm can be used. Take a larger sheet or split the mask.",
-                         "masks." + piece.id};
+            return Error{
+                "piece_too_large",
+                Words(NINE_WORDS(
+                          "core",
+                          "The mask \"{name} {side}\" is {x} x {y}; on this sheet {roomWide} x {roomHigh} "
+                          "can be used. Take a larger sheet or split the mask."))
+                    .name("name", piece.name)
+                    .name("side", std::string(1, piece.side))
+                    .length("x", size.x(), 0)
+                    .length("y", size.y(), 0)
+                    .length("roomWide", room.x(), 0)
+                    .length("roomHigh", room.y(), 0),
+                "masks." + piece.id};
         }
         if (!upright || (!flat && turned))
             transform(piece, [](const Vec2& p) { return Vec2(-p.y(), p.x()); });
@@ -302,7 +319,9 @@ Result<CutPages> movePiece(CutPages pages, std::size_t index, const Vec2& shift)
         const PlacedPiece& other = pages.pieces[i];
         if (i != index && other.page == moved.page && overlapping(other.piece, moved.piece)) {
             return Error{"overlap",
-                         "The piece would lie over \"" + other.piece.name + " " + other.piece.side + "\".",
+                         Words(NINE_WORDS("core", "The piece would lie over \"{name} {side}\"."))
+                             .name("name", other.piece.name)
+                             .name("side", std::string(1, other.piece.side)),
                          moved.piece.id};
         }
     }

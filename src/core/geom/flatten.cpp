@@ -22,7 +22,9 @@ constexpr double kRelaxConverged_mm =
 constexpr std::array<int, 6> kFeasibleSteps{2, 3, 4, 4, 5, 6};
 
 const Error kFolded{"cannot_flatten",
-                    "This patch bends too far to be laid flat in one piece: make it smaller or split it.",
+                    NINE_WORDS("core",
+                               "This patch bends too far to be laid flat in one piece: make it smaller "
+                               "or split it."),
                     ""};
 
 /// The two vertices farthest apart, found by two sweeps: good places for pins.

@@ -260,14 +260,18 @@ std::vector<std::vector<int>> bandsFrom(const Lattice& lattice, const ScatteredM
 Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
                                  const std::vector<HeldMark>& marks, Laying laying, const Task& task) {
     if (pairs.flat.size() < kFewestPairs) {
-        return Error{"bad_map",
-                     "The map has " + std::to_string(pairs.flat.size()) +
-                         " points; at least 30 are needed to lay it on the body.",
-                     "map"};
+        return Error{
+            "bad_map",
+            Words(NINE_WORDS("core",
+                             "The map has {flat} points; at least 30 are needed to lay it on the body."))
+                .number("flat", pairs.flat.size(), 0),
+            "map"};
     }
     if (marks.size() < 2) {
-        return Error{"bad_map", "Two registration marks or more are needed: without them a sheet slides.",
-                     "marks"};
+        return Error{
+            "bad_map",
+            NINE_WORDS("core", "Two registration marks or more are needed: without them a sheet slides."),
+            "marks"};
     }
     std::vector<Vec3> positions;
     positions.reserve(pairs.skin.size());
@@ -286,12 +290,14 @@ Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
     }
     const double area = size.x() * size.y() * inside / (probes * probes);
     if (!(area > 0)) {
-        return Error{"bad_map", "The map's points lie on a line; there is no sheet between them.", "map"};
+        return Error{"bad_map",
+                     NINE_WORDS("core", "The map's points lie on a line; there is no sheet between them."),
+                     "map"};
     }
 
     Lattice lattice = cutLattice(surface, sheet, area);
     if (lattice.triangles.empty()) {
-        return Error{"bad_map", "There is no sheet between the map's points.", "map"};
+        return Error{"bad_map", NINE_WORDS("core", "There is no sheet between the map's points."), "map"};
     }
     for (const HeldMark& mark : marks) lattice.holds.push_back(holdAt(lattice, mark));
 

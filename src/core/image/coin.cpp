@@ -76,8 +76,9 @@ double changeAt(const std::vector<Plane>& planes, const Vec2& p, const Vec2& alo
 
 Result<SeenCoin> coinAt(const Picture& picture, const Vec2& inside) {
     const Error none{"no_coin",
-                     "No coin is found here. Click into its middle; it should lie free, on ground of another "
-                     "colour.",
+                     NINE_WORDS("core",
+                                "No coin is found here. Click into its middle; it should lie free, on "
+                                "ground of another colour."),
                      "coin"};
     if (picture.empty() ||
         !(inside.x() >= 0 && inside.y() >= 0 && inside.x() < picture.width && inside.y() < picture.height))
@@ -174,9 +175,12 @@ std::optional<Warning> slantWarning(const SeenCoin& coin) {
     constexpr double kWorthSaying_deg = 8;  // a hundredth
     if (coin.slant_deg < kWorthSaying_deg) return std::nullopt;
     return Warning{"camera_slants",
-                   "The camera looks down at a slant of about " + fixedText(coin.slant_deg, 0) +
-                       " degrees: across it everything is seen " + fixedText(100 * (1 - coin.slender), 1) +
-                       " % too short. Hold it straight above, far away.",
+                   Words(NINE_WORDS("core",
+                                    "The camera looks down at a slant of about {slant} degrees: across "
+                                    "it everything is seen {short} % too short. Hold it straight above, "
+                                    "far away."))
+                       .number("slant", coin.slant_deg, 0)
+                       .number("short", 100 * (1 - coin.slender), 1),
                    "photo"};
 }
 

@@ -78,10 +78,6 @@ PixelSet ownLine(const PixelSet& line, const PixelSet& body, double perMm) {
     return own;
 }
 
-std::string fromTo(double from_px, double to_px, double perMm) {
-    return fixedText(from_px / perMm, 0) + " to " + fixedText(to_px / perMm, 0) + " mm";
-}
-
 /// A body whose line runs out of the box and comes back: what lies between is cut off by the border.
 std::optional<Error> overTheEdge(const PixelSet& line, const std::optional<Part>& body, double perMm,
                                  const std::string& name) {
@@ -112,13 +108,26 @@ std::optional<Error> overTheEdge(const PixelSet& line, const std::optional<Part>
             from = std::min(from, upright ? y : x);
             to = std::max(to, upright ? y : x);
         }
-        const char* edge = left ? "left" : right ? "right" : top ? "upper" : "lower";
-        return Error{"over_the_edge",
-                     "The line of the " + name + " runs over the " + edge + " edge of its box, " +
-                         fromTo(from, to, perMm) + (upright ? " below its top" : " from its left edge") +
-                         ". Draw the body again, wholly within the box; a body longer than the box is "
-                         "photographed instead.",
-                     name};
+        const Pattern edge = left    ? NINE_WORDS("core", "left")
+                             : right ? NINE_WORDS("core", "right")
+                             : top   ? NINE_WORDS("core", "upper")
+                                     : NINE_WORDS("core", "lower");
+        return Error{
+            "over_the_edge",
+            Words(upright
+                      ? NINE_WORDS("core",
+                                   "The line of the {name} runs over the {edge} edge of its box, from "
+                                   "{from} to {to} below its top. Draw the body again, wholly within the "
+                                   "box; a body longer than the box is photographed instead.")
+                      : NINE_WORDS("core",
+                                   "The line of the {name} runs over the {edge} edge of its box, from "
+                                   "{from} to {to} from its left edge. Draw the body again, wholly within "
+                                   "the box; a body longer than the box is photographed instead."))
+                .name("name", name)
+                .words("edge", edge)
+                .length("from", from / perMm, 0)
+                .length("to", to / perMm, 0),
+            name};
     }
     return std::nullopt;
 }
@@ -231,11 +240,19 @@ Result<std::optional<Enclosure>> enclosedIn(const FlatBox& box, const PixelSet& 
     if (chosen->bodies.size() > 1) {
         const Part &a = chosen->bodies[0], &b = chosen->bodies[1];
         if (static_cast<double>(b.area()) > kSecondBody * static_cast<double>(a.area()))
-            return Error{"two_bodies",
-                         "There are two closed lines in the box of the " + name + ", at " +
-                             fromTo(a.left, a.right, perMm) + " and at " + fromTo(b.left, b.right, perMm) +
-                             " from its left edge. One body a box: paint one of them out, or rub it out.",
-                         name};
+            return Error{
+                "two_bodies",
+                Words(NINE_WORDS(
+                          "core",
+                          "There are two closed lines in the box of the {name}, from {from} to {to} and from "
+                          "{from2} to {to2} from its left edge. One body a box: paint one of them out, or "
+                          "rub it out."))
+                    .name("name", name)
+                    .length("from", a.left / perMm, 0)
+                    .length("to", a.right / perMm, 0)
+                    .length("from2", b.left / perMm, 0)
+                    .length("to2", b.right / perMm, 0),
+                name};
     }
     return std::optional<Enclosure>(regionsOf(box, lines, chosen->body, factor, chosen->gap_mm));
 }

@@ -25,7 +25,9 @@ constexpr double kFlattest = 1e-9;  // singular value ratio of pairs that lie in
 }  // namespace
 
 Result<Homography> Homography::through(const std::vector<PointPair>& pairs) {
-    const Error bad{"bad_points", "Four points, no three of them in one line, fix a page; these do not.", ""};
+    const Error bad{
+        "bad_points",
+        NINE_WORDS("core", "Four points, no three of them in one line, fix a page; these do not."), ""};
     if (pairs.size() < 4) return bad;
     const Eigen::Matrix3d a = normaliser(pairs, true), b = normaliser(pairs, false);
     Eigen::MatrixXd rows = Eigen::MatrixXd::Zero(std::max<long>(9, 2 * static_cast<long>(pairs.size())), 9);

@@ -315,7 +315,7 @@ std::optional<TracedBox> filledIn(const FlatBox& box) {
 }
 
 /// What to say when something lies on the box: from where to where, or nothing.
-std::string coveredWords(const FlatBox& box) {
+Words coveredWords(const FlatBox& box) {
     constexpr double kWorthSaying_mm2 = 40;
     int left = box.covered.width, right = -1;
     double area = 0;
@@ -327,13 +327,16 @@ std::string coveredWords(const FlatBox& box) {
             area += 1;
         }
     }
-    if (area < kWorthSaying_mm2 * box.pixelsPerMm * box.pixelsPerMm) return "";
-    return " Something covers its box from " + fixedText(left / box.pixelsPerMm, 0) + " to " +
-           fixedText(right / box.pixelsPerMm, 0) + " mm: take the picture again with nothing over the page.";
+    if (area < kWorthSaying_mm2 * box.pixelsPerMm * box.pixelsPerMm) return {};
+    return Words(NINE_WORDS("core",
+                            "Something covers its box from {from} to {to}: take the picture again with "
+                            "nothing over the page."))
+        .length("from", left / box.pixelsPerMm, 0)
+        .length("to", right / box.pixelsPerMm, 0);
 }
 
-std::string placeOf(const FlatBox& box, const Vec2& pixel) {
-    return fixedText(pixel.x() / box.pixelsPerMm, 0) + " mm from the left edge of its box";
+double placeOf_mm(const FlatBox& box, const Vec2& pixel) {
+    return pixel.x() / box.pixelsPerMm;
 }
 
 /// Where both sides of a fine end cross, the end is where they meet.
@@ -369,11 +372,16 @@ TracedBox tracedBox(Polyline2 line, const Drawn& drawn, const Enclosure& regions
 }  // namespace
 
 Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const Task& task) {
-    const std::string covered = coveredWords(box);
-    const Error nothing{covered.empty() ? "nothing_drawn" : "line_open",
-                        "There is no closed line in the box of the " + name + ", or it is too faint." +
-                            (covered.empty() ? " Draw round the body with a soft, dark pencil." : covered),
-                        name};
+    const Words covered = coveredWords(box);
+    const Error nothing{
+        covered.empty() ? "nothing_drawn" : "line_open",
+        Words(NINE_WORDS("core",
+                         "There is no closed line in the box of the {name}, or it is too faint. {what}"))
+            .name("name", name)
+            .words("what", covered.empty()
+                               ? Words(NINE_WORDS("core", "Draw round the body with a soft, dark pencil."))
+                               : covered),
+        name};
     const double perMm = box.pixelsPerMm;
     const auto finish = [&](TracedBox found) {
         for (Vec2& p : found.outline) p = box.mmOf(p);
@@ -394,9 +402,13 @@ Result<TracedBox> outlineIn(const FlatBox& box, const std::string& name, const T
             if (!filledIn(box))  // the edge of a filled body is no line
                 return Error{
                     "line_open",
-                    "The line of the " + name + " is broken or hidden for " + fixedText(open_mm, 0) +
-                        " mm, " + placeOf(box, line[(gap.first + gap.count / 2) % line.size()]) +
-                        ". Close it with the pencil, or take the picture again with nothing over it.",
+                    Words(NINE_WORDS("core",
+                                     "The line of the {name} is broken or hidden for {open}, {at} from the "
+                                     "left edge of its box. Close it "
+                                     "with the pencil, or take the picture again with nothing over it."))
+                        .name("name", name)
+                        .length("open", open_mm, 0)
+                        .length("at", placeOf_mm(box, line[(gap.first + gap.count / 2) % line.size()]), 0),
                     name};
         }
     }

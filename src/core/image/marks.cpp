@@ -50,21 +50,14 @@ Vec2 centreOfInk(const Picture& picture, const Vec2& middle, double half) {
     return all > 0 ? Vec2(sum / all) : middle;
 }
 
-std::string listed(const std::vector<std::string>& words) {
-    std::string text;
-    for (std::size_t i = 0; i < words.size(); ++i)
-        text += (i == 0 ? "" : i + 1 == words.size() ? " and " : ", ") + words[i];
-    return text;
-}
-
-const char* const kMarkPlaces[] = {"lower left",
-                                   "lower right",
-                                   "upper right",
-                                   "upper left",
-                                   "top, left of the middle",
-                                   "bottom, right of the middle",
-                                   "left edge",
-                                   "right edge"};
+const Pattern kMarkPlaces[] = {NINE_WORDS("core", "lower left"),
+                               NINE_WORDS("core", "lower right"),
+                               NINE_WORDS("core", "upper right"),
+                               NINE_WORDS("core", "upper left"),
+                               NINE_WORDS("core", "top, left of the middle"),
+                               NINE_WORDS("core", "bottom, right of the middle"),
+                               NINE_WORDS("core", "left edge"),
+                               NINE_WORDS("core", "right edge")};
 
 struct Match {
     std::size_t count = 0;
@@ -233,9 +226,13 @@ std::vector<Vec2> findRings(const Picture& picture, const Task& task) {
 Result<SeenPage> seePage(const std::vector<Vec2>& rings, const Vec2& size_px) {
     const std::size_t n = rings.size(), all = tracing_sheet::kMarks_mm.size();
     const Error missing{"marks_missing",
-                        "Only " + std::to_string(std::min(n, all)) + " of the page's " + std::to_string(all) +
-                            " ring marks can be seen; at least " + std::to_string(kFewestMarks) +
-                            " are needed. Take the picture again with the whole page in it, in even light.",
+                        Words(NINE_WORDS("core",
+                                         "Only {seen} of the page's {all} ring marks can be seen; at least "
+                                         "{needed} are needed. Take the picture again with the whole page "
+                                         "in it, in even light."))
+                            .number("seen", std::min(n, all), 0)
+                            .number("all", all, 0)
+                            .number("needed", kFewestMarks, 0),
                         "marks"};
     if (n < kFewestMarks) return missing;
     const Match best = bestMatch(rings);
@@ -244,21 +241,22 @@ Result<SeenPage> seePage(const std::vector<Vec2>& rings, const Vec2& size_px) {
         for (Vec2& p : mirrored) p.x() = size_px.x() - p.x();
         const Match other = bestMatch(mirrored);
         if (other.count >= kFewestMarks && other.count > best.count)
-            return Error{
-                "page_mirrored",
-                "The picture shows the page mirrored, as some cameras and scanners do: left and right "
-                "are changed over. Turn mirroring off, or flip the picture, and open it again.",
-                "picture"};
+            return Error{"page_mirrored",
+                         NINE_WORDS("core",
+                                    "The picture shows the page mirrored, as some cameras and scanners do: "
+                                    "left and right are changed over. Turn mirroring off, or flip the "
+                                    "picture, and open it again."),
+                         "picture"};
     }
     if (best.count < kFewestMarks) return missing;
     Result<SeenPage> page = seenThrough(best.pairs, size_px);
     if (!page) return page;
     if (page->miss_mm > kFlat_mm)
-        return Error{
-            "page_not_flat",
-            "The page is bent or folded: its marks do not fit a flat page. Lay it flat, under glass if need "
-            "be, and take the picture again.",
-            "marks"};
+        return Error{"page_not_flat",
+                     NINE_WORDS("core",
+                                "The page is bent or folded: its marks do not fit a flat page. Lay it "
+                                "flat, under glass if need be, and take the picture again."),
+                     "marks"};
     return page;
 }
 
@@ -269,8 +267,8 @@ bool showsTracingSheet(const Picture& picture, const Task& task) {
     return page || page.error().code != "marks_missing";
 }
 
-std::string missingMarks(const SeenPage& page) {
-    std::vector<std::string> words;
+Words missingMarks(const SeenPage& page) {
+    std::vector<Words> words;
     for (std::size_t k = 0; k < tracing_sheet::kMarks_mm.size(); ++k) {
         const bool seen = std::any_of(page.marks.begin(), page.marks.end(), [&](const PointPair& p) {
             return p.from == tracing_sheet::kMarks_mm[k];

@@ -23,7 +23,7 @@ Result<SeenPage> seePage(const std::vector<Vec2>& rings, const Vec2& size_px);
 
 /// Where the marks stand that were not seen, or left out because they do not agree with the others, in words;
 /// empty when all are used.
-std::string missingMarks(const SeenPage& page);
+Words missingMarks(const SeenPage& page);
 
 /// Whether a picture shows the tracing sheet, mirrored or bent as may be. About 50 ms.
 bool showsTracingSheet(const Picture& picture, const Task& task = {});

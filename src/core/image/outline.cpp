@@ -163,8 +163,10 @@ Vec2 laidOn(const Vec2& point, const BodyAxis& axis) {
 Result<BodyAxis> axisThrough(const Polyline2& outline, const Vec2& nose, const Vec2& tail, double least,
                              bool noseLeft) {
     if (!((tail - nose).norm() >= least))
-        return Error{"no_axis", "Nose and tail of the axis coincide; drag them to the ends of the body.",
-                     "axis"};
+        return Error{
+            "no_axis",
+            NINE_WORDS("core", "Nose and tail of the axis coincide; drag them to the ends of the body."),
+            "axis"};
     const BodyAxis found = axisOf(outline, noseLeft);
     const BodyAxis given{nose, tail, found.noseFlat, found.tailFlat};
     double from = 1e18, to = -1e18;

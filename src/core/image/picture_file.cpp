@@ -19,15 +19,20 @@ constexpr double kMmPerInch = 25.4;
 
 Error damaged(const std::string& where) {
     return {"damaged_picture",
-            "The picture is damaged or cut off part way; copy it from the camera or scanner again.", where};
+            NINE_WORDS("core",
+                       "The picture is damaged or cut off part way; copy it from the camera or "
+                       "scanner again."),
+            where};
 }
 
 Status checkSize(double width, double height, const std::string& where) {
     if (width * height <= kMostMegapixels * 1e6) return Done{};
     return Error{"too_many_pixels",
-                 "The picture has " + fixedText(width * height / 1e6, 0) + " megapixels; up to " +
-                     fixedText(kMostMegapixels, 0) +
-                     " are read. Save it smaller, a scan at 300 dpi is enough.",
+                 Words(NINE_WORDS("core",
+                                  "The picture has {size} megapixels; up to {most} are read. Save "
+                                  "it smaller, a scan at 300 dpi is enough."))
+                     .number("size", width * height / 1e6, 0)
+                     .number("most", kMostMegapixels, 0),
                  where};
 }
 
@@ -88,7 +93,9 @@ Result<PictureFile> decodeJpeg(std::string_view bytes, const std::string& where,
     if (Status ok = checkSize(jpeg.image_width, jpeg.image_height, where); !ok) return ok.error();
     if (jpeg.num_components == 4)
         return Error{"unsupported_picture",
-                     "The picture is stored in printing colours (CMYK); save it as an ordinary JPEG or PNG.",
+                     NINE_WORDS("core",
+                                "The picture is stored in printing colours (CMYK); save it as an "
+                                "ordinary JPEG or PNG."),
                      where};
     PictureFile file;
     for (const jpeg_marker_struct* m = jpeg.marker_list; m; m = m->next) {
@@ -193,7 +200,9 @@ Result<PictureFile> decodePicture(std::string_view bytes, const std::string& whe
     const bool jpeg = bytes.substr(0, 3) == "\xFF\xD8\xFF";
     const bool png = bytes.substr(0, 8) == "\x89PNG\r\n\x1a\n";
     if (!jpeg && !png)
-        return Error{"not_a_picture", "This is not a JPEG or PNG picture; save it as one of these.", where};
+        return Error{"not_a_picture",
+                     NINE_WORDS("core", "This is not a JPEG or PNG picture; save it as one of these."),
+                     where};
     Result<PictureFile> file = jpeg ? decodeJpeg(bytes, where, task) : decodePng(bytes, where, task);
     if (!file) return file;
     file->picture = oriented(std::move(file->picture), file->orientation);

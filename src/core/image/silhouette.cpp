@@ -273,14 +273,16 @@ Result<Silhouette> silhouetteIn(const Scene& scene, const SilhouetteWish& wish, 
         (seen.on[i] ? onBody : onGround) += soft.values[i];
         ++(seen.on[i] ? bodyCount : groundCount);
     }
-    const Error noContrast{
-        "no_contrast",
-        "The body does not stand out from its ground. Lay it on plain paper of another colour, in "
-        "even light, and take the picture again.",
-        "photo"};
-    const Error nothingLeft{
-        "nothing_found",
-        "Nothing of the body is left when what was painted out is taken off. Take a stroke back.", "photo"};
+    const Error noContrast{"no_contrast",
+                           NINE_WORDS("core",
+                                      "The body does not stand out from its ground. Lay it on plain paper of "
+                                      "another colour, in even light, and take the picture again."),
+                           "photo"};
+    const Error nothingLeft{"nothing_found",
+                            NINE_WORDS("core",
+                                       "Nothing of the body is left when what was painted out is taken off. "
+                                       "Take a stroke back."),
+                            "photo"};
     if (bodyCount == 0 || groundCount == 0) return noContrast;
     onBody /= static_cast<double>(bodyCount);
     onGround /= static_cast<double>(groundCount);
@@ -311,22 +313,26 @@ Result<Silhouette> silhouetteIn(const Scene& scene, const SilhouetteWish& wish, 
     parts = partsOf(body, false);
     if (parts.empty() || parts.front().area() < 400) {
         if (!wish.strokes.empty()) return nothingLeft;
-        return Error{"nothing_found", "No body was found in the picture; it should fill a good part of it.",
-                     "photo"};
+        return Error{
+            "nothing_found",
+            NINE_WORDS("core", "No body was found in the picture; it should fill a good part of it."),
+            "photo"};
     }
     const Part& found = parts.front();
     const double share = static_cast<double>(found.area()) / static_cast<double>(scene.area);
     if (found.left <= 1 || found.top <= 1 || found.right >= mask.width - 2 || found.bottom >= mask.height - 2)
-        return Error{
-            "cut_off",
-            "The body, or its ground, runs out of the picture; take it with plain ground all round the body.",
-            "photo"};
+        return Error{"cut_off",
+                     NINE_WORDS("core",
+                                "The body, or its ground, runs out of the picture; take it with plain "
+                                "ground all round the body."),
+                     "photo"};
     if (share > 0.85) return noContrast;
     if (static_cast<double>(whole - found.area()) > 0.25 * static_cast<double>(found.area()))
         result.warnings.push_back(
             {"much_left_out",
-             "Besides the body, large parts were found and left out; look whether the outline "
-             "follows the body, and paint out what is not.",
+             NINE_WORDS("core",
+                        "Besides the body, large parts were found and left out; look whether the "
+                        "outline follows the body, and paint out what is not."),
              "photo"});
     const auto other = std::find_if(asSeen.begin(), asSeen.end(), [&](const Part& part) {
         return static_cast<double>(part.area()) > kSecondBody * static_cast<double>(found.area()) &&
@@ -335,11 +341,12 @@ Result<Silhouette> silhouetteIn(const Scene& scene, const SilhouetteWish& wish, 
     if (other != asSeen.end())
         result.warnings.push_back(
             {"second_body",
-             "Something else as large as a body lies in the picture, " +
-                 std::string(other->centroid(mask.width).x() < found.centroid(mask.width).x()
-                                 ? "to the left"
-                                 : "to the right") +
-                 " of what was taken for the body. If that is the wrong one, paint it out.",
+             Words(NINE_WORDS("core",
+                              "Something else as large as a body lies in the picture, {side} of what "
+                              "was taken for the body. If that is the wrong one, paint it out."))
+                 .words("side", (other->centroid(mask.width).x() < found.centroid(mask.width).x()
+                                     ? NINE_WORDS("core", "to the left")
+                                     : NINE_WORDS("core", "to the right"))),
              "photo"});
     task.progress(0.8);
     if (task.cancelled()) return Task::cancelledError();
@@ -390,8 +397,10 @@ Result<Silhouette> silhouetteIn(const Scene& scene, const SilhouetteWish& wish, 
     if (shadow.doubtful || static_cast<double>(vague) > kSoftShare * static_cast<double>(open))
         result.warnings.push_back(
             {"soft_edge",
-             "Part of the outline is soft, as the edge of a shadow is, and has no colour to tell it by. "
-             "Take the picture in even light, on paper of another colour, or paint the shadow out.",
+             NINE_WORDS("core",
+                        "Part of the outline is soft, as the edge of a shadow is, and has no "
+                        "colour to tell it by. Take the picture in even light, on paper of "
+                        "another colour, or paint the shadow out."),
              "photo"});
     result.guessed = guessedIn(border, factor);
     Polyline2 line = evenlySpaced(border.line, 2, 2);
@@ -406,13 +415,17 @@ Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wi
     const int factor = factorFor(picture, kWorkOn_px);
     const Picture small = reduced(picture, factor);
     if (small.width < 40 || small.height < 40)
-        return Error{"nothing_found", "The picture is too small to find a body in; take it with more pixels.",
-                     "photo"};
+        return Error{
+            "nothing_found",
+            NINE_WORDS("core", "The picture is too small to find a body in; take it with more pixels."),
+            "photo"};
     task.progress(0.2);
     if (task.cancelled()) return Task::cancelledError();
     if (showsTracingSheet(small, task))
         return Error{"tracing_sheet",
-                     "This is a picture of the tracing sheet, not of a body. Open it under \"Trace it\".",
+                     NINE_WORDS("core",
+                                "This is a picture of the tracing sheet, not of a body. Open it under "
+                                "\"Trace it\"."),
                      "photo"};
     std::vector<Plane> lab = labPlanes(small);
     GroundPlane ground[3];

@@ -53,11 +53,14 @@ Result<double> knownStandOff(const TracedBox& side, const TracingWish& wish, War
     if (!byLength) return *byHeight;
     if (!byHeight) return *byLength;
     if (std::abs(*byLength - *byHeight) > kAgree_mm)
-        warnings.push_back({"known_sizes_disagree",
-                            "The length asks for " + fixedText(*byLength, 2) +
-                                " mm to be taken off all round, the height for " + fixedText(*byHeight, 2) +
-                                " mm; the mean is taken. Measure both again.",
-                            "known_length"});
+        warnings.push_back(
+            {"known_sizes_disagree",
+             Words(NINE_WORDS("core",
+                              "The length asks for {length} to be taken off all round, the height "
+                              "for {height}; the mean is taken. Measure both again."))
+                 .length("length", *byLength, 2)
+                 .length("height", *byHeight, 2),
+             "known_length"});
     return 0.5 * (*byLength + *byHeight);
 }
 
@@ -93,13 +96,15 @@ Result<double> standOffFor(const Polyline2& outline, bool noseLeft, double size_
     // Size falls as it is drawn in: by twice as much, or more at a fine end.
     double low = -kFarthestIn_mm, high = kFarthestOut_mm;
     if (!(over > -kFarthestIn_mm && left(high) < size_mm && left(low) > size_mm))
-        return Error{
-            "known_size_off",
-            std::string("The tracing is ") + fixedText(drawn, 1) + " mm " + (height ? "high" : "long") +
-                ", the ruler says " + fixedText(size_mm, 1) +
-                " mm: no pencil stands so far off. Measure again, from nose to tail without bill and "
-                "rings, and see whether the printed line of 100 mm is right.",
-            height ? "known_height" : "known_length"};
+        return Error{"known_size_off",
+                     Words(NINE_WORDS("core",
+                                      "The tracing is {drawn} {height}, the ruler says {size}: no pencil "
+                                      "stands so far off. Measure again, from nose to tail without bill and "
+                                      "rings, and see whether the printed line of 100 mm is right."))
+                         .length("drawn", drawn, 1)
+                         .words("height", (height ? NINE_WORDS("core", "high") : NINE_WORDS("core", "long")))
+                         .length("size", size_mm, 1),
+                     height ? "known_height" : "known_length"};
     for (int i = 0; i < 14; ++i) {
         const double middle = 0.5 * (low + high);
         (left(middle) > size_mm ? low : high) = middle;
@@ -128,8 +133,10 @@ Status drawIn(TracingReading& reading, const TracingWish& wish) {
     }
     if (side.outline.empty() || (reading.top && reading.top->outline.empty()))
         return Error{"nothing_drawn",
-                     "Nothing of the tracing is left when " + fixedText(reading.sideStandOff_mm, 1) +
-                         " mm are taken off all round for the pencil.",
+                     Words(NINE_WORDS("core",
+                                      "Nothing of the tracing is left when {off} are taken off all "
+                                      "round for the pencil."))
+                         .length("off", reading.sideStandOff_mm, 1),
                      "traced_with"};
     if (known || side.filled) return Done{};
     if (wish.tracedWith == TracedWith::Edge) {
@@ -139,17 +146,21 @@ Status drawIn(TracingReading& reading, const TracingWish& wish) {
         if (half > kWorthSaying_mm)
             reading.warnings.push_back(
                 {"pencil_stands_off",
-                 "A pencil leaves its line outside the body: by half the line, " + fixedText(half, 2) +
-                     " mm here, where it leaned, by about " + fixedText(usualOf(reading, upright).side, 1) +
-                     " mm where it stood upright. Nothing was taken off. Say how it was held, or one size "
-                     "by ruler.",
+                 Words(NINE_WORDS("core",
+                                  "A pencil leaves its line outside the body: by half the line, {half} "
+                                  "here, where it leaned, by about {side} where it stood upright. Nothing "
+                                  "was taken off. Say how it was held, or one size by ruler."))
+                     .length("half", half, 2)
+                     .length("side", usualOf(reading, upright).side, 1),
                  "traced_with"});
         return Done{};
     }
     reading.warnings.push_back(
         {"stand_off_assumed",
-         "Taken off all round for the pencil: " + fixedText(reading.sideStandOff_mm, 2) +
-             " mm, assumed from how it was held. One size by ruler, length or height, makes it certain.",
+         Words(NINE_WORDS("core",
+                          "Taken off all round for the pencil: {off}, assumed from how it "
+                          "was held. One size by ruler, length or height, makes it certain."))
+             .length("off", reading.sideStandOff_mm, 2),
          "traced_with"});
     return Done{};
 }

@@ -133,10 +133,12 @@ Result<TracedBox> paintedOutline(const FlatBox& box, const std::string& name, st
     if (!found || strokes.empty()) return found;
     found->outline = withStrokes(found->outline, strokes);
     if (found->outline.empty())
-        return Error{
-            "nothing_drawn",
-            "Nothing of the " + name + " is left when what was painted out is taken off. Take a stroke back.",
-            name};
+        return Error{"nothing_drawn",
+                     Words(NINE_WORDS("core",
+                                      "Nothing of the {name} is left when what was painted out is taken off. "
+                                      "Take a stroke back."))
+                         .name("name", name),
+                     name};
     std::erase_if(found->guides, [&](const GuideLine& guide) {
         return !contains(found->outline, guide.points[guide.points.size() / 2]);
     });
@@ -192,8 +194,10 @@ bool eyeAtTheTail(const TracedBox& box) {
 Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wish, const Task& task) {
     if (wish.ruler_mm && !(*wish.ruler_mm > 80 && *wish.ruler_mm < 120))
         return Error{"ruler_wrong",
-                     "The printed line of 100 mm cannot measure " + fixedText(*wish.ruler_mm, 1) +
-                         " mm; measure from its first tick to its last.",
+                     Words(NINE_WORDS("core",
+                                      "The printed line of 100 mm cannot measure {ruler}; measure from its "
+                                      "first tick to its last."))
+                         .length("ruler", *wish.ruler_mm, 1),
                      "ruler_mm"};
     const std::vector<Vec2> rings = findRings(picture, task);
     if (task.cancelled()) return Task::cancelledError();
@@ -204,14 +208,20 @@ Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wi
     reading.page = std::move(*page);
     const double perMm = reading.page.view.pixelsPerMm(0.5 * tracing_sheet::kFrame_mm);
     if (perMm < kFewestPixelsPerMm)
-        return Error{"page_too_small",
-                     "The page is too small in the picture: " + fixedText(perMm, 1) +
-                         " pixels for a millimetre. Scan at 150 dpi or more, or go nearer.",
-                     "picture"};
-    if (const std::string missing = missingMarks(reading.page); !missing.empty())
+        return Error{
+            "page_too_small",
+            Words(NINE_WORDS("core",
+                             "The page is too small in the picture: {pixels} pixels for a millimetre. "
+                             "Scan at 150 dpi or more, or go nearer."))
+                .number("pixels", perMm, 1),
+            "picture"};
+    if (const Words missing = missingMarks(reading.page); !missing.empty())
         reading.warnings.push_back(
             {"marks_missing",
-             "These marks are hidden or do not agree with the others, which are enough: " + missing + ".",
+             Words(NINE_WORDS("core",
+                              "These marks are hidden or do not agree with the others, which are "
+                              "enough: {missing}."))
+                 .words("missing", missing),
              "marks"});
     if (wish.ruler_mm) {
         reading.scale = *wish.ruler_mm / tracing_sheet::kRuler_mm;
@@ -224,12 +234,14 @@ Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wi
         }
     }
     if (std::abs(reading.scale - 1) > kWorthSaying)
-        reading.warnings.push_back({"printed_at_scale",
-                                    "The page was printed at " + fixedText(100 * reading.scale, 1) +
-                                        " %: its line of 100 mm measures " +
-                                        fixedText(100 * reading.scale, 1) +
-                                        " mm. All sizes are corrected for it.",
-                                    "ruler"});
+        reading.warnings.push_back(
+            {"printed_at_scale",
+             Words(NINE_WORDS("core",
+                              "The page was printed at {scale} %: its line of 100 mm measures {scale}. "
+                              "All sizes are corrected for it."))
+                 .number("scale", 100 * reading.scale, 1)
+                 .length("scale", 100 * reading.scale, 1),
+             "ruler"});
     // The picture is brought near to what the boxes are read at, so that no pixel is skipped.
     const int factor = std::max(1, static_cast<int>(perMm / kFlatPerMm));
     const Picture small = reduced(picture, factor);
@@ -267,20 +279,22 @@ Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wi
         box->axis = *axis;
     }
     if (eyeAtTheTail(*reading.side))
-        reading.warnings.push_back({"nose_perhaps_other",
-                                    std::string("An eye is drawn near the ") +
-                                        (wish.noseLeft ? "right" : "left") +
-                                        " end, but the nose is read at the other one. If that is wrong, say "
-                                        "that the nose is at the " +
-                                        (wish.noseLeft ? "right." : "left."),
-                                    "nose"});
+        reading.warnings.push_back(
+            {"nose_perhaps_other",
+             Words(NINE_WORDS("core",
+                              "An eye is drawn near the {other} end, but the nose is read at the other one. "
+                              "If that is wrong, say "
+                              "that the nose is at the {other}."))
+                 .words("other", wish.noseLeft ? NINE_WORDS("core", "right") : NINE_WORDS("core", "left")),
+             "nose"});
     if (!reading.scaleMeasured)
         reading.warnings.push_back(
             {"scale_unmeasured",
-             "Whether the page was printed true to size cannot be seen in this picture: printed at 97 % it "
-             "would make the body " +
-                 fixedText(0.03 * reading.side->axis.length(), 1) +
-                 " mm too long. Lay a ruler to the printed line of 100 mm and say what it measures.",
+             Words(NINE_WORDS("core",
+                              "Whether the page was printed true to size cannot be seen in this "
+                              "picture: printed at 97 % it would make the body {length} too long. Lay "
+                              "a ruler to the printed line of 100 mm and say what it measures."))
+                 .length("length", 0.03 * reading.side->axis.length(), 1),
              "ruler"});
     const Vec2 origin(tracing_sheet::kRubbing.low.x(),
                       0.5 * (tracing_sheet::kRubbing.low.y() + tracing_sheet::kRubbing.high.y()));

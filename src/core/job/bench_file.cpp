@@ -15,7 +15,7 @@ constexpr int kBenchFormat = 1;
 
 PracticeRange readRange(const Value& json, const std::string& path) {
     const auto three = numbersIn(json, 3);
-    if (!three) fail("bad_value", "A range is [low, start, high].", path);
+    if (!three) fail("bad_value", NINE_WORDS("core", "A range is [low, start, high]."), path);
     return {(*three)[0], (*three)[1], (*three)[2]};
 }
 
@@ -29,7 +29,7 @@ void readPractice(const Value& json, SprayPractice& p) {
         const auto range = numbersIn(*v, 2);
         if (!range || std::any_of(range->begin(), range->end(),
                                   [](double n) { return n != std::floor(n) || std::abs(n) > kMost; }))
-            fail("bad_value", "coats is [least, most].", f.at("coats"));
+            fail("bad_value", NINE_WORDS("core", "coats is [least, most]."), f.at("coats"));
         p.leastCoats = static_cast<int>((*range)[0]);
         p.mostCoats = static_cast<int>((*range)[1]);
     }
@@ -44,9 +44,10 @@ SprayBench readBench(const Value& json) {
     const Value* format = f.find("format");
     const auto version = format ? format->number() : std::nullopt;
     if (!version || *version < 1)
-        fail("bad_value", "This is not a bench file: it has no format number.", "format");
+        fail("bad_value", NINE_WORDS("core", "This is not a bench file: it has no format number."), "format");
     if (*version > kBenchFormat)
-        fail("newer_format", "This bench was written by a newer version. Open it with that version.",
+        fail("newer_format",
+             NINE_WORDS("core", "This bench was written by a newer version. Open it with that version."),
              "format");
     SprayBench bench;
     if (const Value* guns = f.find("guns")) {

@@ -30,7 +30,9 @@ Station readStation(const Value& json, const std::string& path) {
                 known = true;
             }
             if (!known)
-                fail("bad_value", "assumed lists names of this station's sizes, such as \"half_width_mm\".",
+                fail("bad_value",
+                     NINE_WORDS("core",
+                                "assumed lists names of this station's sizes, such as \"half_width_mm\"."),
                      f.at("assumed"));
         }
     }
@@ -59,12 +61,12 @@ std::vector<Vec2> readCurve(const Value& json, const std::string& path) {
     for (const Value& item : needArray(json, path)) {
         const auto pair = numbersIn(item, 2);
         if (!pair)
-            fail("bad_value", "A point of a curve is a pair of numbers [x_mm, g_mm].",
+            fail("bad_value", NINE_WORDS("core", "A point of a curve is a pair of numbers [x_mm, g_mm]."),
                  indexed(path, points.size()));
         points.emplace_back((*pair)[0], (*pair)[1]);
     }
     if (points.size() > kMostCorners)
-        fail("out_of_range", "A curve has at most 5000 points; thin them out.", path);
+        fail("out_of_range", NINE_WORDS("core", "A curve has at most 5000 points; thin them out."), path);
     return points;
 }
 
@@ -78,13 +80,15 @@ Landmark readLandmark(const Value& json, const std::string& path) {
     Landmark landmark;
     if (json.isArray()) {
         landmark.points = readCurve(json, path);
-        if (landmark.points.size() < 2) fail("bad_value", "A curve needs two points or more.", path);
+        if (landmark.points.size() < 2)
+            fail("bad_value", NINE_WORDS("core", "A curve needs two points or more."), path);
         return landmark;
     }
     Fields f(json, path);
     if (const Value* points = f.find("points")) {
         landmark.points = readCurve(*points, f.at("points"));
-        if (landmark.points.empty()) fail("bad_value", "A landmark needs a point.", f.at("points"));
+        if (landmark.points.empty())
+            fail("bad_value", NINE_WORDS("core", "A landmark needs a point."), f.at("points"));
     } else {
         const double x = f.number("x_mm"), g = f.number("g_mm");
         landmark.points = {Vec2(x, g)};
@@ -155,10 +159,11 @@ BackPicturePtr readPicture(const Value& json, const std::string& path) {
     f.read("jpeg", text);
     const std::optional<std::string> bytes = bytesOfBase64(text);
     if (!bytes || bytes->size() > kMostPictureBytes)
-        fail("bad_value", "jpeg holds a picture of up to 2 MB as base64.", f.at("jpeg"));
+        fail("bad_value", NINE_WORDS("core", "jpeg holds a picture of up to 2 MB as base64."), f.at("jpeg"));
     picture.jpeg = *bytes;
     const std::vector<Vec2> ends = readCurve(f.need("ends_px"), f.at("ends_px"));
-    if (ends.size() != 2) fail("bad_value", "ends_px holds two points, nose and tail.", f.at("ends_px"));
+    if (ends.size() != 2)
+        fail("bad_value", NINE_WORDS("core", "ends_px holds two points, nose and tail."), f.at("ends_px"));
     picture.nose_px = ends[0];
     picture.tail_px = ends[1];
     picture.unknownJson = f.unknown();
@@ -185,7 +190,8 @@ BlankChapter readBlank(const Value& json) {
         blank.table.stations.push_back(readStation(stations[i], indexed("blank.stations", i)));
     }
     if (const Value* landmarks = f.find("landmarks")) {
-        if (!landmarks->isObject()) fail("bad_value", "landmarks must be an object.", "blank.landmarks");
+        if (!landmarks->isObject())
+            fail("bad_value", NINE_WORDS("core", "landmarks must be an object."), "blank.landmarks");
         for (const Member& member : landmarks->members())
             blank.landmarks[member.key] = readLandmark(member.value, "blank.landmarks." + member.key);
     }
@@ -205,7 +211,8 @@ BlankChapter readBlank(const Value& json) {
         blank.softTail.unknownJson = t.unknown();
         if (!(blank.softTail.length_mm > 0 && blank.softTail.length_mm <= kMaxBody_mm &&
               blank.softTail.height_mm > 0 && blank.softTail.height_mm <= kMaxBody_mm))
-            fail("out_of_range", "A soft tail has a length and a height above 0.", "blank.soft_tail");
+            fail("out_of_range", NINE_WORDS("core", "A soft tail has a length and a height above 0."),
+                 "blank.soft_tail");
     }
     blank.unknownJson = f.unknown();
     return blank;

@@ -53,12 +53,13 @@ std::vector<Vec2> onSkin(const Skin& skin, const Polyline2& line) {
 }
 
 /// A place along the body, x and z in mm, in words.
-std::string placeWords(double from, double to, double z, double length) {
-    if (to < 0.03 * length) return "At the nose";
-    if (from > 0.97 * length) return "At the tail";
-    return std::string(z > 0 ? "On the upper edge " : "On the lower edge ") +
-           fixedText(std::max(0.0, from), 0) + " to " + fixedText(std::min(length, to), 0) +
-           " mm from the nose";
+Words placeWords(double from, double to, double z, double length) {
+    if (to < 0.03 * length) return NINE_WORDS("core", "At the nose");
+    if (from > 0.97 * length) return NINE_WORDS("core", "At the tail");
+    return Words(z > 0 ? NINE_WORDS("core", "On the upper edge {from} to {to} from the nose")
+                       : NINE_WORDS("core", "On the lower edge {from} to {to} from the nose"))
+        .length("from", std::max(0.0, from), 0)
+        .length("to", std::min(length, to), 0);
 }
 
 /// Stretches that were guessed and shadows that may be body, each with its place and how far off it may be.
@@ -87,23 +88,27 @@ void tellDoubts(const Silhouette& silhouette, PhotoOutline& out) {
         spanOf(guess.line, from, to, z);
         out.warnings.push_back(
             {"outline_guessed",
-             placeWords(from, to, z, length) +
-                 " something lies over the outline, or nothing sets it off; it runs on as it "
-                 "does on both sides and may be off by about " +
-                 fixedText(likely, 1) + " mm. Paint in or out what is wrong.",
+             Words(NINE_WORDS("core",
+                              "{place} something lies over the outline, or nothing sets it off; it "
+                              "runs on as it does on both sides and may be off by about {likely}. "
+                              "Paint in or out what is wrong."))
+                 .words("place", placeWords(from, to, z, length))
+                 .length("likely", likely, 1),
              "photo"});
     }
     for (const TakenOff& thing : silhouette.takenOff) {
         if (thing.kind == TakenOff::Kind::Thin && !thing.back) out.hung_mm.push_back(laid(thing.foot));
         if (!thing.doubtful || thing.back) continue;
         spanOf(thing.outline, from, to, z);
-        out.warnings.push_back({"shadow_or_body",
-                                placeWords(from, to, z, length) +
-                                    " a dark part was taken for shadow. If it is the body, which then "
-                                    "reaches up to " +
-                                    fixedText(thing.reach_px * out.mmPerPx, 1) +
-                                    " mm farther out, put it back with a click on the hatching.",
-                                "photo"});
+        out.warnings.push_back(
+            {"shadow_or_body",
+             Words(NINE_WORDS("core",
+                              "{place} a dark part was taken for shadow. If it is the body, which "
+                              "then reaches up to {reach} farther out, put it back with a click on "
+                              "the hatching."))
+                 .words("place", placeWords(from, to, z, length))
+                 .length("reach", thing.reach_px * out.mmPerPx, 1),
+             "photo"});
     }
 }
 
@@ -143,43 +148,56 @@ double nearerThanTable(const PhotoWish& wish, double tableMmPerPx, double length
     if (wish.length_mm) {
         const double ratio = table_mm / *wish.length_mm;
         if (ratio < kLeastRatio || ratio > kMostRatio) {
-            out.warnings.push_back({"sizes_disagree",
-                                    "By what is measured on the table the body would be " +
-                                        fixedText(table_mm, 1) + " mm long, typed are " +
-                                        fixedText(*wish.length_mm, 1) +
-                                        " mm: one of them is wrong. The typed length counts.",
-                                    "scale"});
+            out.warnings.push_back(
+                {"sizes_disagree",
+                 Words(NINE_WORDS("core",
+                                  "By what is measured on the table the body would be {table} long, typed "
+                                  "are {length}: one of them is wrong. The typed length counts."))
+                     .length("table", table_mm, 1)
+                     .length("length", *wish.length_mm, 1),
+                 "scale"});
         } else if (ratio > 1.004) {
             out.camera_mm = above * ratio / (ratio - 1);
-            out.warnings.push_back({"camera_near",
-                                    "Both sizes together say that the camera was about " +
-                                        fixedText(out.camera_mm / 10, 0) +
-                                        " cm away and the outline, about " + fixedText(above, 0) +
-                                        " mm above the table, is seen " + fixedText(100 * (ratio - 1), 1) +
-                                        " % too large; corrected by the typed length.",
-                                    "scale"});
+            out.warnings.push_back(
+                {"camera_near",
+                 Words(NINE_WORDS("core",
+                                  "Both sizes together say that the camera was about {camera} cm away and "
+                                  "the outline, about {above} above the table, is seen {ratio} % too "
+                                  "large; corrected by the typed length."))
+                     .number("camera", out.camera_mm / 10, 0)
+                     .length("above", above, 0)
+                     .number("ratio", 100 * (ratio - 1), 1),
+                 "scale"});
         }
         return *wish.length_mm / table_mm;
     }
     if (wish.focal_px > 0) {
         out.camera_mm = wish.focal_px * tableMmPerPx;
         const double factor = std::clamp(1 - above / out.camera_mm, 0.85, 1.0);
-        out.warnings.push_back({"scale_corrected",
-                                "The scale lies on the table, the outline about " + fixedText(above, 0) +
-                                    " mm above it (" + (wish.widthOverLength ? "half its width" : "assumed") +
-                                    ") and, by the lens, " + fixedText(out.camera_mm / 10, 0) +
-                                    " cm from the camera: " + fixedText(100 * (1 - factor), 1) +
-                                    " % were taken off. The length by ruler makes it certain.",
-                                "scale"});
+        out.warnings.push_back(
+            {"scale_corrected",
+             Words(NINE_WORDS("core",
+                              "The scale lies on the table, the outline about {above} above it "
+                              "({how}) and, by the lens, {camera} cm from the camera: "
+                              "{factor} % were taken off. The length by ruler makes it certain."))
+                 .length("above", above, 0)
+                 .words("how", (wish.widthOverLength ? NINE_WORDS("core", "half its width")
+                                                     : NINE_WORDS("core", "assumed")))
+                 .number("camera", out.camera_mm / 10, 0)
+                 .number("factor", 100 * (1 - factor), 1),
+             "scale"});
         return factor;
     }
-    out.warnings.push_back({"scale_lies_lower",
-                            "The scale lies on the table, the outline about " + fixedText(above, 0) +
-                                " mm above it: from 30 cm away the body comes out " +
-                                fixedText(table_mm * above / (300 - above), 1) + " mm too long, from 1 m " +
-                                fixedText(table_mm * above / (1000 - above), 1) +
-                                " mm. Stand a metre away and zoom in, or type its length too.",
-                            "scale"});
+    out.warnings.push_back(
+        {"scale_lies_lower",
+         Words(NINE_WORDS("core",
+                          "The scale lies on the table, the outline about {above} above it: from "
+                          "30 cm away the body comes out {near} too long, from 1 m {far}. "
+                          "Stand a metre away and zoom in, or type its length too."))
+             .length("above", above, 0)
+             .length("near", table_mm * above / (300 - above), 1)
+             .length("far", table_mm * above / (1000 - above), 1),
+         "scale"});
     return 1;
 }
 
@@ -250,7 +268,10 @@ void addHung(const Skin& skin, const std::vector<Vec2>& hung, Landmarks& landmar
 Result<MadeBlank> madeOf(const Outlines& outlines, const BodyWish& wish, const char* source,
                          const std::vector<GuideLine>& guides, const std::vector<Vec2>& hung) {
     if (!wish.family.empty() && !findFamily(wish.family))
-        return Error{"unknown_family", "\"" + wish.family + "\" is not a kind of body.", "family"};
+        return Error{
+            "unknown_family",
+            Words(NINE_WORDS("core", "\"{family}\" is not a kind of body.")).name("family", wish.family),
+            "family"};
     Outlines o = outlines;
     const Box2 box = boxAround({o.side});
     const double heightShare = box.size().y() / box.size().x();
@@ -289,18 +310,20 @@ Result<MadeBlank> madeOf(const Outlines& outlines, const BodyWish& wish, const c
 
 Result<PhotoOutline> photoOutline(const Silhouette& silhouette, const PhotoWish& wish) {
     if (!wish.known && !(wish.length_mm && *wish.length_mm > 0)) {
-        return Error{
-            "no_scale",
-            "A photo has no size of its own: give the length of the body, or two points of the picture and "
-            "how far they are apart.",
-            "scale"};
+        return Error{"no_scale",
+                     NINE_WORDS("core",
+                                "A photo has no size of its own: give the length of the body, or two "
+                                "points of the picture and how far they are apart."),
+                     "scale"};
     }
     double apart = 0;
     if (wish.known) {
         apart = (wish.known->to_px - wish.known->from_px).norm();
         if (!(apart > 5 && wish.known->mm > 0))
             return Error{"no_scale",
-                         "Two points of a known distance are needed, well apart, with the distance above 0.",
+                         NINE_WORDS("core",
+                                    "Two points of a known distance are needed, well apart, with the "
+                                    "distance above 0."),
                          "scale"};
     }
     PhotoOutline out;
@@ -309,7 +332,8 @@ Result<PhotoOutline> photoOutline(const Silhouette& silhouette, const PhotoWish&
     // The axis is looked for in millimetres, which what is taken for a face or a tip is stated in: at first
     // by the longest extent, which is the length within a few per cent.
     const double extent_px = longestExtent(silhouette.outline);
-    if (!(extent_px > 0)) return Error{"no_scale", "There is no outline to measure.", "scale"};
+    if (!(extent_px > 0))
+        return Error{"no_scale", NINE_WORDS("core", "There is no outline to measure."), "scale"};
     const double about = wish.length_mm ? *wish.length_mm / extent_px : wish.known->mm / apart;
     Polyline2 up_mm = upright(silhouette.outline);
     for (Vec2& p : up_mm) p *= about;
@@ -360,7 +384,7 @@ Result<MadeBlank> blankOfPhotos(const PhotoOutline& side, const std::optional<Ph
     warnings.insert(warnings.end(), side.warnings.begin(), side.warnings.end());
     if (above)
         for (Warning w : above->warnings) {
-            w.text = "From above: " + w.text;
+            w.words = Words(NINE_WORDS("core", "From above: {doubt}")).words("doubt", w.words);
             w.where = "top";
             warnings.push_back(std::move(w));
         }

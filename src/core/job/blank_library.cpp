@@ -16,7 +16,7 @@ namespace {
 std::string tagsOf(const BlankChapter& blank) {
     const BodyFamily* family = findFamily(blank.family);
     const double length = blank.table.stations.back().x_mm - blank.table.stations.front().x_mm;
-    return blank.family + " " + (family ? std::string(family->name) : "") + " " +
+    return blank.family + " " + (family ? std::string(family->name.text()) : "") + " " +
            numberText(std::round(100 * length) / 100) + "mm";
 }
 
@@ -71,7 +71,10 @@ Result<std::vector<LibraryBlank>> libraryBlanks(const Workshop& workshop, const 
 Result<BlankChapter> blankFromLibrary(const Workshop& workshop, const std::string& id) {
     const Result<std::optional<WorkshopRow>> row = workshop.get(kBlankKind, id);
     if (!row) return row.error();
-    if (!*row) return Error{"unknown_row", "There is no blank \"" + id + "\" in the library.", "library"};
+    if (!*row)
+        return Error{"unknown_row",
+                     Words(NINE_WORDS("core", "There is no blank \"{id}\" in the library.")).name("id", id),
+                     "library"};
     return parseBlank((*row)->json, "library " + id);
 }
 

@@ -82,7 +82,7 @@ Drawing benchTable(const BlankChapter& blank, const Skin& skin, const Vec2& pape
         if (y < kMargin_mm + kRow_mm) break;
         y -= kRow_mm;
         const Vec2 at = referencePoint(landmark, 0);
-        page.write(spokenName(name) +
+        page.write(spokenName(name).plain() +
                        (landmark.diameter_mm > 0 ? ", " + mm(landmark.diameter_mm) + " across" : "") +
                        (landmark.assumed ? " (assumed)" : ""),
                    kMargin_mm, y);

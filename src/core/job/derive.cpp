@@ -66,7 +66,7 @@ std::string solveKey(const MaskSpec& spec, int vertices) {
 double deepestUnder(const std::vector<Zone>& zones, const std::vector<const ElementArt*>& art) {
     double depth = 0;
     for (const ElementArt* element : art)
-        for (const Outline& outline : element->outlines)
+        for (const Outline& outline : element->outlines())
             for (const Vec2& p : outline.skin) depth = std::max(depth, reliefAt(zones, p));
     return depth;
 }
@@ -75,18 +75,23 @@ double deepestUnder(const std::vector<Zone>& zones, const std::vector<const Elem
 void warnOfBareSkin(const std::vector<Zone>& zones, ElementArt& art) {
     for (const Zone& zone : zones) {
         if (!zone.noPaint) continue;
-        for (std::size_t k = 0; k < art.outlines.size(); ++k) {
-            const auto& outline = art.outlines[k].skin;
+        for (std::size_t k = 0; k < art.outlines().size(); ++k) {
+            const auto& outline = art.outlines()[k].skin;
             const bool over = std::any_of(outline.begin(), outline.end(),
                                           [&](const Vec2& p) { return contains(zone.polygon, p); }) ||
                               std::any_of(zone.polygon.begin(), zone.polygon.end(),
                                           [&](const Vec2& p) { return contains(outline, p); });
             if (!over) continue;
-            art.warnings.push_back({"on_bare_skin",
-                                    "Opening " + std::to_string(k + 1) + " of " + art.element +
-                                        " reaches over the " + zone.name +
-                                        ", where no paint goes; move it or cover the place.",
-                                    ""});
+            art.warnings.push_back(
+                {"on_bare_skin",
+                 Words(NINE_WORDS(
+                           "core",
+                           "Opening {opening} of {element} reaches over the {zone}, where no paint goes; "
+                           "move it or cover the place."))
+                     .number("opening", static_cast<double>(k + 1), 0)
+                     .name("element", art.element)
+                     .words("zone", spokenName(zone)),
+                 ""});
             break;
         }
     }
@@ -154,8 +159,10 @@ Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSp
     for (const std::string& id : spec.elements) {
         const auto found = places.find(id);
         if (found == places.end())
-            return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.",
-                         placeOf(job, spec)};
+            return Error{
+                "unknown_element",
+                Words(NINE_WORDS("core", "There is no element \"{id}\" in the pattern.")).name("id", id),
+                placeOf(job, spec)};
         if (!job.pattern->elements[found->second]->known()) continue;  // drawn as nothing
         Result<ArtPtr> drawn =
             fineness == Fineness::Cut ? art(job, found->second) : artAtAGlance(job, found->second);
@@ -165,14 +172,18 @@ Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSp
     }
     const auto material = findMaterial(spec.material);
     if (!material)
-        return Error{"bad_value", "The mask \"" + spec.id + "\" has an unknown material.",
-                     placeOf(job, spec)};
+        return Error{
+            "bad_value",
+            Words(NINE_WORDS("core", "The mask \"{id}\" has an unknown material.")).name("id", spec.id),
+            placeOf(job, spec)};
     if (from.art.empty())
         return Error{
             "nothing_to_open",
-            "The mask \"" + spec.shownName() +
-                "\" opens only marks of kinds that this version of the program does not know. Open the job "
-                "with a newer version, or take the mask out.",
+            Words(NINE_WORDS("core",
+                             "The mask \"{name}\" opens only marks of kinds that this version of the "
+                             "program does not know. Open the job with a newer version, or take the "
+                             "mask out."))
+                .name("name", spec.shownName()),
             placeOf(job, spec)};
     from.strainLimit = material->strainLimit;
     return from;
@@ -298,7 +309,7 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
     piece.id = spec.id;
     piece.name = spec.shownName();
     piece.side = sideLetter(spec.side);
-    if (const auto material = findMaterial(spec.material)) piece.stock = material->name;
+    if (const auto material = findMaterial(spec.material)) piece.stock = capitalised(material->name.text());
     piece.outline = mask.outline;
     for (const Window& window : mask.windows)
         piece.windows.push_back({window.element, window.outline, window.islands});
@@ -309,11 +320,7 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
         }
     }
     // Where the crosses' places come to lie when the sheet is moved for a second pass.
-    double moved = 0;
-    for (const ElementPtr& e : job.pattern->elements) {
-        if (std::count(spec.elements.begin(), spec.elements.end(), e->id))
-            moved = std::max(moved, pairShift_mm(*e));
-    }
+    const double moved = mask.moved_mm;
     if (moved > 0 && mask.marks.size() > 1) {
         const Vec2 nose = (mask.marks.front().flat - mask.marks.back().flat).normalized();
         const Vec2 across(-nose.y(), nose.x());
@@ -328,40 +335,72 @@ Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
     return piece;
 }
 
-std::string markSentence(const RegistrationMark& mark) {
+Words markSentence(const RegistrationMark& mark) {
     constexpr double kNone_mm = 0.05;   // rounds to 0.0
     constexpr double kSideways = 0.15;  // of the way: less is not worth a second number
-    const std::string name(1, mark.name);
     const double along = std::abs(mark.behind_mm), across = std::abs(mark.above_mm);
-    const std::string behind = fixedText(along, 1) + " mm " + (mark.behind_mm > 0 ? "behind" : "ahead of"),
-                      above = fixedText(across, 1) + " mm " + (mark.above_mm > 0 ? "above" : "below");
-    if (mark.landmark.empty())
-        return name + " " + behind + " the nose" +
-               (across < kNone_mm ? ", on the axis" : ", " + above + " the axis");
-    const std::string landmark = " the " + spokenName(mark.landmark);
-    if (along < kNone_mm && across < kNone_mm) return name + " on" + landmark;
-    if (across < std::max(kNone_mm, kSideways * along)) return name + " " + behind + landmark;
-    if (along < std::max(kNone_mm, kSideways * across)) return name + " " + above + landmark;
-    return name + " " + behind + " and " + above + landmark;
+    const bool behind = mark.behind_mm > 0, above = mark.above_mm > 0;
+    const auto said = [&](Pattern pattern) {
+        return Words(pattern)
+            .name("mark", std::string(1, mark.name))
+            .length("along", along, 1)
+            .length("across", across, 1)
+            .words("landmark", spokenName(mark.landmark));
+    };
+    if (mark.landmark.empty()) {
+        if (across < kNone_mm)
+            return said(behind ? NINE_WORDS("core", "{mark} {along} behind the nose, on the axis")
+                               : NINE_WORDS("core", "{mark} {along} ahead of the nose, on the axis"));
+        if (behind)
+            return said(above
+                            ? NINE_WORDS("core", "{mark} {along} behind the nose, {across} above the axis")
+                            : NINE_WORDS("core", "{mark} {along} behind the nose, {across} below the axis"));
+        return said(above ? NINE_WORDS("core", "{mark} {along} ahead of the nose, {across} above the axis")
+                          : NINE_WORDS("core", "{mark} {along} ahead of the nose, {across} below the axis"));
+    }
+    if (along < kNone_mm && across < kNone_mm) return said(NINE_WORDS("core", "{mark} on the {landmark}"));
+    if (across < std::max(kNone_mm, kSideways * along))
+        return said(behind ? NINE_WORDS("core", "{mark} {along} behind the {landmark}")
+                           : NINE_WORDS("core", "{mark} {along} ahead of the {landmark}"));
+    if (along < std::max(kNone_mm, kSideways * across))
+        return said(above ? NINE_WORDS("core", "{mark} {across} above the {landmark}")
+                          : NINE_WORDS("core", "{mark} {across} below the {landmark}"));
+    if (behind)
+        return said(above ? NINE_WORDS("core", "{mark} {along} behind and {across} above the {landmark}")
+                          : NINE_WORDS("core", "{mark} {along} behind and {across} below the {landmark}"));
+    return said(above ? NINE_WORDS("core", "{mark} {along} ahead of and {across} above the {landmark}")
+                      : NINE_WORDS("core", "{mark} {along} ahead of and {across} below the {landmark}"));
 }
 
-std::string verdictOf(const MaskSpec& spec, const FitReport& report) {
-    const auto percent = [](double v) { return fixedText(100 * v, v < 0.01 ? 2 : 1) + " %"; };
-    const std::string name = (spec.shownName()) + " " + sideLetter(spec.side);
-    std::string material(findMaterial(spec.material)->name);
-    if (material[0] >= 'A' && material[0] <= 'Z') material[0] = static_cast<char>(material[0] - 'A' + 'a');
-    const std::string stretch = "it must stretch by " + percent(report.strainFeasibleMax) + ", " + material +
-                                " takes " + percent(report.strainLimit);
-    if (!report.liesFlat) {
-        return name + " cannot lie flat: " + stretch + ". It stands off by up to " +
-               fixedText(report.lift_mm, 1) +
-               " mm. No relief cuts are planned yet: split the mask or take a softer sheet.";
-    }
-    const std::string traced = report.tracedKnown
-                                   ? "would be off by up to " + fixedText(report.traced.max_mm, 2) + " mm."
-                                   : std::string("cannot be laid at all.");
-    return name + " lies flat: " + stretch + ". It lands within " +
-           fixedText(std::max(0.01, report.landing.max_mm), 2) + " mm; traced from the side it " + traced;
+Words verdictOf(const MaskSpec& spec, const FitReport& report) {
+    const auto said = [&](Pattern pattern) {
+        return Words(pattern)
+            .name("mask", spec.shownName())
+            .name("side", std::string(1, sideLetter(spec.side)))
+            .share("need", report.strainFeasibleMax)
+            .words("material", findMaterial(spec.material)->name)
+            .share("takes", report.strainLimit);
+    };
+    if (!report.liesFlat)
+        return said(
+                   NINE_WORDS(
+                       "core",
+                       "{mask} {side} cannot lie flat: it must stretch by {need}, {material} takes {takes}. "
+                       "It "
+                       "stands off by up to {lift}. No relief cuts are planned yet: split the mask or take a "
+                       "softer sheet."))
+            .length("lift", report.lift_mm, 1);
+    return said(report.tracedKnown
+                    ? NINE_WORDS(
+                          "core",
+                          "{mask} {side} lies flat: it must stretch by {need}, {material} takes {takes}. It "
+                          "lands within {landing}; traced from the side it would be off by up to {traced}.")
+                    : NINE_WORDS(
+                          "core",
+                          "{mask} {side} lies flat: it must stretch by {need}, {material} takes {takes}. It "
+                          "lands within {landing}; traced from the side it cannot be laid at all."))
+        .length("landing", std::max(0.01, report.landing.max_mm), 2)
+        .length("traced", report.tracedKnown ? report.traced.max_mm : 0, 2);
 }
 
 }  // namespace nine

@@ -87,9 +87,9 @@ std::string placeOf(const Job& job, const MaskSpec& spec);
 Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask);
 
 /// One sentence on the mask: whether it lies, and where the art lands.
-std::string verdictOf(const MaskSpec& spec, const FitReport& report);
+Words verdictOf(const MaskSpec& spec, const FitReport& report);
 
 /// "A 12.4 mm behind the gill plate", "B 3.0 mm ahead of and 4.2 mm above the tail root".
-std::string markSentence(const RegistrationMark& mark);
+Words markSentence(const RegistrationMark& mark);
 
 }  // namespace nine

@@ -47,7 +47,7 @@ std::vector<Drawing> drawPages(const Job& job, const std::vector<MaskResult>& ma
             if (!masks[i].mask || pages.pieces[i].page != page) continue;
             std::string note = pages.pieces[i].piece.name + ": ";
             for (const RegistrationMark& mark : (*masks[i].mask)->marks) {
-                note += (mark.name == 'A' ? "" : ", ") + markSentence(mark);
+                note += (mark.name == 'A' ? "" : ", ") + markSentence(mark).plain();
             }
             // The twin of the other side has the same marks.
             if (std::find(words.notes.begin(), words.notes.end(), note) == words.notes.end())

@@ -154,8 +154,11 @@ Status checkName(const std::string& name, const std::string& path) {
         name.begin(), name.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0u) != 0x80u; });
     if (letters <= kMostNameLetters) return Done{};
     return Error{"out_of_range",
-                 "This name has " + std::to_string(letters) + " letters; it may have " +
-                     std::to_string(kMostNameLetters) + ". Shorten it.",
+                 Words(NINE_WORDS("core",
+                                  "This name has {letters} letters; it may have {most}. "
+                                  "Shorten it."))
+                     .number("letters", letters, 0)
+                     .number("most", kMostNameLetters, 0),
                  path};
 }
 
@@ -193,18 +196,33 @@ Status checkSpray(const Job& job) {
         const SpraySpec& spec = job.spray->masks[i];
         const std::string path = "spray[" + std::to_string(i) + "]";
         if (!maskIds.count(spec.mask))
-            return Error{"unknown_mask", "There is no mask \"" + spec.mask + "\" to spray through.",
+            return Error{"unknown_mask",
+                         Words(NINE_WORDS("core", "There is no mask \"{mask}\" to spray through."))
+                             .name("mask", spec.mask),
                          path + ".mask"};
         if (!seen.insert(spec.mask).second)
-            return Error{"bad_id", "The mask \"" + spec.mask + "\" is given twice here.", path + ".mask"};
+            return Error{
+                "bad_id",
+                Words(NINE_WORDS("core", "The mask \"{mask}\" is given twice here.")).name("mask", spec.mask),
+                path + ".mask"};
         if (!findPaint(spec.paint)) return Error{"unknown_paint", unknownPaint(spec.paint), path + ".paint"};
         const auto within = [](double v, double low, double high) { return v >= low && v <= high; };
-        if (spec.soft_mm && !within(*spec.soft_mm, kSharp_mm, 20))
-            return Error{"out_of_range", "A soft edge is 0.2 to 20 mm wide.", path + ".soft_mm"};
+        if (spec.soft_mm && !within(*spec.soft_mm, kSharp_mm, kSoftest_mm))
+            return Error{"out_of_range",
+                         Words(NINE_WORDS("core", "A soft edge is {least} to {most} wide."))
+                             .length("least", kSharp_mm, 1)
+                             .length("most", kSoftest_mm, 0),
+                         path + ".soft_mm"};
         if (!within(spec.pads_mm, 0, kMostPads_mm))
-            return Error{"out_of_range", "Pads are 0 to 20 mm high.", path + ".pads_mm"};
+            return Error{
+                "out_of_range",
+                Words(NINE_WORDS("core", "Pads are up to {most} high.")).length("most", kMostPads_mm, 0),
+                path + ".pads_mm"};
         if (!within(spec.relief_mm, 0, kMostRelief_mm))
-            return Error{"out_of_range", "Relief under a mask is 0 to 5 mm deep.", path + ".relief_mm"};
+            return Error{"out_of_range",
+                         Words(NINE_WORDS("core", "Relief under a mask is up to {most} deep."))
+                             .length("most", kMostRelief_mm, 0),
+                         path + ".relief_mm"};
         if (Status ok = checkPins(spec.pins, path + ".pins"); !ok) return ok;
     }
     return Done{};
@@ -222,9 +240,13 @@ Status checkJob(const Job& job) {
     std::set<std::string> ids;
     for (std::size_t i = 0; i < elements.size(); ++i) {
         const std::string path = place("pattern.elements", i, "");
-        if (elements[i]->id.empty()) return Error{"bad_id", "Every element needs an id.", path + ".id"};
+        if (elements[i]->id.empty())
+            return Error{"bad_id", NINE_WORDS("core", "Every element needs an id."), path + ".id"};
         if (!ids.insert(elements[i]->id).second) {
-            return Error{"bad_id", "The id \"" + elements[i]->id + "\" is used twice.", path + ".id"};
+            return Error{
+                "bad_id",
+                Words(NINE_WORDS("core", "The id \"{id}\" is used twice.")).name("id", elements[i]->id),
+                path + ".id"};
         }
         if (Status ok = checkElement(*elements[i], path); !ok) return ok;
         byId.emplace(elements[i]->id, elements[i]);
@@ -234,39 +256,56 @@ Status checkJob(const Job& job) {
         const MaskSpec& spec = *job.masks->masks[i];
         const auto path = [&](const char* field) { return place("masks", i, field); };
         if (spec.id.empty() || !maskIds.insert(spec.id).second) {
-            return Error{"bad_id",
-                         "Every mask needs an id of its own; \"" + spec.id + "\" is empty or used twice.",
-                         path("id")};
+            return Error{
+                "bad_id",
+                Words(
+                    NINE_WORDS("core", "Every mask needs an id of its own; \"{id}\" is empty or used twice."))
+                    .name("id", spec.id),
+                path("id")};
         }
         if (!findMaterial(spec.material)) {
             std::string known;
             for (const SheetMaterial& m : sheetMaterials())
                 known += (known.empty() ? "" : ", ") + std::string(m.id);
             return Error{"unknown_material",
-                         "\"" + spec.material + "\" is not a sheet material; choose " + known + ".",
+                         Words(NINE_WORDS("core", "\"{material}\" is not a sheet material; choose {known}."))
+                             .name("material", spec.material)
+                             .name("known", known),
                          path("material")};
         }
         if (!(spec.margin_mm >= kMinMargin_mm && spec.margin_mm <= kMaxMargin_mm)) {
-            return Error{"out_of_range", "The margin of a mask must lie between 1 and 60 mm.",
-                         path("margin_mm")};
+            return Error{
+                "out_of_range",
+                Words(NINE_WORDS("core", "The margin of a mask must lie between {least} and {most}."))
+                    .length("least", kMinMargin_mm, 0)
+                    .length("most", kMaxMargin_mm, 0),
+                path("margin_mm")};
         }
         if (spec.elements.empty())
-            return Error{"empty_mask", "A mask needs an element to open.", path("elements")};
+            return Error{"empty_mask", NINE_WORDS("core", "A mask needs an element to open."),
+                         path("elements")};
         std::set<std::string_view> opened;
         for (const std::string& id : spec.elements) {
             if (!opened.insert(id).second)
-                return Error{"bad_id", "This mask names the element \"" + id + "\" twice; once is enough.",
-                             path("elements")};
+                return Error{
+                    "bad_id",
+                    Words(NINE_WORDS("core", "This mask names the element \"{id}\" twice; once is enough."))
+                        .name("id", id),
+                    path("elements")};
             const auto found = byId.find(id);
             if (found == byId.end()) {
-                return Error{"unknown_element", "There is no element \"" + id + "\" in the pattern.",
-                             path("elements")};
+                return Error{
+                    "unknown_element",
+                    Words(NINE_WORDS("core", "There is no element \"{id}\" in the pattern.")).name("id", id),
+                    path("elements")};
             }
             if (!found->second->standsOn(spec.side)) {
                 return Error{
                     "wrong_side",
-                    "\"" + id +
-                        "\" does not stand on the side of this mask. Link its sides or move the mask.",
+                    Words(NINE_WORDS("core",
+                                     "\"{id}\" does not stand on the side of this mask. Link its sides or "
+                                     "move the mask."))
+                        .name("id", id),
                     path("side")};
             }
         }

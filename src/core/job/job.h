@@ -83,7 +83,7 @@ struct SprayChapter {
 };
 
 constexpr std::ptrdiff_t kMostNameLetters = 200;
-constexpr double kSharp_mm = 0.2, kMostPads_mm = 20, kMostRelief_mm = 5;
+constexpr double kSharp_mm = 0.2, kSoftest_mm = 20, kMostPads_mm = 20, kMostRelief_mm = 5;
 
 using CutPtr = std::shared_ptr<const CutChapter>;
 using BlankPtr = std::shared_ptr<const BlankChapter>;

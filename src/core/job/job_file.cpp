@@ -3,6 +3,7 @@
 #include "base/files.h"
 #include "base/number_text.h"
 #include "job/blank_file.h"
+#include "job/element_json.h"
 #include "job/json_fields.h"
 #include "job/json_place.h"
 
@@ -13,115 +14,6 @@ using namespace json;
 
 // Pattern
 // --------------------------------------------------------------------------------------------------------
-
-constexpr const char* kKinds[] = {"dot_row", "bars", "gill_mark"};
-
-/// Of an element whose kind is not known only what others refer to is read, and nothing of it can be wrong.
-Element unknownElement(const Value& json, Fields& f, std::string id, std::string kind) {
-    Element e;
-    e.id = std::move(id);
-    const auto text = [&](const char* key) {
-        const Value* v = f.find(key);
-        return v ? v->text() : std::string();
-    };
-    e.name = text("name");
-    e.side = text("side") == "R" ? Side::Right : Side::Left;
-    if (const Value* linked = f.find("linked"); linked && linked->isBool()) e.linked = linked->truth();
-    e.shape = UnknownShape{std::move(kind), std::string(json.raw())};
-    return e;
-}
-
-Element readElement(const Value& json, const std::string& path, Warnings& warnings) {
-    Fields f(json, path);
-    Element e;
-    std::string kind;
-    f.need("id");
-    f.need("kind");
-    f.read("id", e.id);
-    f.read("kind", kind);
-    if (std::find(std::begin(kKinds), std::end(kKinds), kind) == std::end(kKinds)) {
-        warnings.push_back(
-            {"unknown_kind",
-             "\"" + e.id + "\" is a \"" + kind +
-                 "\", which this version of the program does not know. It is kept as it is, but not "
-                 "drawn and in no mask; open the job with a newer version to see it.",
-             f.at("kind")});
-        return unknownElement(json, f, e.id, kind);
-    }
-    f.read("name", e.name);
-    f.read("side", e.side);
-    f.read("linked", e.linked);
-    f.read("anchor", e.anchor);
-    f.read("dx_mm", e.dx_mm);
-    f.read("dg_mm", e.dg_mm);
-    f.read("colour", e.colour);
-    if (kind == "dot_row") {
-        DotRow dots;
-        f.read("count", dots.count);
-        f.read("spacing_mm", dots.spacing_mm);
-        f.read("first_mm", dots.first_mm);
-        dots.last_mm = dots.first_mm;
-        f.read("last_mm", dots.last_mm);
-        f.read("bow_mm", dots.bow_mm);
-        e.shape = dots;
-    } else if (kind == "bars") {
-        Bars bars;
-        f.read("count", bars.count);
-        f.read("spacing_mm", bars.spacing_mm);
-        f.read("width_back_mm", bars.widthBack_mm);
-        bars.widthBelly_mm = bars.widthBack_mm;
-        f.read("width_belly_mm", bars.widthBelly_mm);
-        f.read("g0_mm", bars.g0_mm);
-        f.read("g1_mm", bars.g1_mm);
-        e.shape = bars;
-    } else {
-        GillMark mark;
-        f.read("width_mm", mark.width_mm);
-        f.read("from", mark.from);
-        f.read("to", mark.to);
-        f.read("pair_mm", mark.pair_mm);
-        f.read("pair_colour", mark.pairColour);
-        e.shape = mark;
-    }
-    e.unknownJson = f.unknown();
-    return e;
-}
-
-Json writeElement(const Element& e) {
-    if (const auto* unknown = std::get_if<UnknownShape>(&e.shape)) return asItStood(unknown->json);
-    Json json{{"id", e.id}};
-    if (!e.name.empty()) json["name"] = e.name;
-    json["kind"] = kindName(e);
-    json["side"] = std::string(1, sideLetter(e.side));
-    json["linked"] = e.linked;
-    if (!e.anchor.empty()) json["anchor"] = e.anchor;
-    json["dx_mm"] = e.dx_mm;
-    json["dg_mm"] = e.dg_mm;
-    if (!e.colour.empty()) json["colour"] = e.colour;
-    if (const auto* dots = std::get_if<DotRow>(&e.shape)) {
-        json["count"] = dots->count;
-        json["spacing_mm"] = dots->spacing_mm;
-        json["first_mm"] = dots->first_mm;
-        json["last_mm"] = dots->last_mm;
-        json["bow_mm"] = dots->bow_mm;
-    } else if (const auto* mark = std::get_if<GillMark>(&e.shape)) {
-        json["width_mm"] = mark->width_mm;
-        json["from"] = mark->from;
-        json["to"] = mark->to;
-        json["pair_mm"] = mark->pair_mm;
-        json["pair_colour"] = mark->pairColour;
-    } else {
-        const Bars& bars = std::get<Bars>(e.shape);
-        json["count"] = bars.count;
-        json["spacing_mm"] = bars.spacing_mm;
-        json["width_back_mm"] = bars.widthBack_mm;
-        json["width_belly_mm"] = bars.widthBelly_mm;
-        json["g0_mm"] = bars.g0_mm;
-        json["g1_mm"] = bars.g1_mm;
-    }
-    addUnknown(json, e.unknownJson);
-    return json;
-}
 
 PatternChapter readPattern(const Value& json, Warnings& warnings) {
     Fields f(json, "pattern");
@@ -169,7 +61,8 @@ MaskSpec readMask(const Value& json, const std::string& path) {
     f.read("name", spec.name);
     for (const Value& id : needArray(f.need("elements"), f.at("elements"))) {
         if (!id.isText())
-            fail("bad_value", "elements lists the ids of elements, in quotes.", f.at("elements"));
+            fail("bad_value", NINE_WORDS("core", "elements lists the ids of elements, in quotes."),
+                 f.at("elements"));
         spec.elements.push_back(id.text());
     }
     f.read("side", spec.side);
@@ -182,7 +75,9 @@ MaskSpec readMask(const Value& json, const std::string& path) {
         spec.apply = a;
         found = true;
     }
-    if (!found) fail("bad_value", "apply must be \"loose\", \"lateral\" or \"back\".", f.at("apply"));
+    if (!found)
+        fail("bad_value", NINE_WORDS("core", "apply must be \"loose\", \"lateral\" or \"back\"."),
+             f.at("apply"));
     f.read("margin_mm", spec.margin_mm);
     spec.unknownJson = f.unknown();
     return spec;
@@ -221,7 +116,9 @@ CutChapter readCut(const Value& json) {
             int page = 1;
             p.read("sheet", page);
             if (page < 1 || page > static_cast<int>(kMaxPages))
-                fail("bad_value", "Sheets count from 1 to " + std::to_string(kMaxPages) + ".", p.at("sheet"));
+                fail("bad_value",
+                     Words(NINE_WORDS("core", "Sheets count from 1 to {most}.")).number("most", kMaxPages, 0),
+                     p.at("sheet"));
             place.page = static_cast<std::size_t>(page - 1);
             place.middle_mm = {p.number("x_mm"), p.number("y_mm")};
             place.unknownJson = p.unknown();
@@ -270,7 +167,7 @@ SprayPins readPins(Fields& f) {
     std::string stroke;
     f.read("stroke", stroke);
     if (!stroke.empty() && stroke != "along" && stroke != "across")
-        fail("bad_value", "stroke is \"along\" or \"across\" the edge.", f.at("stroke"));
+        fail("bad_value", NINE_WORDS("core", "stroke is \"along\" or \"across\" the edge."), f.at("stroke"));
     if (!stroke.empty()) pins.stroke = stroke == "along" ? Stroke::Along : Stroke::Across;
     return pins;
 }
@@ -311,8 +208,10 @@ SprayChapter readSpray(const Value& json, Warnings& warnings) {
             if (!spec.unknownPinsJson.empty())
                 warnings.push_back(
                     {"unknown_pin",
-                     "Something is pinned here that this version of the program does not know: " +
-                         spec.unknownPinsJson + ". It is kept, but the plan does not heed it.",
+                     Words(NINE_WORDS("core",
+                                      "Something is pinned here that this version of the program does not "
+                                      "know: {pins}. It is kept, but the plan does not heed it."))
+                         .name("pins", spec.unknownPinsJson),
                      f.at("pins")});
         }
         // Also understood beside the pins: a reduction of one's own is one.
@@ -353,17 +252,21 @@ LoadedJob readJob(const Value& json) {
     LoadedJob loaded;
     const Value* format = f.find("format");
     if (!format || !format->isNumber())
-        fail("not_a_job", "This is not a Nine Leaves job: it has no format number.", "format");
+        fail("not_a_job", NINE_WORDS("core", "This is not a Nine Leaves job: it has no format number."),
+             "format");
     const auto version = format->whole();
     const auto about = format->number();  // of one beyond 64 bits
     if (version ? *version > kJobFormat : about && *about > kJobFormat) {
         fail("newer_format",
-             "This job was written by a newer version (format " + std::string(format->raw()) +
-                 "; this one knows up to " + std::to_string(kJobFormat) + "). Open it with that version.",
+             Words(NINE_WORDS("core",
+                              "This job was written by a newer version (format {format}; this one knows "
+                              "up to {known}). Open it with that version."))
+                 .name("format", std::string(format->raw()))
+                 .number("known", kJobFormat, 0),
              "format");
     }
     if (!version || *version < 1)
-        fail("not_a_job", "The format number must be a whole one from 1 on.", "format");
+        fail("not_a_job", NINE_WORDS("core", "The format number must be a whole one from 1 on."), "format");
 
     BlankChapter blank = readBlank(f.need("blank"));
     const Result<Skin> skin = Skin::of(blank.table);
@@ -418,12 +321,14 @@ Result<LoadedJob> loadJob(const std::string& path) {
 Status saveJob(const Job& job, const std::string& path, Readers readers) {
     const std::string text = jobText(job);
     if (text.size() > kMaxTextFileBytes)
-        return Error{
-            "too_large",
-            "The job takes " + std::to_string(text.size() >> 20) + " MB, more than the " +
-                std::to_string(kMaxTextFileBytes >> 20) +
-                " MB that can be read again; nothing was written. Leave out a picture or what was pasted in.",
-            path};
+        return Error{"too_large",
+                     Words(NINE_WORDS("core",
+                                      "The job takes {size} MB, more than the {most} MB that can "
+                                      "be read again; nothing was written. Leave out a picture or what was "
+                                      "pasted in."))
+                         .number("size", text.size() >> 20, 0)
+                         .number("most", kMaxTextFileBytes >> 20, 0),
+                     path};
     return writeFileAtomically(path, text, readers);
 }
 

@@ -22,8 +22,8 @@ struct Bad {
     Error error;
 };
 
-[[noreturn]] inline void fail(const char* code, std::string text, std::string where) {
-    throw Bad{{code, std::move(text), std::move(where)}};
+[[noreturn]] inline void fail(const char* code, Words words, std::string where) {
+    throw Bad{{code, std::move(words), std::move(where)}};
 }
 
 /// One JSON object while it is read: hands out known fields and keeps the rest. Of a key that stands twice
@@ -31,7 +31,8 @@ struct Bad {
 class Fields {
   public:
     Fields(const Value& object, std::string path) : path_(std::move(path)) {
-        if (!object.isObject()) fail("bad_value", "Here should stand an object in braces { }.", path_);
+        if (!object.isObject())
+            fail("bad_value", NINE_WORDS("core", "Here should stand an object in braces { }."), path_);
         members_ = object.members();
         for (std::size_t i = 0; i < members_.size(); ++i) places_[members_[i].key] = i;
         known_.resize(members_.size());
@@ -49,13 +50,17 @@ class Fields {
     }
     const Value& need(const char* key) {
         const Value* found = find(key);
-        if (!found) fail("missing", std::string("The field ") + key + " is missing.", at(key));
+        if (!found)
+            fail("missing", Words(NINE_WORDS("core", "The field {key} is missing.")).name("key", key),
+                 at(key));
         return *found;
     }
 
     double number(const Value& value, const char* key) const {
         const auto number = value.number();
-        if (!number) fail("bad_value", std::string(key) + " must be a number.", at(key));
+        if (!number)
+            fail("bad_value",
+                 Words(NINE_WORDS("core", "{key} must be a number.")).name("key", std::string(key)), at(key));
         return *number;
     }
     double number(const char* key) { return number(need(key), key); }
@@ -70,20 +75,28 @@ class Fields {
         if (!v) return;
         const double value = number(*v, key);
         if (value != std::floor(value) || std::abs(value) > 1e6) {
-            fail("bad_value", std::string(key) + " must be a whole number.", at(key));
+            fail("bad_value",
+                 Words(NINE_WORDS("core", "{key} must be a whole number.")).name("key", std::string(key)),
+                 at(key));
         }
         into = static_cast<int>(value);
     }
     void read(const char* key, std::string& into) {
         const Value* v = find(key);
         if (!v) return;
-        if (!v->isText()) fail("bad_value", std::string(key) + " must be a text in quotes.", at(key));
+        if (!v->isText())
+            fail("bad_value",
+                 Words(NINE_WORDS("core", "{key} must be a text in quotes.")).name("key", std::string(key)),
+                 at(key));
         into = v->text();
     }
     void read(const char* key, bool& into) {
         const Value* v = find(key);
         if (!v) return;
-        if (!v->isBool()) fail("bad_value", std::string(key) + " must be true or false.", at(key));
+        if (!v->isBool())
+            fail("bad_value",
+                 Words(NINE_WORDS("core", "{key} must be true or false.")).name("key", std::string(key)),
+                 at(key));
         into = v->truth();
     }
     void read(const char* key, Side& into) {
@@ -91,7 +104,7 @@ class Fields {
         read(key, text);
         if (text.empty()) return;
         if (text != "L" && text != "R")
-            fail("bad_value", "side must be \"L\" or \"R\", the fish's own.", at(key));
+            fail("bad_value", NINE_WORDS("core", "side must be \"L\" or \"R\", the fish's own."), at(key));
         into = text == "L" ? Side::Left : Side::Right;
     }
 
@@ -129,7 +142,8 @@ inline Json asItStood(std::string_view raw) {
 std::string textOf(const Json& json);
 
 inline std::vector<Value> needArray(const Value& value, const std::string& path) {
-    if (!value.isArray()) fail("bad_value", "Here should stand a list in brackets [ ].", path);
+    if (!value.isArray())
+        fail("bad_value", NINE_WORDS("core", "Here should stand a list in brackets [ ]."), path);
     return value.items();
 }
 
@@ -150,10 +164,12 @@ inline std::optional<std::vector<double>> numbersIn(const Value& value, std::siz
 
 inline Reduction readReduction(const Value& json, const std::string& path) {
     const auto drops = numbersIn(json, 2);
-    if (!drops) fail("bad_value", "A reduction is [drops of paint, drops of reducer].", path);
+    if (!drops)
+        fail("bad_value", NINE_WORDS("core", "A reduction is [drops of paint, drops of reducer]."), path);
     const Reduction r{(*drops)[0], (*drops)[1]};
     if (!(r.paint > 0 && r.reducer >= 0))
-        fail("bad_value", "A reduction counts drops of paint and drops of reducer.", path);
+        fail("bad_value", NINE_WORDS("core", "A reduction counts drops of paint and drops of reducer."),
+             path);
     return r;
 }
 

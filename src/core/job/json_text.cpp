@@ -124,23 +124,30 @@ Result<Value> parseText(std::string_view text, const std::string& source, const 
     if (const auto deep = tooDeepAt(text))
         return Error{
             "too_deep",
-            "In this " + what + " more than " + std::to_string(kMostDepth) +
-                " brackets stand within each other, which no file of this program has; it was not opened.",
+            Words(NINE_WORDS(
+                      "core",
+                      "In this {file} more than {most} brackets stand within each other, which no file of "
+                      "this program has; it was not opened."))
+                .name("file", what)
+                .number("most", kMostDepth, 0),
             place(*deep)};
     Checker checker;
     if (nlohmann::json::sax_parse(text, &checker)) return Value(text);
     const std::size_t offset = std::min(checker.position > 0 ? checker.position - 1 : 0, text.size());
     if (stripped(text).empty())
-        return Error{"bad_json", "The file is empty; a " + what + " was expected.", source + ":1"};
+        return Error{
+            "bad_json",
+            Words(NINE_WORDS("core", "The file is empty; a {file} was expected.")).name("file", what),
+            source + ":1"};
     const bool cutShort = text.find_first_not_of(kBlanks, offset) == std::string_view::npos;
-    return Error{"bad_json",
-                 checker.outOfRange ? "Here the " + what + " holds a number that is too large to be read."
-                 : cutShort
-                     ? "The " + what +
-                           " breaks off before its end; it was probably cut short. Use a backup or the "
-                           "autosaved copy."
-                     : "The " + what + " is damaged here: this is not well-formed JSON.",
-                 place(offset)};
+    const Pattern wrong =
+        checker.outOfRange
+            ? NINE_WORDS("core", "Here the {file} holds a number that is too large to be read.")
+        : cutShort ? NINE_WORDS("core",
+                                "The {file} breaks off before its end; it was probably cut short. Use a "
+                                "backup or the autosaved copy.")
+                   : NINE_WORDS("core", "The {file} is damaged here: this is not well-formed JSON.");
+    return Error{"bad_json", Words(wrong).name("file", what), place(offset)};
 }
 
 }  // namespace nine::json

@@ -134,15 +134,30 @@ PhotoCheck checkPhoto(const Skin& skin, const PhotoOutline& seen, bool ownScale,
 }
 
 Warning checkSentence(const PhotoCheck& check, bool above) {
-    const std::string side = above ? (check.worst.upper ? "left side" : "right side")
-                                   : (check.worst.upper ? "upper edge" : "lower edge");
-    std::string text = "Laid over the body of this job, the photo's outline is off by " +
-                       fixedText(check.rms_mm, 2) + " mm (root mean square); farthest " +
-                       fixedText(check.worst.x_mm, 1) + " mm from the nose on the " + side +
-                       ", where the photo reaches " + fixedText(std::abs(check.worst.off_mm), 2) +
-                       " mm farther " + (check.worst.off_mm > 0 ? "out" : "in") + ".";
-    if (check.scale != 1) text += " The photo was made to fit in size; only its shape is compared.";
-    return {"photo_check", std::move(text), "photo"};
+    const Pattern side =
+        above ? (check.worst.upper ? NINE_WORDS("core", "left side") : NINE_WORDS("core", "right side"))
+              : (check.worst.upper ? NINE_WORDS("core", "upper edge") : NINE_WORDS("core", "lower edge"));
+    const Words laid =
+        Words(check.worst.off_mm > 0
+                  ? NINE_WORDS(
+                        "core",
+                        "Laid over the body of this job, the photo's outline is off by {rms} (root mean "
+                        "square); farthest {x} from the nose on the {side}, where the photo reaches {off} "
+                        "farther out.")
+                  : NINE_WORDS(
+                        "core",
+                        "Laid over the body of this job, the photo's outline is off by {rms} (root mean "
+                        "square); farthest {x} from the nose on the {side}, where the photo reaches {off} "
+                        "farther in."))
+            .length("rms", check.rms_mm, 2)
+            .length("x", check.worst.x_mm, 1)
+            .words("side", side)
+            .length("off", std::abs(check.worst.off_mm), 2);
+    if (check.scale == 1) return {"photo_check", laid, "photo"};
+    return {"photo_check",
+            Words(NINE_WORDS("core", "{laid} The photo was made to fit in size; only its shape is compared."))
+                .words("laid", laid),
+            "photo"};
 }
 
 }  // namespace nine

@@ -41,8 +41,8 @@ EdgePlace worstEdge(const Mask& mask, const std::vector<const ElementArt*>& art)
     EdgePlace worst;
     bool first = true;
     for (const ElementArt* element : art) {
-        for (std::size_t k = 0; k < element->outlines.size(); ++k) {
-            for (const Vec2& p : element->outlines[k].skin) {
+        for (std::size_t k = 0; k < element->outlines().size(); ++k) {
+            for (const Vec2& p : element->outlines()[k].skin) {
                 const double lift = liftAt(mask, p);
                 // Where it lies flat one place is as good as another: one that is sprayed from the side.
                 const bool nearer = lift == worst.lift_mm && element == art.front() && k == 0 &&
@@ -56,9 +56,11 @@ EdgePlace worstEdge(const Mask& mask, const std::vector<const ElementArt*>& art)
     return worst;
 }
 
-std::string placeSentence(const EdgePlace& place) {
-    return "opening " + std::to_string(place.opening + 1) + " of " + place.element + ", " +
-           fixedText(place.skin.x(), 0) + " mm from the nose";
+Words placeSentence(const EdgePlace& place) {
+    return Words(NINE_WORDS("core", "opening {opening} of {element}, {x} from the nose"))
+        .number("opening", static_cast<double>(place.opening + 1), 0)
+        .name("element", place.element)
+        .length("x", place.skin.x(), 0);
 }
 
 }  // namespace nine

@@ -28,6 +28,6 @@ struct EdgePlace {
 EdgePlace worstEdge(const Mask& mask, const std::vector<const ElementArt*>& art);
 
 /// "opening 4 of lateral-dots, 31 mm from the nose".
-std::string placeSentence(const EdgePlace& place);
+Words placeSentence(const EdgePlace& place);
 
 }  // namespace nine

@@ -83,7 +83,7 @@ std::vector<Window> cutWindows(const std::vector<const ElementArt*>& art, const 
     PolygonSet outlines;
     std::vector<const std::string*> owners;
     for (const ElementArt* element : art) {
-        for (const Outline& outline : element->outlines) {
+        for (const Outline& outline : element->outlines()) {
             Polygon2 flat;
             for (const SurfacePoint& p : outline.points) flat.push_back(sheet.at(p));
             outlines.push_back(std::move(flat));
@@ -134,9 +134,10 @@ void warnOfThinWebs(const std::vector<Window>& windows, const std::string& where
     if (thinnest < kThinnestWeb_mm) {
         warnings.push_back(
             {"thin_web",
-             "Only " + fixedText(thinnest, 2) +
-                 " mm of sheet is left between two windows; it will tear. Leave half a millimetre or "
-                 "more.",
+             Words(NINE_WORDS("core",
+                              "Only {thinnest} of sheet is left between two windows; it will tear. "
+                              "Leave half a millimetre or more."))
+                 .length("thinnest", thinnest, 2),
              where});
     }
 }
@@ -149,14 +150,22 @@ void warnOfIslands(const std::vector<Window>& windows, const std::string& where,
         if (!first && !window.islands.empty()) first = &window;
     }
     if (!first) return;
-    warnings.push_back({"island",
-                        (count == 1 ? std::string("A piece of sheet stands")
-                                    : std::to_string(count) + " pieces of sheet stand") +
-                            " free inside the window of \"" + first->element +
-                            "\" and will fall out when it is cut. Move the marks apart, or put them into two "
-                            "masks; bridges that "
-                            "hold such pieces are not made yet.",
-                        where});
+    warnings.push_back(
+        {"island",
+         Words(count == 1
+                   ? NINE_WORDS(
+                         "core",
+                         "A piece of sheet stands free inside the window of \"{element}\" and will fall out "
+                         "when it is cut. Move the marks apart, or put them into two masks; bridges that "
+                         "hold such pieces are not made yet.")
+                   : NINE_WORDS(
+                         "core",
+                         "{count} pieces of sheet stand free inside the window of \"{element}\" and will "
+                         "fall out when it is cut. Move the marks apart, or put them into two masks; bridges "
+                         "that hold such pieces are not made yet."))
+             .number("count", static_cast<double>(count), 0)
+             .name("element", first->element),
+         where});
 }
 
 }  // namespace
@@ -245,10 +254,13 @@ BandPatch patchAround(const Skin& skin, const std::vector<const ElementArt*>& ar
     patch.g0_mm = low.y() - std::max(roomDown, 0.0);
     patch.g1_mm = high.y() + std::max(roomUp, 0.0);
     if (cut) {
-        warnings.push_back({"margin_cut",
-                            "The body leaves no room for the whole margin of " + fixedText(margin_mm, 1) +
-                                " mm round this art; cover the rest with tape.",
-                            where});
+        warnings.push_back(
+            {"margin_cut",
+             Words(NINE_WORDS("core",
+                              "The body leaves no room for the whole margin of {margin} round this "
+                              "art; cover the rest with tape."))
+                 .length("margin", margin_mm, 1),
+             where});
     }
     return patch;
 }
@@ -286,6 +298,7 @@ Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::ve
     const SheetCarrier sheet(mask.flat->patch.pairedWith(mask.map));
     mask.outline = borderOf(*mask.flat);
     mask.windows = cutWindows(art, sheet);
+    for (const ElementArt* a : art) mask.moved_mm = std::max(mask.moved_mm, a->moved_mm());
     mask.marks = {makeMark('A', skin, landmarks, mask.flat->patch.markA, sheet),
                   makeMark('B', skin, landmarks, mask.flat->patch.markB, sheet)};
     warnOfThinWebs(mask.windows, where, mask.warnings);
@@ -297,7 +310,7 @@ Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& 
                         Mask mask, const Task& task) {
     std::vector<SurfacePoint> probes;
     for (const ElementArt* a : art) {
-        for (const Outline& outline : a->outlines) {
+        for (const Outline& outline : a->outlines()) {
             const std::size_t stride = std::max<std::size_t>(1, outline.points.size() / 8);
             for (std::size_t i = 0; i < outline.points.size(); i += stride)
                 probes.push_back(outline.points[i]);

@@ -60,6 +60,7 @@ struct Mask {
     Polygon2 outline;                       ///< of the sheet, corners rounded
     std::vector<Window> windows;
     std::vector<RegistrationMark> marks;
+    double moved_mm = 0;  ///< the sheet is moved so far for its last pass; 0: sprayed once
     FitReport report;
     Warnings warnings;  ///< of the mask itself, its art has its own; places count from the mask
 };

@@ -25,19 +25,24 @@ Status checkPoles(const Skin& skin, double x0, double x1, const std::string& whe
         const std::string end = nose ? "nose" : "tail";
         const double share = distance(nose);
         if (share < kPoleForbidden) {
-            return Error{"over_pole",
-                         "The patch reaches over the tip of the " + end +
-                             ", where no sheet can lie. Keep it at least " +
-                             fixedText(kPoleDoubtful * skin.length_mm(), 1) +
-                             " mm (along the axis) away from it.",
-                         where};
+            return Error{
+                "over_pole",
+                Words(NINE_WORDS("core",
+                                 "The patch reaches over the tip of the {end}, where no sheet can lie. "
+                                 "Keep it at least {length} (along the axis) away from it."))
+                    .name("end", end)
+                    .length("length", kPoleDoubtful * skin.length_mm(), 1),
+                where};
         }
         if (share < kPoleDoubtful) {
-            warnings.push_back({"near_pole",
-                                "The patch comes close to the tip of the " + end + "; sheets crease there. " +
-                                    fixedText(kPoleDoubtful * skin.length_mm(), 1) +
-                                    " mm is a better distance.",
-                                where});
+            warnings.push_back(
+                {"near_pole",
+                 Words(NINE_WORDS("core",
+                                  "The patch comes close to the tip of the {end}; sheets crease there. "
+                                  "{length} is a better distance."))
+                     .name("end", end)
+                     .length("length", kPoleDoubtful * skin.length_mm(), 1),
+                 where});
         }
     }
     return Done{};
@@ -100,7 +105,8 @@ Status checkVertices(int vertices) {
     if (vertices >= kMinPatchVertices && vertices <= kMaxPatchVertices) return Done{};
     return Error{
         "out_of_range",
-        "A mesh of " + std::to_string(vertices) + " vertices was asked for; between 60 and 200000 work.",
+        Words(NINE_WORDS("core", "A mesh of {vertices} vertices was asked for; between 60 and 200000 work."))
+            .number("vertices", vertices, 0),
         "vertices"};
 }
 
@@ -110,10 +116,12 @@ Result<PatchMesh> meshPatch(const Skin& skin, const BandPatch& band, int vertice
     if (Status ok = checkVertices(vertices); !ok) return ok.error();
     const double width = band.g1_mm - band.g0_mm;
     if (!(band.x1_mm - band.x0_mm >= kSmallestPatch_mm) || !(width >= kSmallestPatch_mm)) {
-        return Error{
-            "empty_patch",
-            "The patch is empty or narrower than 0.5 mm; give x and g from the smaller to the larger.",
-            where};
+        return Error{"empty_patch",
+                     Words(NINE_WORDS("core",
+                                      "The patch is empty or narrower than {least}; give x and g from the "
+                                      "smaller to the larger."))
+                         .length("least", kSmallestPatch_mm, 1),
+                     where};
     }
     PatchMesh result;
     for (const double x : {band.x0_mm, band.x1_mm}) {
@@ -128,12 +136,15 @@ Result<PatchMesh> meshPatch(const Skin& skin, const BandPatch& band, int vertice
         const SectionArc arc = skin.arcAt(x);
         const bool outside = band.g0_mm < -2 * arc.bellyArc() || band.g1_mm > 2 * arc.backArc();
         if (outside || width > 0.98 * arc.girth()) {
-            return Error{"off_body",
-                         "At x = " + fixedText(x, 1) +
-                             " mm the patch is wider than the body allows: the girth there is " +
-                             fixedText(arc.girth(), 1) + " mm and the patch is " + fixedText(width, 1) +
-                             " mm wide.",
-                         where};
+            return Error{
+                "off_body",
+                Words(NINE_WORDS("core",
+                                 "At x = {x} the patch is wider than the body allows: the girth there is "
+                                 "{girth} and the patch is {width} wide."))
+                    .length("x", x, 1)
+                    .length("girth", arc.girth(), 1)
+                    .length("width", width, 1),
+                where};
         }
     }
 
@@ -174,7 +185,10 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
     const SkinPoint centrePoint{Side::Left, disc.x_mm, disc.g_mm};
     if (Status ok = skin.check(centrePoint, where); !ok) return ok.error();
     if (!(2 * disc.radius_mm >= kSmallestPatch_mm)) {
-        return Error{"empty_patch", "The disc's radius must be at least 0.25 mm.", where};
+        return Error{"empty_patch",
+                     Words(NINE_WORDS("core", "The disc's radius must be at least {least}."))
+                         .length("least", 0.5 * kSmallestPatch_mm, 2),
+                     where};
     }
     PatchMesh result;
     const SurfacePoint centre = skin.at(centrePoint);
@@ -220,8 +234,10 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
     double x0 = skin.tailX(), x1 = skin.noseX();
     for (const SurfacePoint& p : result.mesh.vertices) {
         if (!(p.position.x() > skin.noseX() && p.position.x() < skin.tailX())) {
-            return Error{"off_body", "The disc reaches over an end of the body; make it smaller or move it.",
-                         where};
+            return Error{
+                "off_body",
+                NINE_WORDS("core", "The disc reaches over an end of the body; make it smaller or move it."),
+                where};
         }
         const SkinPoint at = skin.locateNear(p.position, disc.g_mm);
         result.skin.emplace_back(at.x_mm, at.g_mm);
@@ -233,7 +249,8 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
     if (Status ok = checkPoles(skin, x0, x1, where, result.warnings); !ok) return ok.error();
     // A disc that reaches round the pole has vertices all round it although none lies on it.
     if (result.high.y() - result.low.y() > 0.98 * skin.arcAt(disc.x_mm).girth()) {
-        return Error{"over_pole", "The disc reaches round the body; make it smaller.", where};
+        return Error{"over_pole", NINE_WORDS("core", "The disc reaches round the body; make it smaller."),
+                     where};
     }
 
     const auto rim = [&](double angle) {

@@ -18,11 +18,11 @@ constexpr double kLeastShare = 0.01;
 
 const std::vector<PaintFamily>& paintFamilies() {
     static const std::vector<PaintFamily> all{
-        {"opaque", "Opaque", 0.30, 1.50, 6, 35, 1120, 5, 2},
-        {"pearl", "Pearl", 0.28, 1.60, 6, 35, 1100, 30, 3},
-        {"transparent", "Transparent", 0.18, 1.50, 5, 34, 1050, 2, 6},
-        {"ink", "Ink", 0.07, 1.30, 3, 32, 1020, 0.5, 8},
-        {"primer", "Primer", 0.32, 1.45, 6, 36, 1200, 12, 2},
+        {"opaque", NINE_WORDS("core", "opaque"), 0.30, 1.50, 6, 35, 1120, 5, 2},
+        {"pearl", NINE_WORDS("core", "pearl"), 0.28, 1.60, 6, 35, 1100, 30, 3},
+        {"transparent", NINE_WORDS("core", "transparent"), 0.18, 1.50, 5, 34, 1050, 2, 6},
+        {"ink", NINE_WORDS("core", "ink"), 0.07, 1.30, 3, 32, 1020, 0.5, 8},
+        {"primer", NINE_WORDS("core", "primer"), 0.32, 1.45, 6, 36, 1200, 12, 2},
     };
     return all;
 }
@@ -33,10 +33,12 @@ std::optional<PaintFamily> findPaint(std::string_view id) {
     return found == all.end() ? std::nullopt : std::optional(*found);
 }
 
-std::string unknownPaint(const std::string& id) {
+Words unknownPaint(const std::string& id) {
     std::string known;
     for (const PaintFamily& p : paintFamilies()) known += (known.empty() ? "" : ", ") + std::string(p.id);
-    return "\"" + id + "\" is not a paint family; choose " + known + ".";
+    return Words(NINE_WORDS("core", "\"{paint}\" is not a paint family; choose {known}."))
+        .name("paint", id)
+        .name("known", known);
 }
 
 Result<Reduction> parseReduction(const std::string& text) {
@@ -44,11 +46,12 @@ Result<Reduction> parseReduction(const std::string& text) {
     const auto paint = parseNumber(text.substr(0, colon));
     const auto reducer = colon == std::string::npos ? std::nullopt : parseNumber(text.substr(colon + 1));
     if (!paint || !reducer || !(*paint > 0 && *paint <= 1000) || !(*reducer >= 0 && *reducer <= 1000)) {
-        return Error{
-            "bad_value",
-            "\"" + text +
-                "\" is not a reduction; write drops of paint to drops of reducer, such as 4:1 or 4:0.",
-            "reduction"};
+        return Error{"bad_value",
+                     Words(NINE_WORDS("core",
+                                      "\"{text}\" is not a reduction; write drops of paint to drops of "
+                                      "reducer, such as 4:1 or 4:0."))
+                         .name("text", text),
+                     "reduction"};
     }
     return Reduction{*paint, *reducer};
 }
@@ -56,14 +59,16 @@ Result<Reduction> parseReduction(const std::string& text) {
 Result<Mixture> mixed(const PaintFamily& paint, const Reduction& reduction) {
     const double share = reduction.share();
     if (!(share >= kLeastShare && share <= 1)) {
-        return Error{"out_of_range", "Less than one part paint in a hundred is no paint any more.",
+        return Error{"out_of_range",
+                     NINE_WORDS("core", "Less than one part paint in a hundred is no paint any more."),
                      "reduction"};
     }
     Mixture m{};
     m.solids = paint.solids * share;
     const double occupied = paint.swelling * m.solids;
     if (!(occupied < kPacking)) {
-        return Error{"out_of_range", "So many solids do not flow; reduce the paint.", "reduction"};
+        return Error{"out_of_range", NINE_WORDS("core", "So many solids do not flow; reduce the paint."),
+                     "reduction"};
     }
     const double liquid = share * (1 - paint.swelling * paint.solids);
     const double carrier = liquid / (liquid + (1 - share));

@@ -14,12 +14,12 @@
 namespace nine {
 
 struct PaintFamily {
-    std::string_view id;    ///< as written in job files: "opaque"
-    std::string_view name;  ///< as shown
-    double solids;          ///< volume share that stays as dry film
-    double swelling;        ///< volume the solids occupy in the wet paint, by their own
-    double carrier_mpas;    ///< viscosity of what is between the solids
-    double surface_mn_m;    ///< surface tension
+    std::string_view id;  ///< as written in job files: "opaque"
+    Pattern name;         ///< as shown
+    double solids;        ///< volume share that stays as dry film
+    double swelling;      ///< volume the solids occupy in the wet paint, by their own
+    double carrier_mpas;  ///< viscosity of what is between the solids
+    double surface_mn_m;  ///< surface tension
     double density_kg_m3;
     double particle_um;  ///< 90 % of the pigment's volume is in particles smaller than this
     double fullCoats;  ///< usual coats, 4:1, until another adds nothing to see (common practice, no published
@@ -30,7 +30,7 @@ struct PaintFamily {
 const std::vector<PaintFamily>& paintFamilies();
 std::optional<PaintFamily> findPaint(std::string_view id);
 /// The sentence that says so, with the families there are.
-std::string unknownPaint(const std::string& id);
+Words unknownPaint(const std::string& id);
 
 /// Drops of paint to drops of reducer.
 struct Reduction {

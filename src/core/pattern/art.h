@@ -5,34 +5,33 @@
 #pragma once
 
 #include "pattern/element.h"
+#include "pattern/outline.h"
 
 namespace nine {
 
-constexpr double kArtChord_mm = 0.01;  // half of what a cutter resolves, a thirtieth of what a hand does
-
-/// How finely art is sampled: to be cut, or only to be looked at while something is dragged (chord error up
-/// to 0.06 mm of a 3 mm dot, a third of the time).
-enum class Fineness { Cut, Glance };
-
-/// One opening. The outline runs counter-clockwise seen from outside with the nose left.
-struct Outline {
-    Vec2 centre;  ///< x, g
-    std::vector<SurfacePoint> points;
-    std::vector<Vec2> skin;  ///< x, g of each point
-};
-
 struct ElementArt {
-    std::string element;  ///< id
-    Vec2 origin;          ///< x, g
-    std::vector<Outline> outlines;
-    std::vector<Outline> second;  ///< of the same openings when the mask is moved for a second pass
-    Vec2 low, high;               ///< box around all, in x, g; both the origin when there is nothing
-    Warnings warnings;            ///< crosses_midline, windows_merge, unknown_kind
+    std::string element;       ///< id
+    Vec2 origin;               ///< x, g
+    std::vector<Pass> passes;  ///< in the order they are sprayed; none for a kind this version does not know
+    Vec2 low, high;            ///< box around the openings, in x, g; both the origin when there are none
+    Warnings warnings;         ///< crosses_midline, windows_merge, unknown_kind
+
+    /// The openings: what is cut. Those of the first pass; the sheet is moved for the others.
+    const std::vector<Outline>& outlines() const;
+    /// How far the sheet is moved for its last pass, mm; 0 when it is sprayed once.
+    double moved_mm() const { return passes.empty() ? 0 : passes.back().shift_mm.norm(); }
 };
 
-/// An element of a kind this version does not know gives art without outlines. Errors: out_of_range,
+/// An element of a kind this version does not know gives art without passes. Errors: out_of_range,
 /// unknown_landmark, not_a_curve, off_body, with the field path; `path` is that of the element.
 Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, const Element& element,
                                const std::string& path, Fineness fineness = Fineness::Cut);
+
+/// A disc of paint round a landmark, for things that are no element: the eye that is glued in. Errors:
+/// off_body.
+Result<ElementArt> drawRound(const Skin& skin, const Vec2& centre, double diameter_mm);
+
+/// What a kind looks like with its usual values on a plain body, for small pictures.
+Result<ElementArt> thumbnailOf(const Kind& kind);
 
 }  // namespace nine

@@ -1,83 +1,54 @@
 #include "pattern/element.h"
 
-#include <array>
 #include <cmath>
 
-#include "base/number_text.h"
 #include "blank/walk.h"
 
 namespace nine {
 namespace {
 
-Error outOfRange(const std::string& path, const char* field, double value, double low, double high) {
-    return {"out_of_range",
-            std::string(field) + " is " + numberText(value) + "; it must lie between " + numberText(low) +
-                " and " + numberText(high) + ".",
-            path + "." + field};
-}
+constexpr double kFarthest_mm = 2000, kFarthestAhead_mm = 500;
 
-struct Range {
-    const char* field;
-    double value, low, high;
-};
-
-std::vector<Range> rangesOf(const Element& element) {
-    constexpr double far = 500;
-    std::vector<Range> ranges{{"dx_mm", element.dx_mm, -far, 4 * far}, {"dg_mm", element.dg_mm, -far, far}};
-    if (const auto* dots = std::get_if<DotRow>(&element.shape)) {
-        ranges.insert(ranges.end(), {{"count", double(dots->count), 1, kMaxCount},
-                                     {"spacing_mm", dots->spacing_mm, kSmallestSize_mm, kLargestSize_mm},
-                                     {"first_mm", dots->first_mm, kSmallestSize_mm, 50},
-                                     {"last_mm", dots->last_mm, kSmallestSize_mm, 50},
-                                     {"bow_mm", dots->bow_mm, -50, 50}});
-    } else if (const auto* mark = std::get_if<GillMark>(&element.shape)) {
-        ranges.insert(ranges.end(), {{"width_mm", mark->width_mm, kSmallestSize_mm, 50},
-                                     {"from", mark->from, 0, 1},
-                                     {"to", mark->to, 0, 1},
-                                     {"pair_mm", mark->pair_mm, 0, kLargestPair_mm}});
-    } else if (const auto* bars = std::get_if<Bars>(&element.shape)) {
-        ranges.insert(ranges.end(), {{"count", double(bars->count), 1, kMaxCount},
-                                     {"spacing_mm", bars->spacing_mm, kSmallestSize_mm, kLargestSize_mm},
-                                     {"width_back_mm", bars->widthBack_mm, kSmallestSize_mm, 50},
-                                     {"width_belly_mm", bars->widthBelly_mm, kSmallestSize_mm, 50},
-                                     {"g0_mm", bars->g0_mm, -far, far},
-                                     {"g1_mm", bars->g1_mm, -far, far}});
-    }
-    return ranges;
+Status within(const std::string& path, const char* field, Pattern name, double value, double low,
+              double high) {
+    if (value >= low && value <= high) return Done{};
+    return Error{"out_of_range",
+                 Words(NINE_WORDS("core", "{name} is {value}; it must lie between {low} and {high}."))
+                     .words("name", name)
+                     .length("value", value, kShortest)
+                     .length("low", low, kShortest)
+                     .length("high", high, kShortest),
+                 path + "." + field};
 }
 
 }  // namespace
 
-std::string kindName(const Element& element) {
-    if (const auto* unknown = std::get_if<UnknownShape>(&element.shape)) return unknown->kind;
-    static constexpr std::array names{"dot_row", "bars", "gill_mark"};
-    return names[element.shape.index()];
-}
-const char* shortName(const Element& element) {
-    static constexpr std::array names{"dots", "bars", "gill mark", "unknown"};
-    return names[element.shape.index()];
-}
-
-double pairShift_mm(const Element& element) {
-    const auto* mark = std::get_if<GillMark>(&element.shape);
-    return mark ? mark->pair_mm : 0;
+Words sentenceOf(const Element& element, Pattern sentence) {
+    Words words(sentence);
+    const Kind* kind = findKind(element.kind);
+    if (!kind) return words;
+    for (const Param& p : kind->params()) {
+        const double v = element.values.number(p.key);
+        const std::string key(p.key);
+        if (p.type == Param::Type::Length) words = std::move(words).length(key, v, p.decimals);
+        if (p.type == Param::Type::Count) words = std::move(words).number(key, v, 0);
+        if (p.type == Param::Type::Share) words = std::move(words).number(key, 100 * v, p.decimals);
+    }
+    return words;
 }
 
 Status checkElement(const Element& element, const std::string& path) {
-    if (!element.known()) return Done{};  // its numbers mean what this version cannot know
-    for (const Range& r : rangesOf(element)) {
-        if (!(r.value >= r.low && r.value <= r.high))
-            return outOfRange(path, r.field, r.value, r.low, r.high);
-    }
-    if (const auto* bars = std::get_if<Bars>(&element.shape);
-        bars && !(bars->g1_mm - bars->g0_mm >= kSmallestSize_mm)) {
-        return Error{"out_of_range", "A bar must reach from g0_mm up to a larger g1_mm.", path + ".g1_mm"};
-    }
-    if (const auto* mark = std::get_if<GillMark>(&element.shape); mark && !(mark->to - mark->from >= 0.05)) {
-        return Error{"out_of_range", "A gill mark must reach from \"from\" to a \"to\" at least 0.05 larger.",
-                     path + ".to"};
-    }
-    return Done{};
+    const Kind* kind = findKind(element.kind);
+    if (!kind) return Done{};  // its numbers mean what this version cannot know
+    if (Status ok = within(path, "dx_mm", NINE_WORDS("core", "Distance"), element.dx_mm, -kFarthestAhead_mm,
+                           kFarthest_mm);
+        !ok)
+        return ok;
+    if (Status ok = within(path, "dg_mm", NINE_WORDS("core", "Height"), element.dg_mm, -kMostHeight_mm,
+                           kMostHeight_mm);
+        !ok)
+        return ok;
+    return checkValues(*kind, element.values, path);
 }
 
 Result<Vec2> originOf(const Skin& skin, const Landmarks& landmarks, const Element& element,
@@ -90,10 +61,12 @@ Result<Vec2> originOf(const Skin& skin, const Landmarks& landmarks, const Elemen
     if (found == landmarks.end()) {
         std::string known;
         for (const auto& [name, landmark] : landmarks) known += (known.empty() ? "" : ", ") + name;
-        return Error{"unknown_landmark",
-                     "This blank has no landmark named \"" + element.anchor + "\"; it has " +
-                         (known.empty() ? "none" : known) + ".",
-                     path + ".anchor"};
+        return Error{
+            "unknown_landmark",
+            Words(NINE_WORDS("core", "This blank has no landmark named \"{anchor}\"; it has {known}."))
+                .name("anchor", element.anchor)
+                .words("known", known.empty() ? Words(NINE_WORDS("core", "none")) : Words::verbatim(known)),
+            path + ".anchor"};
     }
     const Landmark& landmark = found->second;
     const double g = landmark.isCurve() ? element.dg_mm : landmark.points.front().y() + element.dg_mm;

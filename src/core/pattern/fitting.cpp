@@ -18,22 +18,7 @@ double rounded(double v) {
 /// The mark with so much of its girth offset, its count and its size left.
 Element reduced(Element e, double height, double count, double size) {
     e.dg_mm = rounded(height * e.dg_mm);
-    const auto fewer = [&](int n) { return std::max(1, static_cast<int>(std::floor(count * n))); };
-    const auto smaller = [&](double v) { return std::max(kSmallestSize_mm, rounded(size * v)); };
-    if (auto* dots = std::get_if<DotRow>(&e.shape)) {
-        dots->count = fewer(dots->count);
-        dots->first_mm = smaller(dots->first_mm);
-        dots->last_mm = smaller(dots->last_mm);
-        dots->bow_mm = rounded(size * height * dots->bow_mm);
-    }
-    if (auto* bars = std::get_if<Bars>(&e.shape)) {
-        bars->count = fewer(bars->count);
-        bars->widthBack_mm = smaller(bars->widthBack_mm);
-        bars->widthBelly_mm = smaller(bars->widthBelly_mm);
-        bars->g0_mm = rounded(size * height * bars->g0_mm);
-        bars->g1_mm = std::max(bars->g0_mm + kSmallestSize_mm, rounded(size * height * bars->g1_mm));
-    }
-    if (auto* mark = std::get_if<GillMark>(&e.shape)) mark->width_mm = smaller(mark->width_mm);
+    if (const Kind* kind = findKind(e.kind)) e.values = lessened(*kind, e.values, height, count, size);
     return e;
 }
 

@@ -23,11 +23,17 @@ constexpr double kCreepShare = 0.05;
 constexpr double kTenth = 1.2815515655446004, kTwentieth = 1.6448536269514722;  // normal quantiles
 constexpr double kDryLimit = 0.10, kClogGap = 2;
 
-Error outside(const char* field, const std::string& what, double low, double high, const std::string& unit) {
-    return {"out_of_range",
-            what + " lies from " + fixedText(low, low < 1 ? 1 : 0) + " to " +
-                fixedText(high, high < 10 ? 1 : 0) + " " + unit + "; outside it these figures do not hold.",
-            field};
+Error outside(const char* field, Pattern between, double low, double high,
+              Measure measure = Measure::Number) {
+    const auto with = [&](Words words, const char* key, double value, int decimals) {
+        return measure == Measure::Length ? std::move(words).length(key, value, decimals)
+                                          : std::move(words).number(key, value, decimals);
+    };
+    return {
+        "out_of_range",
+        Words(NINE_WORDS("core", "{what}; outside it these figures do not hold."))
+            .words("what", with(with(between, "low", low, low < 1 ? 1 : 0), "high", high, high < 10 ? 1 : 0)),
+        field};
 }
 
 /// The spread of one drop class at the edge.
@@ -76,19 +82,33 @@ double fallsTo(const EdgeFigures& edge, double share, double quantile) {
 Status checkSetting(const SpraySetting& s, double gap_mm) {
     const auto within = [](double v, double low, double high) { return v >= low && v <= high; };
     if (!within(s.gauge_kpa, kLeastPressure_kpa, kMostPressure_kpa))
-        return outside("pressure", "The pressure", kLeastPressure_kpa, kMostPressure_kpa,
-                       "kPa (4.4 to 60.9 psi)");
+        return outside("pressure",
+                       NINE_WORDS("core", "The pressure lies from {low} to {high} kPa (4.4 to 60.9 psi)"),
+                       kLeastPressure_kpa, kMostPressure_kpa);
     if (!within(s.needle_mm, kLeastNeedle_mm, kMostNeedle_mm))
-        return outside("needle", "The needle", kLeastNeedle_mm, kMostNeedle_mm, "mm");
+        return outside("needle", NINE_WORDS("core", "The needle lies from {low} to {high}"), kLeastNeedle_mm,
+                       kMostNeedle_mm, Measure::Length);
     if (!within(s.distance_mm, kNearest_mm, kFarthest_mm))
-        return outside("distance", "The distance", kNearest_mm, kFarthest_mm, "mm");
+        return outside("distance", NINE_WORDS("core", "The distance lies from {low} to {high}"), kNearest_mm,
+                       kFarthest_mm, Measure::Length);
     if (!within(s.angle_deg, 0, kSteepest_deg))
-        return outside("angle", "The angle off straight-on", 0, kSteepest_deg, "degrees");
-    if (!within(gap_mm, 0, kLargestGap_mm)) return outside("gap", "The gap", 0, kLargestGap_mm, "mm");
-    if (!within(s.flow_ml_min, 0.01, 60)) return outside("flow", "The flow of paint", 0.01, 60, "mL/min");
-    if (!within(s.speed_mm_s, 5, 2000)) return outside("speed", "The speed of the hand", 5, 2000, "mm/s");
-    if (!within(s.aim_mm, -200, 200)) return outside("aim", "The aim", -200, 200, "mm from the edge");
-    if (s.film_um && !within(*s.film_um, 0.1, 500)) return outside("film", "The wet film", 0.1, 500, "um");
+        return outside("angle",
+                       NINE_WORDS("core", "The angle off straight-on lies from {low} to {high} degrees"), 0,
+                       kSteepest_deg);
+    if (!within(gap_mm, 0, kLargestGap_mm))
+        return outside("gap", NINE_WORDS("core", "The gap lies from {low} to {high}"), 0, kLargestGap_mm,
+                       Measure::Length);
+    if (!within(s.flow_ml_min, 0.01, 60))
+        return outside("flow", NINE_WORDS("core", "The flow of paint lies from {low} to {high} mL/min"), 0.01,
+                       60);
+    if (!within(s.speed_mm_s, 5, 2000))
+        return outside("speed", NINE_WORDS("core", "The speed of the hand lies from {low} to {high} mm/s"), 5,
+                       2000);
+    if (!within(s.aim_mm, -200, 200))
+        return outside("aim", NINE_WORDS("core", "The aim lies from {low} to {high} from the edge"), -200,
+                       200, Measure::Length);
+    if (s.film_um && !within(*s.film_um, 0.1, 500))
+        return outside("film", NINE_WORDS("core", "The wet film lies from {low} to {high} um"), 0.1, 500);
     return Done{};
 }
 
@@ -138,21 +158,26 @@ Result<EdgeFigures> edgeFigures(const SpraySetting& s, double gap_mm) {
     edge.creep_mm = std::max(0.0, fallsTo(edge, kCreepShare, kTwentieth)) + edge.liquid_mm;
 
     if (edge.trigger > 1) {
-        edge.warnings.push_back({"too_much_paint",
-                                 "This needle gives at most " + fixedText(largest, 1) +
-                                     " mL/min of this mixture: thin it, or take a larger needle.",
-                                 "flow"});
+        edge.warnings.push_back(
+            {"too_much_paint",
+             Words(NINE_WORDS("core",
+                              "This needle gives at most {largest} mL/min of this mixture: thin it, or "
+                              "take a larger needle."))
+                 .number("largest", largest, 1),
+             "flow"});
     }
     if (driedShare(drops[2], s.distance_mm, jet) > kDryLimit) {
-        edge.warnings.push_back({"dry_spray",
-                                 "Drops dry on the way and land as dust: go closer or lower the pressure.",
-                                 "distance"});
+        edge.warnings.push_back(
+            {"dry_spray",
+             NINE_WORDS("core", "Drops dry on the way and land as dust: go closer or lower the pressure."),
+             "distance"});
     }
     if (0.35 * std::min(1.0, edge.trigger) * s.needle_mm * 1000 < kClogGap * s.paint.particle_um) {
         edge.warnings.push_back(
             {"clog",
-             "The particles of this paint are nearly as large as the open slit: strain it, or take a "
-             "larger needle.",
+             NINE_WORDS("core",
+                        "The particles of this paint are nearly as large as the open slit: "
+                        "strain it, or take a larger needle."),
              "needle"});
     }
     return edge;

@@ -13,24 +13,16 @@ namespace {
 
 constexpr int kMostCoats = 20;
 
-std::string lowered(std::string_view name) {
-    std::string text(name);
-    if (!text.empty() && text[0] >= 'A' && text[0] <= 'Z') text[0] = static_cast<char>(text[0] - 'A' + 'a');
-    return text;
-}
-
 constexpr double kMostDrops = 100;
 constexpr double kSamePsi = 0.05;
 constexpr double kAimSigmas = 1.3;    // onto the mask: a sharp line with a soft shadow
 constexpr double kSoftWithin = 0.15;  // of the width wished for
 
-std::string psiText(double kpa) {
-    return fixedText(kpa / kKpaPerPsi, 0) + " psi (" + fixedText(kpa / 100, 2) + " bar)";
-}
-
-std::string dropsText(const Reduction& r) {
-    return numberText(r.paint) + " : " + numberText(r.reducer) + " drops (" +
-           fixedText(100 * (1 - r.share()), 0) + " % reducer)";
+Words dropsText(const Reduction& r) {
+    return Words(NINE_WORDS("core", "{paint} : {reducer} drops ({share} % reducer)"))
+        .number("paint", r.paint, kShortest)
+        .number("reducer", r.reducer, kShortest)
+        .number("share", 100 * (1 - r.share()), 0);
 }
 
 struct Choice {
@@ -58,15 +50,19 @@ Result<Choice> chooseGun(const SprayPractice& practice, const SpraySetting& sett
             return std::abs(g.needle_mm - *pins.needle_mm) <= 1e-6;
         })) {
         return Error{"no_gun",
-                     "No gun on the bench has a needle of " + numberText(*pins.needle_mm) +
-                         " mm: put one on My bench, or release the needle.",
+                     Words(NINE_WORDS("core",
+                                      "No gun on the bench has a needle of {needle}: put one on My bench, or "
+                                      "release the needle."))
+                         .length("needle", *pins.needle_mm, kShortest),
                      "bench"};
     }
     return Error{"no_gun",
-                 "No gun on the bench gives " + fixedText(setting.flow_ml_min, 1) +
-                     " mL/min of this paint at " + fixedText(practice.pressure_psi.low, 0) + " to " +
-                     fixedText(practice.pressure_psi.high, 0) +
-                     " psi: thin it more, or take a larger needle.",
+                 Words(NINE_WORDS("core",
+                                  "No gun on the bench gives {flow} mL/min of this paint at {low} "
+                                  "to {high} psi: thin it more, or take a larger needle."))
+                     .number("flow", setting.flow_ml_min, 1)
+                     .number("low", practice.pressure_psi.low, 0)
+                     .number("high", practice.pressure_psi.high, 0),
                  "bench"};
 }
 
@@ -81,27 +77,41 @@ std::optional<SprayRemedy> sharpest(const SprayPlan& plan, const MaskToSpray& ma
     };
     const double standsOff = std::max(0.0, mask.lift_mm - mask.relief_mm);
     if (standsOff > 0)
-        attempt({"press the sheet down where it stands off, or take a softer one", {}, {}, {}}, plan.setting,
-                mask.gap_mm() - standsOff);
+        attempt({NINE_WORDS("core", "press the sheet down where it stands off, or take a softer one"),
+                 {},
+                 {},
+                 {}},
+                plan.setting, mask.gap_mm() - standsOff);
     if (mask.pads_mm > 0) {
         const double thinner = std::round(5 * mask.pads_mm) / 10;
-        attempt({"take thinner pads, " + fixedText(thinner, 1) + " mm", {}, thinner, {}}, plan.setting,
-                mask.gap_mm() - mask.pads_mm + thinner);
+        attempt({Words(NINE_WORDS("core", "take thinner pads, {pads}")).length("pads", thinner, 1),
+                 {},
+                 thinner,
+                 {}},
+                plan.setting, mask.gap_mm() - mask.pads_mm + thinner);
     }
     if (!pins.pressure_kpa) {
         SpraySetting other = plan.setting;
         other.gauge_kpa = std::max(plan.practice.pressure_psi.low, plan.gun.lowest_psi) * kKpaPerPsi;
         SprayPins pinned = pins;
         pinned.pressure_kpa = other.gauge_kpa;
-        attempt({"turn the pressure down to " + psiText(other.gauge_kpa), {}, {}, pinned}, other,
-                mask.gap_mm());
+        attempt({Words(NINE_WORDS("core", "turn the pressure down to {pressure}"))
+                     .words("pressure", psiText(other.gauge_kpa)),
+                 {},
+                 {},
+                 pinned},
+                other, mask.gap_mm());
     }
     if (!pins.aim_mm) {
         SpraySetting other = plan.setting;
         other.aim_mm = std::round(kAimSigmas * sprayWidth_mm(other.distance_mm));
         SprayPins pinned = pins;
         pinned.aim_mm = other.aim_mm;
-        attempt({"aim " + fixedText(other.aim_mm, 0) + " mm onto the sheet, not at the hole", {}, {}, pinned},
+        attempt({Words(NINE_WORDS("core", "aim {aim} onto the sheet, not at the hole"))
+                     .length("aim", other.aim_mm, 0),
+                 {},
+                 {},
+                 pinned},
                 other, mask.gap_mm());
     }
     const auto best = std::min_element(
@@ -128,55 +138,83 @@ std::optional<double> padsFor(const SpraySetting& setting, double gapWithout_mm,
 void giveReasons(SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins) {
     const SpraySetting& s = plan.setting;
     const SprayPractice& p = plan.practice;
-    plan.reasons.push_back("From practice: " + fixedText(p.pressure_psi.start, 0) + " psi (range " +
-                           fixedText(p.pressure_psi.low, 0) + " to " + fixedText(p.pressure_psi.high, 0) +
-                           "), " + fixedText(p.distance_mm.start, 0) + " mm away, " + dropsText(p.reduction) +
-                           "; " + lowered(s.paint.name) + " takes about " + fixedText(s.paint.fullCoats, 0) +
-                           " coats to its full strength.");
-    if (!pins.empty()) plan.reasons.push_back("Pinned by you, kept as they are: " + pinnedText(pins) + ".");
-    std::string gap = "the gap of " + fixedText(plan.gap_mm, 2) + " mm";
-    if (mask.relief_mm > mask.lift_mm)
-        gap += " (" + fixedText(mask.relief_mm, 2) + " of it carving under the sheet)";
-    plan.reasons.push_back("Computed: " + gap + " makes the edge " + fixedText(plan.along.width_mm, 2) +
-                           " mm wide with strokes along it, " + fixedText(plan.across.width_mm, 2) +
-                           " mm across.");
+    const auto because = [&](Words words) { plan.reasons.push_back(std::move(words)); };
+    because(Words(NINE_WORDS(
+                      "core",
+                      "From practice: {start} psi (range {low} to {high}), {distance} away, {drops}; {paint} "
+                      "takes about {coats} coats to its full strength."))
+                .number("start", p.pressure_psi.start, 0)
+                .number("low", p.pressure_psi.low, 0)
+                .number("high", p.pressure_psi.high, 0)
+                .length("distance", p.distance_mm.start, 0)
+                .words("drops", dropsText(p.reduction))
+                .words("paint", s.paint.name)
+                .number("coats", s.paint.fullCoats, 0));
+    if (!pins.empty())
+        because(Words(NINE_WORDS("core", "Pinned by you, kept as they are: {pins}."))
+                    .words("pins", pinnedText(pins)));
+    because(
+        Words(
+            mask.relief_mm > mask.lift_mm
+                ? NINE_WORDS(
+                      "core",
+                      "Computed: the gap of {gap} ({carving} of it carving under the sheet) makes the edge "
+                      "{along} wide with strokes along it, {across} across.")
+                : NINE_WORDS("core",
+                             "Computed: the gap of {gap} makes the edge {along} wide with strokes along it, "
+                             "{across} across."))
+            .length("gap", plan.gap_mm, 2)
+            .length("carving", mask.relief_mm, 2)
+            .length("along", plan.along.width_mm, 2)
+            .length("across", plan.across.width_mm, 2));
     // A thick sheet throws its own shadow at a slant: the edge moves by so much on the far side.
     const double shadow = mask.sheet_mm * std::tan(degToRad(s.angle_deg));
     if (shadow >= 0.005)
-        plan.reasons.push_back("Computed: at this slant the sheet, " + fixedText(mask.sheet_mm, 2) +
-                               " mm thick, keeps paint off " + fixedText(shadow, 2) +
-                               " mm beside its far edge.");
+        because(Words(NINE_WORDS(
+                          "core",
+                          "Computed: at this slant the sheet, {thick} thick, keeps paint off {shadow} beside "
+                          "its far edge."))
+                    .length("thick", mask.sheet_mm, 2)
+                    .length("shadow", shadow, 2));
     if (plan.edge.fade_mm > 0)
-        plan.reasons.push_back("Aimed " + fixedText(s.aim_mm, 1) +
-                               " mm onto the sheet: a sharp line, with a shadow that fades over " +
-                               fixedText(plan.edge.fade_mm, 1) + " mm.");
+        because(Words(NINE_WORDS(
+                          "core",
+                          "Aimed {aim} onto the sheet: a sharp line, with a shadow that fades over {fade}."))
+                    .length("aim", s.aim_mm, 1)
+                    .length("fade", plan.edge.fade_mm, 1));
     const double width = plan.edge.width_mm;
     if (mask.soft) {
         plan.meetsWish = std::abs(width - mask.wantedWidth_mm) <= kSoftWithin * mask.wantedWidth_mm;
         if (plan.meetsWish) return;
-        const std::string wanted = "Wanted: soft, " + fixedText(mask.wantedWidth_mm, 1) + " mm. ";
+        Words what = width > mask.wantedWidth_mm
+                         ? NINE_WORDS("core", "It is softer as it lies: press the sheet down, or go closer.")
+                         : NINE_WORDS("core", "No gap makes it so soft here: spray it free-hand.");
         if (const auto pads = padsFor(s, plan.gap_mm - mask.pads_mm, mask.wantedWidth_mm)) {
             const double tenth = std::round(10 * *pads) / 10;
-            plan.remedy = {"hold the sheet off on pads of " + fixedText(tenth, 1) + " mm",
-                           mask.wantedWidth_mm,
-                           tenth,
-                           {}};
-            plan.reasons.push_back(wanted + "First " + plan.remedy->words + ".");
-        } else {
-            plan.reasons.push_back(wanted +
-                                   (width > mask.wantedWidth_mm
-                                        ? "It is softer as it lies: press the sheet down, or go closer."
-                                        : "No gap makes it so soft here: spray it free-hand."));
+            plan.remedy = {
+                Words(NINE_WORDS("core", "hold the sheet off on pads of {pads}")).length("pads", tenth, 1),
+                mask.wantedWidth_mm,
+                tenth,
+                {}};
+            what = Words(NINE_WORDS("core", "First {remedy}.")).words("remedy", plan.remedy->words);
         }
+        because(Words(NINE_WORDS("core", "Wanted: soft, {width}. {what}"))
+                    .length("width", mask.wantedWidth_mm, 1)
+                    .words("what", what));
         return;
     }
     plan.meetsWish = width <= mask.wantedWidth_mm;
     if (plan.meetsWish) return;
     plan.remedy = sharpest(plan, mask, pins);
-    plan.reasons.push_back("Wanted: at most " + fixedText(mask.wantedWidth_mm, 1) + " mm. " +
-                           (plan.remedy ? "First " + plan.remedy->words + ": about " +
-                                              fixedText(*plan.remedy->width_mm, 2) + " mm then."
-                                        : "Nothing was found that sharpens this edge; release a pin."));
+    because(
+        Words(NINE_WORDS("core", "Wanted: at most {width}. {what}"))
+            .length("width", mask.wantedWidth_mm, 1)
+            .words("what", plan.remedy
+                               ? Words(NINE_WORDS("core", "First {remedy}: about {then} then."))
+                                     .words("remedy", plan.remedy->words)
+                                     .length("then", *plan.remedy->width_mm, 2)
+                               : Words(NINE_WORDS(
+                                     "core", "Nothing was found that sharpens this edge; release a pin."))));
 }
 
 /// Coats until another adds nothing: the paint's usual number, more of them where each lies thinner or is
@@ -240,15 +278,18 @@ Result<SprayPlan> tryPlan(const MaskToSpray& mask, const SprayBench& bench, cons
     plan.warnings = plan.edge.warnings;
     const double psi = choice->psi;
     if (psi < p.pressure_psi.low - kSamePsi || psi > p.pressure_psi.high + kSamePsi)
-        plan.warnings.push_back({"outside_practice",
-                                 fixedText(psi, 0) + " psi is outside what painters use here (" +
-                                     fixedText(p.pressure_psi.low, 0) + " to " +
-                                     fixedText(p.pressure_psi.high, 0) + " psi).",
-                                 "pins.pressure_kpa"});
+        plan.warnings.push_back(
+            {"outside_practice",
+             Words(NINE_WORDS("core", "{psi} psi is outside what painters use here ({low} to {high} psi)."))
+                 .number("psi", psi, 0)
+                 .number("low", p.pressure_psi.low, 0)
+                 .number("high", p.pressure_psi.high, 0),
+             "pins.pressure_kpa"});
     if (plan.coat_um > kWettest * plan.run_um)
         plan.warnings.push_back(
             {"runs",
-             "A " + wetSentence(plan.coat_um, plan.run_um) + ": fewer passes, faster, or farther away.",
+             Words(NINE_WORDS("core", "Here {wet}: fewer passes, faster, or farther away."))
+                 .words("wet", wetSentence(plan.coat_um, plan.run_um)),
              "film"});
     giveReasons(plan, mask, pins);
     plan.steps = sprayStepsFrom(plan, mask, bench);
@@ -257,33 +298,50 @@ Result<SprayPlan> tryPlan(const MaskToSpray& mask, const SprayBench& bench, cons
 
 /// Each pin by the field it is written in, with what it asks for, and the pins without it.
 struct OnePin {
-    std::string field, words;
+    std::string field;
+    Words words;
     SprayPins without;
 };
 
 std::vector<OnePin> eachPin(const SprayPins& pins) {
     std::vector<OnePin> all;
-    const auto add = [&](const char* field, const std::string& words, auto member) {
-        OnePin pin{field, words, pins};
+    const auto add = [&](const char* field, Words words, auto member) {
+        OnePin pin{field, std::move(words), pins};
         (pin.without.*member).reset();
         all.push_back(std::move(pin));
     };
     if (pins.needle_mm)
-        add("needle_mm", "needle " + numberText(*pins.needle_mm) + " mm", &SprayPins::needle_mm);
+        add("needle_mm",
+            Words(NINE_WORDS("core", "needle {needle}")).length("needle", *pins.needle_mm, kShortest),
+            &SprayPins::needle_mm);
     if (pins.pressure_kpa) add("pressure_kpa", psiText(*pins.pressure_kpa), &SprayPins::pressure_kpa);
     if (pins.flow_ml_min)
-        add("flow_ml_min", numberText(*pins.flow_ml_min) + " mL/min", &SprayPins::flow_ml_min);
+        add("flow_ml_min",
+            Words(NINE_WORDS("core", "{flow} mL/min")).number("flow", *pins.flow_ml_min, kShortest),
+            &SprayPins::flow_ml_min);
     if (pins.reduction) add("reduction", dropsText(*pins.reduction), &SprayPins::reduction);
     if (pins.distance_mm)
-        add("distance_mm", fixedText(*pins.distance_mm, 0) + " mm away", &SprayPins::distance_mm);
+        add("distance_mm",
+            Words(NINE_WORDS("core", "{distance} away")).length("distance", *pins.distance_mm, 0),
+            &SprayPins::distance_mm);
     if (pins.angle_deg)
-        add("angle_deg", fixedText(*pins.angle_deg, 0) + " degrees off straight", &SprayPins::angle_deg);
-    if (pins.speed_mm_s) add("speed_mm_s", fixedText(*pins.speed_mm_s, 0) + " mm/s", &SprayPins::speed_mm_s);
+        add("angle_deg",
+            Words(NINE_WORDS("core", "{angle} degrees off straight")).number("angle", *pins.angle_deg, 0),
+            &SprayPins::angle_deg);
+    if (pins.speed_mm_s)
+        add("speed_mm_s", Words(NINE_WORDS("core", "{speed} mm/s")).number("speed", *pins.speed_mm_s, 0),
+            &SprayPins::speed_mm_s);
     if (pins.aim_mm)
-        add("aim_mm", "aimed " + numberText(*pins.aim_mm) + " mm onto the sheet", &SprayPins::aim_mm);
-    if (pins.coats) add("coats", std::to_string(*pins.coats) + " coats", &SprayPins::coats);
+        add("aim_mm",
+            Words(NINE_WORDS("core", "aimed {aim} onto the sheet")).length("aim", *pins.aim_mm, kShortest),
+            &SprayPins::aim_mm);
+    if (pins.coats)
+        add("coats", Words(NINE_WORDS("core", "{coats} coats")).number("coats", *pins.coats, 0),
+            &SprayPins::coats);
     if (pins.stroke)
-        add("stroke", *pins.stroke == Stroke::Along ? "strokes along the edge" : "strokes across the edge",
+        add("stroke",
+            *pins.stroke == Stroke::Along ? NINE_WORDS("core", "strokes along the edge")
+                                          : NINE_WORDS("core", "strokes across the edge"),
             &SprayPins::stroke);
     return all;
 }
@@ -301,10 +359,10 @@ SprayPins released(const SprayPins& pins, const std::string& field) {
     return pins;
 }
 
-std::string pinnedText(const SprayPins& pins) {
-    std::string text;
-    for (const OnePin& pin : eachPin(pins)) text += (text.empty() ? "" : ", ") + pin.words;
-    return text;
+Words pinnedText(const SprayPins& pins) {
+    std::vector<Words> all;
+    for (const OnePin& pin : eachPin(pins)) all.push_back(pin.words);
+    return parted(all);
 }
 
 double coatFilm_um(const SpraySetting& setting, int passes) {
@@ -337,15 +395,16 @@ Status checkPins(const SprayPins& pins, const std::string& path) {
     if (pins.reduction) {
         const auto& [paint, reducer] = *pins.reduction;
         if (!(paint > 0 && paint <= kMostDrops && reducer >= 0 && reducer <= kMostDrops))
-            return Error{
-                "out_of_range",
-                "A mix is up to 100 drops of paint, at least a part of one, and up to 100 of reducer.",
-                path + ".reduction"};
+            return Error{"out_of_range",
+                         NINE_WORDS("core",
+                                    "A mix is up to 100 drops of paint, at least a part of one, and up to "
+                                    "100 of reducer."),
+                         path + ".reduction"};
         const Result<Mixture> mixture = mixed(s.paint, *pins.reduction);
-        if (!mixture) return Error{"out_of_range", mixture.error().text, path + ".reduction"};
+        if (!mixture) return Error{"out_of_range", mixture.error().words, path + ".reduction"};
     }
     if (pins.coats && !(*pins.coats >= 1 && *pins.coats <= 20))
-        return Error{"out_of_range", "Coats are counted from 1 to 20.", path + ".coats"};
+        return Error{"out_of_range", NINE_WORDS("core", "Coats are counted from 1 to 20."), path + ".coats"};
     return Done{};
 }
 
@@ -356,13 +415,22 @@ Result<SprayPlan> planSpray(const MaskToSpray& mask, const SprayBench& bench, co
     for (const OnePin& pin : eachPin(pins)) {
         const Result<SprayPlan> without = tryPlan(mask, bench, pin.without);
         if (!without) continue;
-        const std::string others = pinnedText(pin.without);
-        return Error{"pins_contradict",
-                     "The pinned " + pin.words + " cannot hold" +
-                         (others.empty() ? " with the guns on the bench" : " together with " + others) +
-                         ": release it (the plan would take " + fieldText(without->setting, pin.field) +
-                         ") or change the others.",
-                     "pins." + pin.field};
+        const Words others = pinnedText(pin.without);
+        return Error{
+            "pins_contradict",
+            Words(others.empty()
+                      ? NINE_WORDS(
+                            "core",
+                            "The pinned {pin} cannot hold with the guns on the bench: release it (the plan "
+                            "would take {free}) or change the others.")
+                      : NINE_WORDS(
+                            "core",
+                            "The pinned {pin} cannot hold together with {others}: release it (the plan would "
+                            "take {free}) or change the others."))
+                .words("pin", pin.words)
+                .words("others", others)
+                .words("free", fieldText(without->setting, pin.field)),
+            "pins." + pin.field};
     }
     return plan;
 }

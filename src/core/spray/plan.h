@@ -35,13 +35,13 @@ struct MaskToSpray {
 struct SprayStep {
     enum class Way { LowerPressure, HigherPressure, Closer, Farther, SmallerNeedle, LargerNeedle, Thinner };
     Way way;
-    std::string words;  ///< "at 11 psi drops are 21 um: the grain shows (limit 18)"
-    bool spoils;        ///< false when nothing is spoilt up to the end of practice
+    Words words;  ///< "at 11 psi drops are 21 um: the grain shows (limit 18)"
+    bool spoils;  ///< false when nothing is spoilt up to the end of practice
 };
 
 /// What to change first when an edge misses the wish, and what the edge is then.
 struct SprayRemedy {
-    std::string words;               ///< "hold the sheet off on pads of 4.6 mm"
+    Words words;                     ///< "hold the sheet off on pads of 4.6 mm"
     std::optional<double> width_mm;  ///< then
     std::optional<double> pads_mm;   ///< change the pads to this
     std::optional<SprayPins> pins;   ///< pin this; without both it is a matter of the mask, not of the gun
@@ -58,7 +58,7 @@ struct SprayPlan {
     bool meetsWish = false;
     std::optional<SprayRemedy> remedy;  ///< when it misses the wish and something was found
     /// What comes from practice, what was computed, and what to change first.
-    std::vector<std::string> reasons;
+    std::vector<Words> reasons;
     std::vector<SprayStep> steps;
     Warnings warnings;  ///< those of the edge; outside_practice, runs
 };

@@ -21,7 +21,8 @@ struct PracticeRange {
 
 struct SprayPractice {
     SprayWork work;
-    std::string_view id, name;
+    std::string_view id;
+    Pattern name;
     PracticeRange pressure_psi;
     PracticeRange distance_mm;
     Reduction reduction;

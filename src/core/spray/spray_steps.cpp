@@ -17,7 +17,7 @@ constexpr double kSteadyTrigger = 0.6;  // less open, and the flow jumps with th
 /// How a setting stands to each limit: 1 is the limit.
 struct Strain {
     double share;
-    std::string words;
+    Words words;
 };
 
 std::vector<Strain> strainsOf(const SpraySetting& s, const SprayPlan& plan, const MaskToSpray& mask) {
@@ -29,16 +29,22 @@ std::vector<Strain> strainsOf(const SpraySetting& s, const SprayPlan& plan, cons
     const double coat = coatFilm_um(s, plan.passes), run = runLimit_um(s.paint, *mixture);
     const double width = mask.wantedWidth_mm;
     std::vector<Strain> all{
-        {edge->dropSize_um / kCoarsest_um, "drops are " + fixedText(edge->dropSize_um, 0) +
-                                               " um, the grain shows (limit " + fixedText(kCoarsest_um, 0) +
-                                               ")"},
-        {dried / kMostDried, fixedText(100 * dried, 0) + " % of a drop dries on the way and lands as dust"},
-        {coat / (kWettest * run), "a " + wetSentence(coat, run)},
-        {edge->trigger / kMostTrigger, "the needle cannot give this flow"}};
+        {edge->dropSize_um / kCoarsest_um,
+         Words(NINE_WORDS("core", "drops are {size} um, the grain shows (limit {limit})"))
+             .number("size", edge->dropSize_um, 0)
+             .number("limit", kCoarsest_um, 0)},
+        {dried / kMostDried,
+         Words(NINE_WORDS("core", "{share} % of a drop dries on the way and lands as dust"))
+             .number("share", 100 * dried, 0)},
+        {coat / (kWettest * run), wetSentence(coat, run)},
+        {edge->trigger / kMostTrigger, NINE_WORDS("core", "the needle cannot give this flow")}};
     if (!mask.soft) {
-        all.push_back({edge->width_mm / width, "the edge gets " + fixedText(edge->width_mm, 2) + " mm wide"});
         all.push_back(
-            {edge->creep_mm / width, "paint creeps " + fixedText(edge->creep_mm, 2) + " mm under the sheet"});
+            {edge->width_mm / width,
+             Words(NINE_WORDS("core", "the edge gets {width} wide")).length("width", edge->width_mm, 2)});
+        all.push_back(
+            {edge->creep_mm / width, Words(NINE_WORDS("core", "paint creeps {creep} under the sheet"))
+                                         .length("creep", edge->creep_mm, 2)});
     }
     return all;
 }
@@ -46,7 +52,7 @@ std::vector<Strain> strainsOf(const SpraySetting& s, const SprayPlan& plan, cons
 struct Direction {
     SprayStep::Way way;
     std::function<bool(SpraySetting&)> step;  ///< false at the end of practice
-    std::function<std::string(const SpraySetting&)> name;
+    std::function<Words(const SpraySetting&)> name;
 };
 
 std::vector<Direction> directionsOf(const SprayPlan& plan, const SprayBench& bench) {
@@ -98,17 +104,30 @@ std::vector<Direction> directionsOf(const SprayPlan& plan, const SprayBench& ben
 
 }  // namespace
 
-std::string fieldText(const SpraySetting& s, const std::string& field) {
-    if (field == "needle_mm") return "needle " + numberText(s.needle_mm) + " mm";
-    if (field == "pressure_kpa")
-        return fixedText(s.gauge_kpa / kKpaPerPsi, 0) + " psi (" + fixedText(s.gauge_kpa / 100, 2) + " bar)";
-    if (field == "flow_ml_min") return fixedText(s.flow_ml_min, 2) + " mL/min";
-    if (field == "reduction") return numberText(s.reduction.paint) + " : " + numberText(s.reduction.reducer);
-    if (field == "distance_mm") return fixedText(s.distance_mm, 0) + " mm";
-    if (field == "angle_deg") return fixedText(s.angle_deg, 0) + " degrees";
-    if (field == "speed_mm_s") return fixedText(s.speed_mm_s, 0) + " mm/s";
-    if (field == "aim_mm") return "aim " + fixedText(s.aim_mm, 1) + " mm";
-    return "its own choice";
+Words fieldText(const SpraySetting& s, const std::string& field) {
+    if (field == "needle_mm")
+        return Words(NINE_WORDS("core", "needle {needle}")).length("needle", s.needle_mm, kShortest);
+    if (field == "pressure_kpa") return psiText(s.gauge_kpa);
+    if (field == "flow_ml_min")
+        return Words(NINE_WORDS("core", "{flow} mL/min")).number("flow", s.flow_ml_min, 2);
+    if (field == "reduction")
+        return Words(NINE_WORDS("core", "{paint} : {reducer}"))
+            .number("paint", s.reduction.paint, kShortest)
+            .number("reducer", s.reduction.reducer, kShortest);
+    if (field == "distance_mm")
+        return Words(NINE_WORDS("core", "{distance}")).length("distance", s.distance_mm, 0);
+    if (field == "angle_deg")
+        return Words(NINE_WORDS("core", "{angle} degrees")).number("angle", s.angle_deg, 0);
+    if (field == "speed_mm_s")
+        return Words(NINE_WORDS("core", "{speed} mm/s")).number("speed", s.speed_mm_s, 0);
+    if (field == "aim_mm") return Words(NINE_WORDS("core", "aim {aim}")).length("aim", s.aim_mm, 1);
+    return NINE_WORDS("core", "its own choice");
+}
+
+Words psiText(double kpa) {
+    return Words(NINE_WORDS("core", "{psi} psi ({bar} bar)"))
+        .number("psi", kpa / kKpaPerPsi, 0)
+        .number("bar", kpa / 100, 2);
 }
 
 std::vector<SprayStep> sprayStepsFrom(const SprayPlan& plan, const MaskToSpray& mask,
@@ -124,7 +143,9 @@ std::vector<SprayStep> sprayStepsFrom(const SprayPlan& plan, const MaskToSpray& 
             for (std::size_t i = 0; i < then.size() && i < now.size(); ++i) {
                 if (now[i].share > 1 || then[i].share <= 1) continue;
                 step.spoils = true;
-                step.words = direction.name(s) + ": " + then[i].words + ".";
+                step.words = Words(NINE_WORDS("core", "{there}: {spoilt}."))
+                                 .words("there", direction.name(s))
+                                 .words("spoilt", then[i].words);
                 break;
             }
         }
@@ -133,18 +154,22 @@ std::vector<SprayStep> sprayStepsFrom(const SprayPlan& plan, const MaskToSpray& 
         if (needle && edge && s.needle_mm > plan.setting.needle_mm && !step.spoils &&
             edge->trigger < kSteadyTrigger && plan.edge.trigger >= kSteadyTrigger) {
             step.spoils = true;
-            step.words = direction.name(s) + ": the trigger is only " + fixedText(100 * edge->trigger, 0) +
-                         " % back, the flow is uneven.";
+            step.words =
+                Words(NINE_WORDS("core", "{there}: the trigger is only {share} % back, the flow is uneven."))
+                    .words("there", direction.name(s))
+                    .number("share", 100 * edge->trigger, 0);
         }
         if (!step.spoils) {
-            const bool moved = direction.name(last) != direction.name(plan.setting);
-            if (!moved) continue;  // already at the end of what there is
-            step.words = "down to the end of practice, " + direction.name(last) + ": nothing is spoilt.";
+            const Words there = direction.name(last);
+            if (there.plain() == direction.name(plan.setting).plain())
+                continue;  // at the end of what there is
+            Pattern unspoilt = NINE_WORDS("core", "down to the end of practice, {there}: nothing is spoilt.");
             if (direction.way == SprayStep::Way::HigherPressure || direction.way == SprayStep::Way::Farther)
-                step.words = "up to the end of practice, " + direction.name(last) + ": nothing is spoilt.";
+                unspoilt = NINE_WORDS("core", "up to the end of practice, {there}: nothing is spoilt.");
             if (direction.way == SprayStep::Way::SmallerNeedle || needle ||
                 direction.way == SprayStep::Way::Thinner)
-                step.words = direction.name(last) + ": nothing is spoilt.";
+                unspoilt = NINE_WORDS("core", "{there}: nothing is spoilt.");
+            step.words = Words(unspoilt).words("there", there);
         }
         steps.push_back(std::move(step));
     }

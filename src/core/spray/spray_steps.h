@@ -13,8 +13,10 @@ std::vector<SprayStep> sprayStepsFrom(const SprayPlan& plan, const MaskToSpray& 
 double coatFilm_um(const SpraySetting& setting, int passes);
 
 /// "needle 0.2 mm, 15 psi (1.03 bar)".
-std::string pinnedText(const SprayPins& pins);
+Words pinnedText(const SprayPins& pins);
 /// A field of a setting in words, by the name it has in job files.
-std::string fieldText(const SpraySetting& setting, const std::string& field);
+Words fieldText(const SpraySetting& setting, const std::string& field);
+/// "15 psi (1.03 bar)".
+Words psiText(double kpa);
 
 }  // namespace nine

@@ -21,12 +21,14 @@ double runLimit_um(const PaintFamily& paint, const Mixture& mixture) {
     return 1e6 * std::cbrt(2 * atRest * kSag_m / (mixture.density_kg_m3 * kGravity * perMetre_s));
 }
 
-std::string wetSentence(double coat_um, double run_um) {
+Words wetSentence(double coat_um, double run_um) {
     const double most = kWettest * run_um;
     int decimals = 0;
     while (decimals < 3 && fixedText(coat_um, decimals) == fixedText(most, decimals)) ++decimals;
-    return "coat lies " + fixedText(coat_um, decimals) + " um wet; more than " + fixedText(most, decimals) +
-           " um, 0.6 of what runs, may run";
+    return Words(NINE_WORDS("core",
+                            "a coat lies {coat} um wet; more than {most} um, 0.6 of what runs, may run"))
+        .number("coat", coat_um, decimals)
+        .number("most", most, decimals);
 }
 
 }  // namespace nine

@@ -14,6 +14,6 @@ double runLimit_um(const PaintFamily& paint, const Mixture& mixture);
 
 /// "coat lies 7.3 um wet; more than 7.1 um, 0.6 of what runs, may run": with as many decimals as it takes to
 /// see that one is more than the other.
-std::string wetSentence(double coat_um, double run_um);
+Words wetSentence(double coat_um, double run_um);
 
 }  // namespace nine

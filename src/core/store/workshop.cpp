@@ -74,35 +74,41 @@ Error failure(sqlite3* db, int code, const std::string& path) {
         case SQLITE_NOTADB:
         case SQLITE_ERROR:  // a table or column that ours has and this one has not
             return {"not_a_workshop",
-                    "This file is no Nine Leaves workshop file, or it is damaged; it was left as it is. Take "
-                    "a backup "
-                    "of it, or choose another file.",
+                    NINE_WORDS("core",
+                               "This file is no Nine Leaves workshop file, or it is damaged; it was "
+                               "left as it is. Take a backup of it, or choose another file."),
                     path};
         case SQLITE_FULL:
             return cannotWrite(path, ENOSPC);
         case SQLITE_READONLY:
         case SQLITE_PERM:
         case SQLITE_CANTOPEN:
-            return {
-                "cannot_open",
-                "The workshop file cannot be opened; check that it and its folder can be read and written.",
-                path};
+            return {"cannot_open",
+                    NINE_WORDS("core",
+                               "The workshop file cannot be opened; check that it and its folder can be "
+                               "read and written."),
+                    path};
         case SQLITE_BUSY:
         case SQLITE_LOCKED:
-            return {"read_only", "Another program is writing the workshop file; try again in a moment.",
-                    path};
+            return {
+                "read_only",
+                NINE_WORDS("core", "Another program is writing the workshop file; try again in a moment."),
+                path};
         case SQLITE_INTERRUPT:
             return {"too_much_work",
-                    "This file makes the program work without end, which no workshop file does; it was left "
-                    "as it is. "
-                    "Take a backup of it, or choose another file.",
+                    NINE_WORDS("core",
+                               "This file makes the program work without end, which no workshop file "
+                               "does; it was left as it is. Take a backup of it, or choose another file."),
                     path};
         case SQLITE_TOOBIG:
-            return {"too_large", "A blank of more than 64 MB cannot be kept; leave its pictures out.", path};
+            return {"too_large",
+                    NINE_WORDS("core", "A blank of more than 64 MB cannot be kept; leave its pictures out."),
+                    path};
         default:
             return {"cannot_read",
-                    std::string("The workshop file could not be used: ") + sqlite3_errmsg(db) +
-                        ". Nothing was changed.",
+                    Words(NINE_WORDS("core",
+                                     "The workshop file could not be used: {reason}. Nothing was changed."))
+                        .name("reason", sqlite3_errmsg(db)),
                     path};
     }
 }
@@ -198,23 +204,28 @@ Result<Workshop> Workshop::open(const std::string& path, Access access, int pati
     const auto there = [&](const std::string& name) { return std::filesystem::exists(name, ignored); };
     if (access == Access::Write) {
         if (Status made = makePrivateFolder(folderOf(path)); !made)
-            return Error{"cannot_open", made.error().text, path};
+            return Error{"cannot_open", made.error().words, path};
         w.lock_ = ::open((path + ".lock").c_str(), O_RDWR | O_CREAT | O_NOFOLLOW | O_CLOEXEC, 0600);
     }
     w.readOnly_ = !takeTurn(w.lock_, patience_ms);
     if (!there(path)) {
         if (w.readOnly_)
-            return Error{"cannot_open",
-                         access == Access::Read
-                             ? "There is no library at " + path + " yet; put a blank into it first."
-                             : "The workshop file cannot be made; check that its folder can be written.",
-                         path};
+            return Error{
+                "cannot_open",
+                access == Access::Read
+                    ? Words(
+                          NINE_WORDS("core", "There is no library at {path} yet; put a blank into it first."))
+                          .name("path", path)
+                    : Words(NINE_WORDS(
+                          "core", "The workshop file cannot be made; check that its folder can be written.")),
+                path};
         // A journal without its file would be taken for the new file's own: SQLite clears that up in place.
         if (!there(path + "-wal") && !there(path + "-journal")) {
             if (Status made = makeWorkshop(path); !made) return made.error();
         }
     } else if (!std::filesystem::is_regular_file(path, ignored)) {
-        return Error{"not_a_workshop", "A folder or a device is no workshop file; choose a file.", path};
+        return Error{"not_a_workshop",
+                     NINE_WORDS("core", "A folder or a device is no workshop file; choose a file."), path};
     }
     const int flags = w.readOnly_ ? SQLITE_OPEN_READONLY : SQLITE_OPEN_READWRITE | SQLITE_OPEN_CREATE;
     if (const int code = sqlite3_open_v2(path.c_str(), &w.db_, flags, nullptr); code != SQLITE_OK)
@@ -258,7 +269,10 @@ Status Workshop::prepare() {
         return failure(db_, SQLITE_NOTADB, path_);
     } else if (*version > kWorkshopVersion) {
         return Error{"newer_format",
-                     "The workshop file was written by a newer version; open it with that version.", path_};
+                     NINE_WORDS("core",
+                                "The workshop file was written by a newer version; open it with that "
+                                "version."),
+                     path_};
     } else if (*version < kWorkshopVersion &&
                !readOnly_) {  // room for migrations: the old file is kept first
         if (Status kept = backUp(*version); !kept) return kept;
@@ -348,8 +362,9 @@ Result<std::optional<WorkshopRow>> Workshop::get(const std::string& kind, const 
 Status Workshop::put(const WorkshopRow& row) {
     if (readOnly_)
         return Error{"read_only",
-                     "Another running copy of the program holds the workshop file; this one can only read "
-                     "it. Close the other one first.",
+                     NINE_WORDS("core",
+                                "Another running copy of the program holds the workshop file; this one "
+                                "can only read it. Close the other one first."),
                      path_};
     Query q(db_,
             "INSERT INTO rows (kind, id, name, tags, json, thumbnail, changed, gone) VALUES (?1, ?2, ?3, ?4, "
@@ -370,15 +385,18 @@ Status Workshop::put(const WorkshopRow& row) {
 Status Workshop::mark(const std::string& kind, const std::string& id, bool gone) {
     if (readOnly_)
         return Error{"read_only",
-                     "Another running copy of the program holds the workshop file; this one can only read "
-                     "it. Close the other one first.",
+                     NINE_WORDS("core",
+                                "Another running copy of the program holds the workshop file; this one "
+                                "can only read it. Close the other one first."),
                      path_};
     Query q(db_, gone ? "UPDATE rows SET gone = 1 WHERE kind = ?1 AND id = ?2"
                       : "UPDATE rows SET gone = 0 WHERE kind = ?1 AND id = ?2");
     q.bind(1, kind).bind(2, id);
     if (const int end = q.step(); end != SQLITE_DONE) return failure(db_, end, path_);
     if (sqlite3_changes(db_) == 0)
-        return Error{"unknown_row", "There is no \"" + id + "\" in the workshop file.", path_};
+        return Error{"unknown_row",
+                     Words(NINE_WORDS("core", "There is no \"{id}\" in the workshop file.")).name("id", id),
+                     path_};
     return Done{};
 }
 

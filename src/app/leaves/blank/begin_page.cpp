@@ -281,7 +281,7 @@ KindPage::KindPage(BlankDesk& desk, QWidget* parent) : QWidget(parent), desk_(de
     setAccessibleName(tr("Kinds of bodies"));
     for (const BodyFamily& family : bodyFamilies()) {
         auto* t = new Tile(
-            said(std::string(family.name)), {},
+            said(family.name), {},
             [shape = usualShape(family.id)](QPainter& p, const QRectF& box) {
                 paintOutline(p, box, shape, {}, false);
             },
@@ -327,8 +327,7 @@ void KindPage::paintEvent(QPaintEvent*) {
     p.setOpacity(1);
     const bool nothing = desk_.readings().length_mm <= 0;
     ink::text(p, room.center(),
-              nothing ? tr("%1: type its length on the right").arg(said(std::string(family->about)))
-                      : said(body.error()),
+              nothing ? tr("%1: type its length on the right").arg(said(family->about)) : said(body.error()),
               inter(13), nothing ? t.muted : t.fault, Qt::AlignHCenter);
 }
 

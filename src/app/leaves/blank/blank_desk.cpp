@@ -405,8 +405,9 @@ void BlankDesk::take(BlankChapter blank, const QString& label) {
 
 Status BlankDesk::make() {
     if (!made_ || running())
-        return Error{"not_ready", tr("The picture is still being looked at, or there is none.").toStdString(),
-                     ""};
+        return Error{
+            "not_ready",
+            Words::verbatim(tr("The picture is still being looked at, or there is none.").toStdString()), ""};
     if (!*made_) return made_->error();
     BlankChapter blank = (*made_)->blank;
     if (!body_.name.empty()) blank.name = body_.name;
@@ -429,7 +430,7 @@ Status BlankDesk::makeFamily() {
     Result<FamilyBody> body = familyBody();
     if (!body) return body.error();
     BlankChapter blank;
-    blank.name = body_.name.empty() ? std::string(findFamily(body_.family)->name) : body_.name;
+    blank.name = body_.name.empty() ? std::string(findFamily(body_.family)->name.text()) : body_.name;
     blank.family = body_.family;
     blank.source = "family";
     blank.table = std::move(body->table);

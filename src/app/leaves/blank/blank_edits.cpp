@@ -37,8 +37,11 @@ Result<Job> withStation(const Job& job, std::size_t index, Station station) {
     const Range room = roomForStation(job, index);
     if (!(station.x_mm >= room.low && station.x_mm <= room.high)) {
         return Error{"out_of_range",
-                     "A station lies between its neighbours, here from " + fixedText(room.low, 1) + " to " +
-                         fixedText(room.high, 1) + " mm from the nose.",
+                     Words(NINE_WORDS("core",
+                                      "A station lies between its neighbours, here from {low} to {high} from "
+                                      "the nose."))
+                         .length("low", room.low, 1)
+                         .length("high", room.high, 1),
                      "blank.stations"};
     }
     // What somebody changes, somebody has measured.
@@ -62,7 +65,8 @@ Result<Job> withStationAt(const Job& job, double x_mm) {
     const bool inside = after != stations.begin() && after != stations.end();
     if (!inside || after->x_mm - x_mm < kNearestStations_mm ||
         x_mm - (after - 1)->x_mm < kNearestStations_mm) {
-        return Error{"off_body", "A station needs a place of its own between nose and tail.",
+        return Error{"off_body",
+                     NINE_WORDS("core", "A station needs a place of its own between nose and tail."),
                      "blank.stations"};
     }
     const Section s = skin->loft().sectionAt(x_mm);
@@ -82,7 +86,8 @@ Result<Job> withoutStation(const Job& job, std::size_t index) {
     BlankChapter blank = *job.blank;
     auto& stations = blank.table.stations;
     if (index == 0 || index + 1 >= stations.size()) {
-        return Error{"out_of_range", "Nose and tail cannot be taken out.", "blank.stations"};
+        return Error{"out_of_range", NINE_WORDS("core", "Nose and tail cannot be taken out."),
+                     "blank.stations"};
     }
     stations.erase(stations.begin() + static_cast<long>(index));
     return checked(job, std::move(blank));
@@ -110,8 +115,10 @@ Result<Job> withLandmarkPoint(const Job& job, const std::string& name, std::size
 Result<Job> withScale(const Job& job, const BodyScale& scale) {
     for (const double factor : {scale.along, scale.height, scale.width}) {
         if (!(factor >= kLeastScale && factor <= 1 / kLeastScale)) {
-            return Error{"out_of_range", "That is more than ten times or less than a tenth of what it was.",
-                         "blank.stations"};
+            return Error{
+                "out_of_range",
+                NINE_WORDS("core", "That is more than ten times or less than a tenth of what it was."),
+                "blank.stations"};
         }
     }
     BlankChapter blank = *job.blank;
@@ -180,10 +187,13 @@ Result<Job> withNewLandmark(const Job& job, const std::string& name) {
 Result<Job> withoutLandmark(const Job& job, const std::string& name) {
     for (const ElementPtr& e : job.pattern->elements) {
         if (e->anchor == name)
-            return Error{"in_use",
-                         "\"" + (e->name.empty() ? e->id : e->name) + "\" is anchored to the " +
-                             spokenName(name) + "; anchor it elsewhere first.",
-                         "blank.landmarks." + name};
+            return Error{
+                "in_use",
+                Words(NINE_WORDS("core",
+                                 "\"{name}\" is anchored to the {landmark}; anchor it elsewhere first."))
+                    .name("name", (e->name.empty() ? e->id : e->name))
+                    .words("landmark", spokenName(name)),
+                "blank.landmarks." + name};
     }
     BlankChapter blank = *job.blank;
     blank.landmarks.erase(name);
@@ -225,8 +235,13 @@ Result<Job> withoutZone(const Job& job, const std::string& id) {
 }
 
 Result<Job> withSoftTail(const Job& job, SoftTail tail) {
-    if (!(tail.length_mm >= 0 && tail.length_mm <= 200 && tail.height_mm >= 0 && tail.height_mm <= 200))
-        return Error{"out_of_range", "A soft tail is up to 200 mm long and high.", "blank.soft_tail"};
+    constexpr double kLongestSoftTail_mm = 200;
+    if (!(tail.length_mm >= 0 && tail.length_mm <= kLongestSoftTail_mm && tail.height_mm >= 0 &&
+          tail.height_mm <= kLongestSoftTail_mm))
+        return Error{"out_of_range",
+                     Words(NINE_WORDS("core", "A soft tail is up to {most} long and high."))
+                         .length("most", kLongestSoftTail_mm, 0),
+                     "blank.soft_tail"};
     if (tail.length_mm == 0 || tail.height_mm == 0) tail = {};
     BlankChapter blank = *job.blank;
     blank.softTail = tail;

@@ -78,8 +78,8 @@ class SectionInset : public QWidget {
         const auto beside = [&](double y, const QString& words) {
             ink::text(p, QPointF(width() - 2.0, y), words, inter(10.5), t.muted, Qt::AlignRight);
         };
-        beside(12, assumed ? tr("hollow:") : tr("dashed: an oval"));
-        if (assumed) beside(26, tr("assumed"));
+        beside(12, assumed ? BlankLeaf::tr("hollow:") : BlankLeaf::tr("dashed: an oval"));
+        if (assumed) beside(26, BlankLeaf::tr("assumed"));
     }
 
   private:

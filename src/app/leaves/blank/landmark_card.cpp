@@ -76,7 +76,7 @@ void LandmarkCard::landmarkCard(const std::string& name) {
     const Landmark& mark = *landmark();
     card->title(capital(landmarkName(name)));
     if (const LandmarkKind* kind = landmarkKind(name)) {
-        card->muted(capital(said(std::string(kind->meaning))) + ". " +
+        card->muted(capital(said(kind->meaning)) + ". " +
                     (kind->central ? tr("On the middle of the fish.") : tr("One on each side, mirrored.")));
     }
     const auto chip = [&](const QString& what, ValueChip::Kind kind, int decimals,
@@ -185,9 +185,9 @@ void LandmarkCard::zoneCard(const std::string& id) {
     };
     QList<Card::Choice> kinds;
     for (const ZoneKind& kind : zoneKinds()) {
-        kinds.append({said(std::string(kind.name)), area.kind == kind.id, change([kind](Zone& z) {
+        kinds.append({said(kind.name), area.kind == kind.id, change([kind](Zone& z) {
                           z.kind = std::string(kind.id);
-                          z.name = std::string(kind.name);
+                          z.name = kind.name.text();
                           z.noPaint = kind.noPaint;
                           if (!kind.noPaint && z.relief_mm == 0) z.relief_mm = 0.15;
                           if (kind.noPaint) z.relief_mm = 0;
@@ -197,7 +197,7 @@ void LandmarkCard::zoneCard(const std::string& id) {
     if (!area.noPaint) {
         QList<Card::Choice> depths;
         for (const ReliefName& depth : reliefNames())
-            depths.append({said(std::string(depth.name)), area.relief_mm == depth.depth_mm,
+            depths.append({said(depth.name), area.relief_mm == depth.depth_mm,
                            change([depth](Zone& z) { z.relief_mm = depth.depth_mm; })});
         card->choices(depths);
         ValueChip* deep =

@@ -50,8 +50,9 @@ class Overlay : public QWidget {
         dash.setDashPattern({5, 3});
         draw(p, open_, left, side, above, scale, dash, false);
         if (!open_.stations.empty())
-            ink::text(p, QPointF(12, height() - 8.0), tr("drawn: this blank; dashed: the open one"),
-                      inter(11), tokens().muted);
+            ink::text(p, QPointF(12, height() - 8.0),
+                      LibraryDialog::tr("drawn: this blank; dashed: the open one"), inter(11),
+                      tokens().muted);
     }
 
   private:

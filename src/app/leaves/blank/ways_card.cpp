@@ -12,7 +12,7 @@ namespace {
 
 QString familyName(std::string_view id) {
     const BodyFamily* family = findFamily(id);
-    return family ? said(std::string(family->name)) : QString();
+    return family ? said(family->name) : QString();
 }
 
 }  // namespace

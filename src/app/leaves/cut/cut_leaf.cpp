@@ -22,7 +22,8 @@ void CutLeaf::exportTo(const QString& folder, PageFormats formats, std::function
                        const std::string& stem, const std::vector<std::string>& obsolete) {
     const MasksResult& masks = context_.results.masks();
     if (!masks.pages) {
-        return done(Error{"nothing_to_cut", tr("There are no pieces to write yet.").toStdString(), "masks"});
+        return done(Error{"nothing_to_cut",
+                          Words::verbatim(tr("There are no pieces to write yet.").toStdString()), "masks"});
     }
     exporter_.write(
         [folder = folder.toStdString(), formats, job = masks.job, all = masks.masks, pages = *masks.pages,

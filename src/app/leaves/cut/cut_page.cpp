@@ -135,7 +135,7 @@ void CutPage::paintPage(QPainter& p) {
     const QColor ground = materialColour(materialShown());
     paintSheet(p, ground);
     paintPieces(p, ground);
-    const QString lost = pages.warnings.empty() ? QString() : said(pages.warnings.front().text);
+    const QString lost = pages.warnings.empty() ? QString() : said(pages.warnings.front());
     if (!refused_.isEmpty() || !lost.isEmpty()) {
         ink::flagShape(p, QPointF(18, height() - 26), ink::Severity::Caution, "");
         ink::text(p, QPointF(46, height() - 13), refused_.isEmpty() ? lost : refused_, inter(12), t.caution);

@@ -130,7 +130,7 @@ void MasksLeaf::rebuildCard() {
         }
         for (const RegistrationMark& mark : mask.marks)
             card->muted(tr("Mark %1").arg(said(markSentence(mark))));
-        for (const Warning& w : masks[index].warnings) card->caution(said(w.text));
+        for (const Warning& w : masks[index].warnings) card->caution(said(w));
     } else {
         card->framed(said(masks[index].mask.error()), true);
     }

@@ -173,7 +173,7 @@ void MasksPage::paintOnBody(QPainter& p) const {
             continue;
         p.setPen(QPen(inkOnSheet(), 1));
         p.setBrush(QColor::fromRgb(colourOf(*elements[i], i)));
-        for (const Outline& outline : body.art[i]->outlines) {
+        for (const Outline& outline : body.art[i]->outlines()) {
             QPolygonF polygon;
             bool faces = true;
             for (const SurfacePoint& left : outline.points) {

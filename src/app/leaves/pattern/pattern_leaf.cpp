@@ -1,5 +1,8 @@
 #include "app/leaves/pattern/pattern_leaf.h"
 
+#include <QCoreApplication>
+#include <QPainter>
+#include <algorithm>
 #include <cmath>
 #include <set>
 
@@ -10,6 +13,37 @@
 #include "app/theme/theme.h"
 
 namespace nine::app {
+namespace {
+
+constexpr double kBehindCurve_mm = 0.5;  // of a new mark that follows a landmark
+
+/// What a kind looks like, on the button that adds one.
+QIcon pictureOf(const Kind& kind) {
+    constexpr int kWide_px = 44, kHigh_px = 20;
+    constexpr double kRatio = 2;  // sharp on dense screens too
+    const Result<ElementArt> art = thumbnailOf(kind);
+    if (!art || art->outlines().empty()) return {};
+    const Vec2 middle = 0.5 * (art->low + art->high), size = art->high - art->low;
+    const double scale = std::min((kWide_px - 4) / size.x(), (kHigh_px - 4) / size.y());
+    QPixmap pixmap(static_cast<int>(kRatio * kWide_px), static_cast<int>(kRatio * kHigh_px));
+    pixmap.setDevicePixelRatio(kRatio);
+    pixmap.fill(Qt::transparent);
+    QPainter p(&pixmap);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(Qt::NoPen);
+    p.setBrush(tokens().ink);
+    for (const Outline& outline : art->outlines()) {
+        QPolygonF polygon;
+        for (const Vec2& v : outline.skin)
+            polygon << QPointF(0.5 * kWide_px + scale * (v.x() - middle.x()),
+                               0.5 * kHigh_px - scale * (v.y() - middle.y()));
+        p.drawPolygon(polygon);
+    }
+    return pixmap;
+}
+
+}  // namespace
+
 PatternLeaf::PatternLeaf(LeafContext context, QObject* parent)
     : Leaf(context, parent), page_(new PatternPage(context)), card_(new CardHolder) {
     connect(&context_.document, &JobDocument::changed, this, &PatternLeaf::rebuildCard);
@@ -53,64 +87,34 @@ ValueChip* PatternLeaf::chip(Card& card, const QString& name, ValueChip::Kind ki
     return c;
 }
 
-template <typename Shape, typename Number>
-ValueChip* PatternLeaf::shapeChip(Card& card, const QString& name, int decimals, Number Shape::*member) {
-    const auto kind = std::is_integral_v<Number> ? ValueChip::Kind::Count : ValueChip::Kind::Length;
+ValueChip* PatternLeaf::paramChip(Card& card, const Param& param) {
+    using Type = Param::Type;
+    const double unit = param.type == Type::Share ? 100 : 1;
+    const auto kind = param.type == Type::Count    ? ValueChip::Kind::Count
+                      : param.type == Type::Length ? ValueChip::Kind::Length
+                                                   : ValueChip::Kind::Number;
     return chip(
-        card, name, kind, decimals,
-        [member](const Element& e) {
-            const Shape* shape = std::get_if<Shape>(&e.shape);
-            return shape ? static_cast<double>(shape->*member) : 0.0;
-        },
-        [member](Element& e, double v) {
-            if (Shape* shape = std::get_if<Shape>(&e.shape)) shape->*member = static_cast<Number>(v);
+        card, said(param.name), kind, param.decimals,
+        [key = param.key, unit](const Element& e) { return unit * e.values.number(key); },
+        [key = param.key, unit](Element& e, double v) {
+            if (e.values.find(key)) e.values.set(key, v / unit);
         });
 }
 
-void PatternLeaf::dotSentence(Card& card) {
-    card.sentence(
-        withUnit(tr("%1 dots, from Ø %2 %U at the shoulder to Ø %3 %U at the tail, %4 %U apart along the "
-                    "skin, the middle of the row lifted by %5 %U.")),
-        {shapeChip(card, tr("Count"), 0, &DotRow::count),
-         shapeChip(card, tr("First diameter"), 2, &DotRow::first_mm),
-         shapeChip(card, tr("Last diameter"), 2, &DotRow::last_mm),
-         shapeChip(card, tr("Spacing"), 1, &DotRow::spacing_mm),
-         shapeChip(card, tr("Bow"), 1, &DotRow::bow_mm)});
-}
-
-void PatternLeaf::barSentence(Card& card) {
-    card.sentence(
-        withUnit(tr(
-            "%1 bars, %2 %U apart along the skin, %3 %U wide towards the back and %4 %U towards the belly, "
-            "reaching from %5 %U up to %6 %U.")),
-        {shapeChip(card, tr("Count"), 0, &Bars::count), shapeChip(card, tr("Spacing"), 1, &Bars::spacing_mm),
-         shapeChip(card, tr("Width at the back"), 2, &Bars::widthBack_mm),
-         shapeChip(card, tr("Width at the belly"), 2, &Bars::widthBelly_mm),
-         shapeChip(card, tr("Lower end"), 1, &Bars::g0_mm),
-         shapeChip(card, tr("Upper end"), 1, &Bars::g1_mm)});
-}
-
-void PatternLeaf::gillSentence(Card& card) {
-    const auto number = ValueChip::Kind::Number;
-    const auto percent = [&](const QString& name, double GillMark::*member) {
-        return chip(
-            card, name, number, 0,
-            [member](const Element& e) {
-                const GillMark* mark = std::get_if<GillMark>(&e.shape);
-                return mark ? 100 * (mark->*member) : 0.0;
-            },
-            [member](Element& e, double v) {
-                if (GillMark* mark = std::get_if<GillMark>(&e.shape)) mark->*member = v / 100;
-            });
-    };
-    card.sentence(
-        withUnit(
-            tr("A crescent %1 %U wide in the middle, along the gill plate from %2 % to %3 % of its length.")),
-        {shapeChip(card, tr("Width"), 1, &GillMark::width_mm), percent(tr("First end"), &GillMark::from),
-         percent(tr("Last end"), &GillMark::to)});
-    card.sentence(
-        withUnit(tr("Sprayed twice, the sheet moved by %1 %U towards the tail between; 0 is once.")),
-        {shapeChip(card, tr("Move between the passes"), 1, &GillMark::pair_mm)});
+void PatternLeaf::kindSentence(Card& card, const Kind& kind, Pattern sentence) {
+    QString words = QCoreApplication::translate("core", sentence.text());
+    QList<QWidget*> values;
+    for (qsizetype open = words.indexOf('{'); open >= 0; open = words.indexOf('{', open)) {
+        const qsizetype close = words.indexOf('}', open);
+        const std::string key = words.mid(open + 1, close - open - 1).toStdString();
+        const Param* param = close < 0 ? nullptr : findParam(kind, key);
+        if (!param) break;
+        values.append(paramChip(card, *param));
+        QString place = '%' + QString::number(values.size());
+        if (param->type == Param::Type::Length) place += ' ' + lengthUnit();
+        words.replace(open, close - open + 1, place);
+    }
+    card.sentence(words, values);
 }
 
 void PatternLeaf::placeSentence(Card& card, const Element& e) {
@@ -176,7 +180,7 @@ void PatternLeaf::rebuildCard() {
     const auto& errors = context_.results.body().artErrors;
     const QString shownFor =
         (e ? QString("%1 %2 %3 %4 %5")
-                 .arg(QString::fromStdString(e->id), QString::fromStdString(kindName(*e)))
+                 .arg(QString::fromStdString(e->id), QString::fromStdString(e->kind))
                  .arg(e->linked)
                  .arg(QString::fromStdString(e->anchor), QString::fromStdString(e->shownName()))
            : QString("none %1").arg(context_.document.empty())) +
@@ -189,15 +193,15 @@ void PatternLeaf::rebuildCard() {
     auto* card = new Card;
     if (!context_.document.empty()) {
         card->muted(tr("Add"));
-        card->choices({{tr("row of dots"), false, [this] { addElement(NewElement::Dots); }},
-                       {tr("bars"), false, [this] { addElement(NewElement::Bars); }},
-                       {tr("gill mark"), false, [this] { addElement(NewElement::GillMark); }}});
+        QList<Card::Choice> all;
+        for (const Kind* kind : kinds())
+            all.append({said(kind->name()), false, [this, kind] { addElement(*kind); }, pictureOf(*kind)});
+        card->choices(all);
     }
     if (e) {
         card->title(QString::fromStdString(e->shownName()));
-        if (std::holds_alternative<DotRow>(e->shape)) dotSentence(*card);
-        if (std::holds_alternative<Bars>(e->shape)) barSentence(*card);
-        if (std::holds_alternative<GillMark>(e->shape)) gillSentence(*card);
+        if (const Kind* kind = findKind(e->kind))
+            for (const Pattern& sentence : kind->sentences()) kindSentence(*card, *kind, sentence);
         if (e->known()) {
             placeSentence(*card, *e);
             card->radio(
@@ -213,7 +217,7 @@ void PatternLeaf::rebuildCard() {
             card->words(tr("A mark of the kind \"%1\", which this version of the program does not know. It "
                            "is kept as "
                            "it is, but not drawn and in no mask; a newer version shows it.")
-                            .arg(QString::fromStdString(kindName(*e))));
+                            .arg(QString::fromStdString(e->kind)));
         }
         for (const Error& error : errors) card->framed(said(error), true);
         if (context_.results.body().strays.count(e->id))
@@ -243,7 +247,7 @@ double PatternLeaf::freeHeight(double x_mm) const {
     for (const double height : {0.0, 4.0, -4.0, 8.0, -8.0, 12.0, -12.0}) {
         if (height > arc.backArc() - kRoom_mm || height < kRoom_mm - arc.bellyArc()) continue;
         const bool taken = std::any_of(body.art.begin(), body.art.end(), [&](const ArtPtr& art) {
-            return art && !art->outlines.empty() && art->high.x() > x_mm - kRoom_mm &&
+            return art && !art->outlines().empty() && art->high.x() > x_mm - kRoom_mm &&
                    art->low.y() < height + kRoom_mm && art->high.y() > height - kRoom_mm;
         });
         if (!taken) return height;
@@ -251,25 +255,22 @@ double PatternLeaf::freeHeight(double x_mm) const {
     return 0;
 }
 
-void PatternLeaf::addElement(NewElement kind) {
+void PatternLeaf::addElement(const Kind& kind) {
     if (context_.document.empty() || !context_.results.body().skin) return;
-    const bool bars = kind == NewElement::Bars, gill = kind == NewElement::GillMark;
-    const std::string stem = bars ? "bars-" : gill ? "gill-mark-" : "dots-";
     Element e;
+    std::string stem(kind.id());
+    std::replace(stem.begin(), stem.end(), '_', '-');
     std::set<std::string> ids;
     for (const ElementPtr& other : job().pattern->elements) ids.insert(other->id);
-    for (int n = 1; e.id.empty() || ids.count(e.id); ++n) e.id = stem + std::to_string(n);
-    e.name = (bars ? tr("Bars") : gill ? tr("Gill mark") : tr("Dots")).toStdString();
-    const double length = context_.results.body().skin->length_mm();
-    e.dx_mm = gill ? 0.5 : std::round(0.35 * length);
-    if (!gill) e.dg_mm = freeHeight(e.dx_mm);
-    if (gill) {
-        e.anchor = "gill_plate";
-        e.shape = GillMark{};
-    } else if (bars) {
-        e.shape = Bars{};
-    } else {
-        e.shape = DotRow{};
+    for (int n = 1; e.id.empty() || ids.count(e.id); ++n) e.id = stem + "-" + std::to_string(n);
+    e.name = capital(said(kind.onMask())).toStdString();
+    e.kind = kind.id();
+    e.values = usualValues(kind);
+    e.anchor = kind.alongCurve();
+    e.dx_mm = kBehindCurve_mm;
+    if (e.anchor.empty()) {
+        e.dx_mm = std::round(0.35 * context_.results.body().skin->length_mm());
+        e.dg_mm = freeHeight(e.dx_mm);
     }
     PatternChapter pattern = *job().pattern;
     const std::string id = e.id;
@@ -278,9 +279,7 @@ void PatternLeaf::addElement(NewElement kind) {
     next.pattern = std::make_shared<const PatternChapter>(std::move(pattern));
     next = withMasksInStep(next);
     context_.document.beginGesture();
-    context_.document.edit(next, bars   ? tr("Add bars")
-                                 : gill ? tr("Add a gill mark")
-                                        : tr("Add a row of dots"));
+    context_.document.edit(next, tr("Add %1").arg(said(kind.name())));
     context_.view.setElement(id);
     if (!chips_.empty() && chips_.front().first->isVisible()) chips_.front().first->setFocus();
 }

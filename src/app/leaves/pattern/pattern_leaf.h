@@ -16,9 +16,8 @@ class PatternLeaf : public Leaf {
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
 
-    /// A new element of a kind, at a sensible place on the flank.
-    enum class NewElement { Dots, Bars, GillMark };
-    void addElement(NewElement kind);
+    /// A new element of a kind with its usual values, at a sensible place on the flank.
+    void addElement(const Kind& kind);
     void removeSelected();
     /// Puts a mark that reaches off the body to where it is shown. False when it lies on it.
     bool putBack(const std::string& element);
@@ -32,11 +31,9 @@ class PatternLeaf : public Leaf {
     /// A value of the selected element: how it is read and set, with the name it has in the history.
     ValueChip* chip(Card& card, const QString& name, ValueChip::Kind kind, int decimals,
                     std::function<double(const Element&)> get, std::function<void(Element&, double)> set);
-    template <typename Shape, typename Number>
-    ValueChip* shapeChip(Card& card, const QString& name, int decimals, Number Shape::*member);
-    void dotSentence(Card& card);
-    void barSentence(Card& card);
-    void gillSentence(Card& card);
+    /// A sentence of the kind, with a value to type in the place of each key, in the translator's order.
+    void kindSentence(Card& card, const Kind& kind, Pattern sentence);
+    ValueChip* paramChip(Card& card, const Param& param);
     /// Measured from another landmark; the element stays where it is.
     void anchorTo(const std::string& landmark);
     void placeSentence(Card& card, const Element& e);

@@ -1,5 +1,6 @@
 #include "app/leaves/pattern/pattern_page.h"
 
+#include <QAccessible>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
@@ -84,7 +85,7 @@ const ElementArt* PatternPage::selectedArt() const {
     const BodyResult& body = context_.results.body();
     for (std::size_t i = 0; i < body.art.size(); ++i) {
         const ArtPtr art = body.artOrStray(i);
-        if (art && art->element == context_.view.element() && !art->outlines.empty()) return art.get();
+        if (art && art->element == context_.view.element() && !art->outlines().empty()) return art.get();
     }
     return nullptr;
 }
@@ -126,6 +127,7 @@ void PatternPage::layOut() {
     const double listTall = std::min(0.5 * h, 20 + kPatternRow_px * static_cast<double>(elements().size()));
     list_ = QRectF(w - listWidth - 12, 64, listWidth, listTall);
     if (listFor_ != context_.view.element()) {  // what is selected comes into sight
+        inHandKey_ = kWholeMark;
         listFor_ = context_.view.element();
         const int row = indexOfElement(context_.document.job(), listFor_);
         if (row >= 0 && row < firstRow_) firstRow_ = row;
@@ -149,54 +151,33 @@ QPolygonF PatternPage::drawn(const SideView& on, const Outline& outline) const {
 QPointF PatternPage::openingAt(int element, int index) const {
     const ArtPtr art =
         element < 0 ? nullptr : context_.results.body().artOrStray(static_cast<std::size_t>(element));
-    if (!art || art->outlines.empty()) return {};
-    const auto& outlines = art->outlines;
+    if (!art || art->outlines().empty()) return {};
+    const auto& outlines = art->outlines();
     const auto last = static_cast<int>(outlines.size()) - 1;
     return drawn(leading(), outlines[static_cast<std::size_t>(std::min(index, last))])
         .boundingRect()
         .center();
 }
 
-QPointF PatternPage::handleAt(PatternHandle handle) const {
-    const ElementArt* art = selectedArt();
+std::span<const Handle> PatternPage::handles() const {
     const ElementPtr e = selected();
-    if (!art || !e) return {};
-    const auto& all = art->outlines;
-    const bool bars = std::holds_alternative<Bars>(e->shape);
+    const Kind* kind = e ? findKind(e->kind) : nullptr;
+    return kind ? kind->handles() : std::span<const Handle>();
+}
+
+QPointF PatternPage::handleAt(std::string_view key) const {
+    const ElementArt* art = selectedArt();
+    const auto& skin = context_.results.body().skin;
+    if (!art || !skin) return {};
     const SideView on = leading();
-    if (std::holds_alternative<GillMark>(e->shape)) {  // front edge, rear edge and both tips of the crescent
-        const QPolygonF ring = drawn(on, all.front());
-        const qsizetype half = ring.size() / 2;
-        const bool nearEnd = ring.size() < 4;
-        switch (handle) {
-            case PatternHandle::First:
-                return nearEnd ? QPointF() : ring[half / 2];
-            case PatternHandle::Middle:
-                return nearEnd ? QPointF() : ring[half + half / 2];
-            case PatternHandle::Upper:
-                return ring.isEmpty() ? QPointF() : ring.first();
-            case PatternHandle::Lower:
-                return ring.isEmpty() ? QPointF() : ring[half];
-            default:
-                return {};
-        }
+    for (const Handle& handle : handles()) {
+        if (handle.key != key) continue;
+        const std::optional<Vec2> at = handle.at(art->outlines());
+        const SkinPoint point{on.side, at ? at->x() : 0, at ? at->y() : 0};
+        if (!at || !skin->check(point, "")) return {};
+        return on.view->at(skin->at(point).position);
     }
-    const auto box = [&](std::size_t i) { return drawn(on, all[i]).boundingRect(); };
-    const std::size_t middle = all.size() / 2;
-    switch (handle) {
-        case PatternHandle::First:
-            return box(0).center();
-        case PatternHandle::Last:
-            return all.size() > 1 ? box(all.size() - 1).center() : QPointF();
-        case PatternHandle::Middle:
-            return !bars && all.size() > 2 ? box(middle).center() : QPointF();
-        case PatternHandle::Upper:
-            return bars ? QPointF(box(middle).center().x(), box(middle).top()) : QPointF();
-        case PatternHandle::Lower:
-            return bars ? QPointF(box(middle).center().x(), box(middle).bottom()) : QPointF();
-        default:
-            return {};
-    }
+    return {};
 }
 
 QRectF PatternPage::listRow(int index) const {
@@ -249,11 +230,11 @@ void PatternPage::mousePressEvent(QMouseEvent* event) {
         if (listRow(i).contains(at))
             return context_.view.setElement(elements()[static_cast<std::size_t>(i)]->id);
     }
-    for (const PatternHandle handle : kPatternHandles) {
-        const QPointF foot = handleAt(handle);
+    for (const Handle& handle : handles()) {
+        const QPointF foot = handleAt(handle.key);
         if (foot.isNull() || (foot - at).manhattanLength() > kHandle_px) continue;
         context_.document.beginGesture();
-        grip_ = handle;
+        grip_ = inHandKey_ = handle.key;
         return;
     }
     const auto& art = context_.results.body().art;
@@ -265,14 +246,14 @@ void PatternPage::mousePressEvent(QMouseEvent* event) {
             const auto index = static_cast<std::size_t>(i);
             const ArtPtr here = i < 0 ? nullptr : context_.results.body().artOrStray(index);
             if (!here || index >= elements().size() || !elements()[index]->standsOn(on.side)) continue;
-            for (const Outline& outline : here->outlines) {
+            for (const Outline& outline : here->outlines()) {
                 const QPolygonF polygon = drawn(on, outline);
                 if (!polygon.containsPoint(at, Qt::OddEvenFill) &&
                     !polygon.boundingRect().adjusted(-4, -4, 4, 4).contains(at))
                     continue;
                 context_.view.setElement(elements()[index]->id);
                 context_.document.beginGesture();
-                grip_ = PatternHandle::Whole;
+                grip_ = inHandKey_ = kWholeMark;
                 return;
             }
         }
@@ -287,45 +268,17 @@ void PatternPage::mouseMoveEvent(QMouseEvent* event) {
     moveHandle(*grip_, to.x() - from.x(), to.y() - from.y());
 }
 
-void PatternPage::moveHandle(PatternHandle handle, double dx, double dg) {
-    if (!selected()) return;
+void PatternPage::moveHandle(std::string_view key, double dx, double dg) {
+    const auto& skin = context_.results.body().skin;
+    if (!selected() || !skin) return;
     Element e = inHand();
-    const auto spread = [](auto& shape, double by) {
-        if constexpr (requires { shape.spacing_mm; }) {
-            if (shape.count > 1) shape.spacing_mm += by / (shape.count - 1);
-        }
-    };
-    std::visit(
-        [&](auto& shape) {
-            if (handle == PatternHandle::First) spread(shape, -dx);  // the last one stays
-            if (handle == PatternHandle::Last) spread(shape, dx);
-        },
-        e.shape);
-    if (handle == PatternHandle::Whole || handle == PatternHandle::First) {
+    if (key == kWholeMark) {
         e.dx_mm += dx;
         e.dg_mm += dg;
     }
-    if (auto* dots = std::get_if<DotRow>(&e.shape); dots && handle == PatternHandle::Middle)
-        dots->bow_mm += dg;
-    if (auto* mark = std::get_if<GillMark>(&e.shape)) {
-        if (handle == PatternHandle::Middle) mark->width_mm += dx;
-        const auto& landmarks = context_.document.job().blank->landmarks;
-        const auto plate = landmarks.find(e.anchor);
-        if (plate != landmarks.end() && plate->second.isCurve()) {
-            const auto& curve = plate->second.points;
-            const double length = lengthsAlong(*context_.results.body().skin, curveOf(plate->second)).back();
-            const bool fromBack = curve.front().y() > curve.back().y();
-            const double share = (fromBack ? -1 : 1) * dg / std::max(1e-6, length);
-            double& upper = fromBack ? mark->from : mark->to;
-            double& lower = fromBack ? mark->to : mark->from;
-            if (handle == PatternHandle::Upper) upper = std::clamp(upper + share, 0.0, 1.0);
-            if (handle == PatternHandle::Lower) lower = std::clamp(lower + share, 0.0, 1.0);
-        }
-    }
-    if (auto* bars = std::get_if<Bars>(&e.shape)) {
-        if (handle == PatternHandle::Upper) bars->g1_mm += dg;
-        if (handle == PatternHandle::Lower) bars->g0_mm += dg;
-    }
+    for (const Handle& handle : handles())
+        if (handle.key == key)
+            handle.move(e, Vec2(dx, dg), {*skin, context_.document.job().blank->landmarks});
     if (!checkElement(e, "")) return;
     context_.document.edit(
         withElement(context_.document.job(),
@@ -333,12 +286,38 @@ void PatternPage::moveHandle(PatternHandle handle, double dx, double dg) {
         tr("Move %1").arg(QString::fromStdString(e.shownName())));
 }
 
+void PatternPage::takeHandle(int by) {
+    std::vector<std::string_view> keys{kWholeMark};
+    for (const Handle& handle : handles())
+        if (!handleAt(handle.key).isNull()) keys.push_back(handle.key);
+    const auto now = std::find(keys.begin(), keys.end(), inHandKey_);
+    const auto count = static_cast<std::ptrdiff_t>(keys.size());
+    const std::ptrdiff_t index = now == keys.end() ? 0 : now - keys.begin();
+    inHandKey_ = keys[static_cast<std::size_t>((index + by + count) % count)];
+    speakHandle();
+    update();
+}
+
+void PatternPage::speakHandle() {
+    const ElementPtr e = selected();
+    if (!e || !e->known()) return;
+    QString words = QString::fromStdString(e->shownName());
+    for (const Handle& handle : handles())
+        if (handle.key == inHandKey_) words += ", " + said(handle.name);
+    for (const Pattern& sentence : findKind(e->kind)->sentences())
+        words += ". " + said(sentenceOf(*e, sentence));
+    setAccessibleDescription(words);
+    QAccessibleEvent spoken(this, QAccessible::DescriptionChanged);
+    QAccessible::updateAccessibility(&spoken);
+}
+
 void PatternPage::keyPressEvent(QKeyEvent* event) {
     const double step = event->modifiers() & Qt::ShiftModifier ? 1 : 0.1;
     const double way = leading().side == Side::Left ? 1 : -1;
     const auto nudge = [&](double dx, double dg) {
         if (!event->isAutoRepeat()) context_.document.beginGesture();
-        moveHandle(PatternHandle::Whole, dx, dg);
+        moveHandle(inHandKey_, dx, dg);
+        speakHandle();
     };
     switch (event->key()) {
         case Qt::Key_Left:
@@ -349,6 +328,8 @@ void PatternPage::keyPressEvent(QKeyEvent* event) {
             return nudge(0, step);
         case Qt::Key_Down:
             return nudge(0, -step);
+        case Qt::Key_Space:
+            return takeHandle(event->modifiers() & Qt::ShiftModifier ? -1 : 1);
         case Qt::Key_PageDown:
             return context_.view.setElement(
                 elementBeside(context_.document.job(), context_.view.element(), 1));

@@ -7,13 +7,10 @@
 
 namespace nine::app {
 
-/// What can be dragged of the selected element.
-enum class PatternHandle { Whole, First, Middle, Last, Upper, Lower };
+/// What can be dragged of any element besides the handles of its kind: all of it.
+constexpr std::string_view kWholeMark = "whole";
 
 constexpr double kPatternRow_px = 34;  ///< of the list
-constexpr PatternHandle kPatternHandles[] = {PatternHandle::Middle, PatternHandle::Upper,
-                                             PatternHandle::Lower, PatternHandle::First, PatternHandle::Last};
-
 class PatternPage : public LeafPage {
     Q_OBJECT
   public:
@@ -21,8 +18,10 @@ class PatternPage : public LeafPage {
 
     /// Middle of an opening of an element; for tests, like all places below.
     QPointF openingAt(int element, int index) const;
-    /// Where a handle of the selected element stands; a null point if it has none such.
-    QPointF handleAt(PatternHandle handle) const;
+    /// Where a handle of the selected element stands (by its key); a null point if it has none such.
+    QPointF handleAt(std::string_view handle) const;
+    /// The handle that the arrow keys move, and what is spoken of it: "first dot, 3.4 mm behind ...".
+    const std::string& handleInHand() const { return inHandKey_; }
     QRectF listRow(int index) const;
 
   signals:
@@ -59,7 +58,11 @@ class PatternPage : public LeafPage {
     void paintMask(QPainter& p) const;
     void requestStrips();
     /// Moves a handle of the selected element by mm on the skin; an impossible move is not made.
-    void moveHandle(PatternHandle handle, double dx, double dg);
+    void moveHandle(std::string_view handle, double dx, double dg);
+    /// The next handle of the selected element, or the one before; after the last, all of it.
+    void takeHandle(int by);
+    void speakHandle();
+    std::span<const Handle> handles() const;
     const std::vector<ElementPtr>& elements() const { return context_.document.job().pattern->elements; }
     ElementPtr selected() const;
     const ElementArt* selectedArt() const;
@@ -80,7 +83,8 @@ class PatternPage : public LeafPage {
     };
     Strips strips_;
     LatestOnly<Strips> stripSlot_{this, Urgency::Now, Overtaken::Shown};
-    std::optional<PatternHandle> grip_;
+    std::optional<std::string> grip_;
+    std::string inHandKey_{kWholeMark};
     QPointF last_;
 };
 

@@ -53,13 +53,10 @@ void PatternPage::paintArt(QPainter& p, const SideView& on) const {
         if (!body.art[i]) continue;
         const QColor colour = shown(*elements()[i], i);
         p.setPen(QPen(colour.darker(150), 0.7));
-        p.setBrush(colour);
-        const auto* mark = std::get_if<GillMark>(&elements()[i]->shape);
-        const bool twice = mark && !body.art[i]->second.empty();
-        if (twice) p.setBrush(QColor::fromRgb(colourOf(mark->pairColour, colour.rgb())));
-        for (const Outline& outline : body.art[i]->outlines) p.drawPolygon(drawn(on, outline));
-        p.setBrush(colour);
-        for (const Outline& outline : body.art[i]->second) p.drawPolygon(drawn(on, outline));
+        for (const Pass& pass : body.art[i]->passes) {
+            p.setBrush(QColor::fromRgb(colourOf(pass.colour, colour.rgb())));
+            for (const Outline& outline : pass.outlines) p.drawPolygon(drawn(on, outline));
+        }
     }
 }
 
@@ -70,7 +67,7 @@ void PatternPage::paintStray(QPainter& p, const SideView& on, const ElementArt& 
     p.setPen(dash);
     p.setBrush(Qt::NoBrush);
     QRectF around;
-    for (const Outline& outline : art.outlines) {
+    for (const Outline& outline : art.outlines()) {
         const QPolygonF polygon = drawn(on, outline);
         p.drawPolygon(polygon);
         around |= polygon.boundingRect();
@@ -89,16 +86,16 @@ void PatternPage::paintSelected(QPainter& p) const {
     p.setPen(QPen(t.select, 1.5));
     p.setBrush(Qt::NoBrush);
     QPolygonF line;
-    for (const Outline& outline : art->outlines) {
+    for (const Outline& outline : art->outlines()) {
         const QPolygonF polygon = drawn(on, outline);
         p.drawPolygon(polygon);
         line << polygon.boundingRect().center();
     }
     p.setPen(QPen(t.select, 0.9));
     p.drawPolyline(line);
-    for (const PatternHandle handle : kPatternHandles) {
-        const QPointF at = handleAt(handle);
-        if (!at.isNull()) ink::diamond(p, at, 5, t.select);
+    for (const Handle& handle : handles()) {
+        const QPointF at = handleAt(handle.key);
+        if (!at.isNull()) ink::diamond(p, at, handle.key == handleInHand() ? 7 : 5, t.select);
     }
     const auto tag = [&](const QPointF& at, const QString& words, double up) {
         const QFont f = inter(11, QFont::DemiBold);
@@ -110,10 +107,13 @@ void PatternPage::paintSelected(QPainter& p) const {
         p.drawRoundedRect(box, 4, 4);
         ink::text(p, QPointF(box.center().x(), box.bottom() - 5), words, f, t.ink, Qt::AlignHCenter);
     };
-    if (const auto* dots = std::get_if<DotRow>(&e->shape)) {
-        tag(line.first(), QString("Ø %1").arg(lengthText(dots->first_mm, 2)), 26);
-        if (dots->count > 1 && std::abs(line.last().x() - line.first().x()) > 70)
-            tag(line.last(), QString("Ø %1").arg(lengthText(dots->last_mm, 2)), 26);
+    QPointF tagged;
+    for (const Handle& handle : handles()) {
+        const QPointF at = handleAt(handle.key);
+        if (handle.tag.empty() || at.isNull()) continue;
+        if (!tagged.isNull() && std::abs(at.x() - tagged.x()) <= 70) continue;  // no room beside the other
+        tag(at, said(sentenceOf(*e, handle.tag)), 26);
+        tagged = at;
     }
 
     // Anchor lines: from the landmark to the first mark, from there to the last, under the body.
@@ -123,12 +123,8 @@ void PatternPage::paintSelected(QPainter& p) const {
     p.drawLine(QPointF(first.x(), first.y() + 6), QPointF(first.x(), y + 5));
     p.drawLine(QPointF(last.x(), last.y() + 6), QPointF(last.x(), y + 5));
     paintAnchor(p, first, y);
-    if (art->outlines.size() > 1 && std::abs(last.x() - first.x()) > 60) {
-        const auto rowLength = [](const auto& shape) {
-            if constexpr (requires { shape.spacing_mm; }) return (shape.count - 1) * shape.spacing_mm;
-            return 0.0;
-        };
-        const double along = std::visit(rowLength, e->shape);
+    if (art->outlines().size() > 1 && std::abs(last.x() - first.x()) > 60) {
+        const double along = findKind(e->kind)->rowLength_mm(e->values);
         ink::dimension(p, QPointF(first.x(), y), QPointF(last.x(), y), tr("row %1").arg(lengthText(along)),
                        true);
     }

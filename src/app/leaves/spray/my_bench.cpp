@@ -45,13 +45,14 @@ Result<std::vector<double>> numbersIn(const QTableWidget& table, int row, int co
     const QString row_ =
         table.verticalHeaderItem(row) ? table.verticalHeaderItem(row)->text() : QString::number(row + 1);
     const QString what = table.horizontalHeaderItem(column)->text().simplified();
-    return Error{"bad_value",
-                 (count == 1 ? MyBench::tr("%1, %2: a number is needed here.").arg(row_, what)
-                             : MyBench::tr("%1, %2: %3 numbers are needed here, with / between them.")
-                                   .arg(row_, what)
-                                   .arg(count))
-                     .toStdString(),
-                 ""};
+    return Error{
+        "bad_value",
+        Words::verbatim((count == 1 ? MyBench::tr("%1, %2: a number is needed here.").arg(row_, what)
+                                    : MyBench::tr("%1, %2: %3 numbers are needed here, with / between them.")
+                                          .arg(row_, what)
+                                          .arg(count))
+                            .toStdString()),
+        ""};
 }
 
 QTableWidget* table(const QStringList& headers, const QString& name) {

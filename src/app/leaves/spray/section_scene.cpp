@@ -15,7 +15,7 @@ constexpr double kSheetStep_mm = 0.4;
 std::vector<double> crossingsAt(const std::vector<const ElementArt*>& art, double x) {
     std::vector<double> all;
     for (const ElementArt* element : art) {
-        for (const Outline& outline : element->outlines) {
+        for (const Outline& outline : element->outlines()) {
             const auto& ring = outline.skin;
             for (std::size_t i = 0; i < ring.size(); ++i) {
                 const Vec2 &a = ring[i], &b = ring[(i + 1) % ring.size()];

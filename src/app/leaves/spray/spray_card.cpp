@@ -23,36 +23,40 @@ QString drops(double v) {
 QStringList stepsOf(const SprayCard& card) {
     const SprayPlan& plan = *card.study.plan;
     const SpraySetting& s = plan.setting;
-    const auto tr = [](const char* words) { return QObject::tr(words); };
     QStringList steps;
-    steps << tr("Extraction on, respirator matched to the paint's data sheet. Mix %1 : %2, drops of paint "
-                "to drops of reducer; strain it.")
+    steps << QObject::tr(
+                 "Extraction on, respirator matched to the paint's data sheet. Mix %1 : %2, drops of paint "
+                 "to drops of reducer; strain it.")
                  .arg(drops(s.reduction.paint), drops(s.reduction.reducer));
-    QString lay = tr("Body dry. Lay the stencil with its crosses on their places, press its edges down");
+    QString lay =
+        QObject::tr("Body dry. Lay the stencil with its crosses on their places, press its edges down");
     QStringList places;
     for (const RegistrationMark& mark : card.study.mask->marks) places << said(markSentence(mark));
     lay += " (" + places.join(", ") + ")";
     if (card.study.asked.pads_mm > 0)
-        lay += tr("; hold it off on pads of %1").arg(lengthText(card.study.asked.pads_mm));
+        lay += QObject::tr("; hold it off on pads of %1").arg(lengthText(card.study.asked.pads_mm));
     steps << lay + ".";
-    steps << tr(
+    steps << QObject::tr(
         "Set the pressure with the air flowing. First strokes on paper: the line must be fine and even.");
-    steps << tr("Coats: %1, of %2 strokes each, %3 the edge, starting and stopping off the body: one body "
-                "length in %4 s. "
-                "Every opening before it comes off.")
+    steps << QObject::tr(
+                 "Coats: %1, of %2 strokes each, %3 the edge, starting and stopping off the body: one body "
+                 "length in %4 s. "
+                 "Every opening before it comes off.")
                  .arg(plan.coats)
                  .arg(plan.passes)
-                 .arg(s.stroke == Stroke::Along ? tr("along") : tr("across"))
+                 .arg(s.stroke == Stroke::Along ? QObject::tr("along") : QObject::tr("across"))
                  .arg(card.bodyLength_mm / s.speed_mm_s, 0, 'f', 1);
-    if (s.aim_mm > 0.5) steps << tr("Aim %1 onto the sheet, not at the hole.").arg(lengthText(s.aim_mm, 0));
-    steps << tr(
+    if (s.aim_mm > 0.5)
+        steps << QObject::tr("Aim %1 onto the sheet, not at the hole.").arg(lengthText(s.aim_mm, 0));
+    steps << QObject::tr(
         "Dry between coats until the gloss turns matt; heat only on low, never on hollow bodies, never near "
         "solvent.");
     if (card.secondPass_mm > 0)
-        steps << tr("Second pass: dry, slide the sheet %1 towards the tail, its ticks where the crosses "
-                    "stood, and spray again.")
+        steps << QObject::tr(
+                     "Second pass: dry, slide the sheet %1 towards the tail, its ticks where the crosses "
+                     "stood, and spray again.")
                      .arg(lengthText(card.secondPass_mm));
-    steps << tr(
+    steps << QObject::tr(
         "Peel low and away when dry. Wipe and dry the stencil before it is turned over. Clog: pressure off "
         "first, never a "
         "finger over the nozzle.");
@@ -151,7 +155,7 @@ void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
                    Qt::TextWordWrap | Qt::AlignLeft, step, &used);
         y = used.bottom() + 2 * perMm;
     }
-    for (const Warning& w : plan.warnings) text(said(w.text), 3.5, QFont::Medium, caution, 1);
+    for (const Warning& w : plan.warnings) text(said(w), 3.5, QFont::Medium, caution, 1);
 
     // Which stencil it is: true size where there is room.
     const Box2 box = boxAround({card.study.mask->outline});

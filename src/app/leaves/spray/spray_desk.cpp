@@ -113,7 +113,7 @@ void SprayDesk::requestVerdicts() {
                     v.width_mm = plan->edge.width_mm;
                     if (plan->remedy) v.first = plan->remedy->words;
                 } else {
-                    v.first = plan.error().text;
+                    v.first = plan.error().words;
                 }
                 verdicts.push_back(std::move(v));
             }

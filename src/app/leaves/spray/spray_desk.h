@@ -35,7 +35,7 @@ struct SprayVerdict {
     MaskSpecPtr spec;
     bool planned = false, meets = false;
     double width_mm = 0;
-    std::string first;  ///< what to change first, or why there is no plan
+    Words first;  ///< what to change first, or why there is no plan
 };
 
 class SprayDesk : public QObject {

@@ -64,7 +64,7 @@ QString whyText(const SprayStudy& s) {
     const auto line = [&](const QString& words) {
         html += QString("<p style='margin:0 0 5px 0'>%1</p>").arg(words);
     };
-    for (const std::string& reason : s.plan->reasons) line(said(reason).toHtmlEscaped());
+    for (const Words& reason : s.plan->reasons) line(said(reason).toHtmlEscaped());
     for (const SprayStep& step : s.plan->steps) {
         line(QString("<span style='color:%1'>›</span> <b>%2:</b> <span style='color:%3'>%4</span>")
                  .arg(tokens().accent.name(), wayName(step.way), tokens().muted.name(),
@@ -383,7 +383,7 @@ void SprayLeaf::refreshValues() {
     }
     if (warnings_) {
         QStringList all;
-        for (const Warning& w : s.plan->warnings) all << said(w.text);
+        for (const Warning& w : s.plan->warnings) all << said(w);
         warnings_->setText(all.join(' '));
     }
 }

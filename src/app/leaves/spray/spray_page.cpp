@@ -285,7 +285,7 @@ void SprayPage::layOut() {
                                 contact + std::max({s.asked.lift_mm, s.asked.relief_mm, 0.001}));
         widest_mm_ = 0;
         for (const ArtPtr& art : s.art) {
-            for (const Outline& outline : art->outlines) {
+            for (const Outline& outline : art->outlines()) {
                 ColouredEdge edge;
                 for (std::size_t i = 0; i < outline.points.size(); ++i) {
                     edge.ring << side_.at(onSide(s.spec->side, outline.points[i]).position);

@@ -1,0 +1,43 @@
+// The parameters of an element by their keys, whatever its kind.
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <utility>
+#include <variant>
+#include <vector>
+
+namespace nine {
+
+using ParamValue = std::variant<double, std::string>;
+
+/// A small table in the order values were first set. Cost: a walk over it.
+class Values {
+  public:
+    /// Null when nothing was said of it.
+    const ParamValue* find(std::string_view key) const {
+        for (const auto& [known, value] : all_)
+            if (known == key) return &value;
+        return nullptr;
+    }
+    /// 0 when it is no number or was not set.
+    double number(std::string_view key) const {
+        const ParamValue* value = find(key);
+        const double* number = value ? std::get_if<double>(value) : nullptr;
+        return number ? *number : 0;
+    }
+    void set(std::string_view key, ParamValue value) {
+        for (auto& [known, old] : all_) {
+            if (known != key) continue;
+            old = std::move(value);
+            return;
+        }
+        all_.emplace_back(key, std::move(value));
+    }
+    bool operator==(const Values&) const = default;
+
+  private:
+    std::vector<std::pair<std::string, ParamValue>> all_;
+};
+
+}  // namespace nine
