@@ -34,6 +34,7 @@ Result<Reply> blankTrace(const Arguments& words, const Task& task);
 Result<Reply> blankPhoto(const Arguments& words, const Task& task);
 Result<Reply> blankCheck(const Arguments& words, const Task& task);
 Result<Reply> blankFamily(const Arguments& words, const Task& task);
+Result<Reply> patternKinds(const Arguments& words, const Task& task);
 Result<Reply> fit(const Arguments& words, const Task& task);
 Result<Reply> land(const Arguments& words, const Task& task);
 Result<Reply> cut(const Arguments& words, const Task& task);

@@ -75,13 +75,44 @@ Faults checkCore(const Check& check) {
         const std::string ending = entry.path().extension().string();
         if (ending != ".h" && ending != ".cpp") continue;
         ++files;
-        const std::string room = entry.path().parent_path().filename().string();
+        const std::string room =
+            entry.path().lexically_relative(NINE_SOURCE_DIR "/src/core").begin()->string();
         for (const std::string& fault : check(room, code(text(entry.path())))) {
             all.push_back(entry.path().filename().string() + ": " + fault);
         }
     }
     EXPECT_GT(files, 40);
     return all;
+}
+
+/// The kinds of elements by the names they have in their files: "dot_row", and in their code: DotRowKind,
+/// dotRowKind.
+std::vector<std::regex> namesOfKinds() {
+    static const std::regex told(R"~(id\(\) const override \{\s*return "(\w+)")~"),
+        kindClass(R"(class (\w+Kind) )");
+    std::vector<std::regex> names;
+    for (const auto& entry : fs::directory_iterator(NINE_SOURCE_DIR "/src/core/pattern/kind")) {
+        const std::string source = text(entry.path());
+        std::smatch found;
+        if (std::regex_search(source, found, told)) names.emplace_back("\"" + found[1].str() + "\"");
+        if (!std::regex_search(source, found, kindClass)) continue;
+        std::string function = found[1];
+        function[0] = static_cast<char>(std::tolower(function[0]));
+        names.emplace_back("\\b(" + found[1].str() + "|" + function + ")\\b");
+    }
+    return names;
+}
+
+Faults namesAKind(const std::string& source) {
+    static const std::vector<std::regex> names = namesOfKinds();
+    static const std::regex comment(R"(//[^\n]*)");
+    const std::string bare = std::regex_replace(source, comment, "");
+    Faults faults;
+    for (const std::regex& name : names) {
+        std::smatch found;
+        if (std::regex_search(bare, found, name)) faults.push_back(found[0]);
+    }
+    return faults;
 }
 
 std::string planted(const char* name) {
@@ -109,6 +140,17 @@ TEST(Architecture, NoQtInTheCore) {
 TEST(Architecture, NoNumberTextThatDependsOnTheLocale) {
     EXPECT_EQ(checkCore([](const auto&, const auto& source) { return localeText(source); }), Faults{});
     EXPECT_EQ(localeText(planted("locale_text.txt")).size(), 5u);
+}
+
+/// What is known of a kind of element stands in its file; the rest of the program reads its table.
+TEST(Architecture, NobodyNamesAKindOfElement) {
+    EXPECT_GE(namesOfKinds().size(), 6u);
+    for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src")) {
+        if (!entry.is_regular_file() || entry.path().string().find("/pattern/kind/") != std::string::npos)
+            continue;
+        EXPECT_EQ(namesAKind(text(entry.path())), Faults{}) << entry.path();
+    }
+    EXPECT_EQ(namesAKind(text(fs::path(NINE_SOURCE_DIR "/tests/arch/planted/names_a_kind.txt"))).size(), 3u);
 }
 
 TEST(Architecture, FilesAreShort) {

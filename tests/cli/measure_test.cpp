@@ -117,5 +117,38 @@ TEST(CliUsage, IsTwoAndSaysHow) {
     EXPECT_EQ(cli("cut x.json --json").json()["error"]["code"], "usage");
 }
 
+/// docs/ holds what the program says of itself; scripts/docs puts it there.
+TEST(CliUsage, TheDocumentsHoldItsTables) {
+    for (const auto& [file, words] :
+         {std::pair{"CLI.md", "help --markdown"}, {"FORMAT.md", "pattern kinds --markdown"}}) {
+        const CliRan table = cli(words);
+        EXPECT_EQ(table.exitCode, 0);
+        EXPECT_GT(table.out.size(), 500u);
+        EXPECT_NE(read(std::string(NINE_SOURCE_DIR "/docs/") + file).find(table.out), std::string::npos)
+            << file;
+    }
+    // Every verb of the help is one that runs: asked without words it says how it is used, or does its work.
+    const std::string help = cli("--help").out;
+    for (std::size_t at = help.find("\n  "); at != help.npos; at = help.find("\n  ", at + 1)) {
+        if (help[at + 3] == ' ') continue;
+        std::istringstream words(help.substr(at + 3, 60));
+        std::string first, second;
+        words >> first >> second;
+        const bool two = second.find_first_not_of("abcdefghijklmnopqrstuvwxyz") == second.npos;
+        EXPECT_EQ(cli(first + (two ? " " + second : "") + " --no_such_flag").exitCode, 2)
+            << first << " " << second;
+    }
+}
+
+TEST(CliPattern, KindsTellTheirLimits) {
+    const auto kinds = cli("pattern kinds --json").json()["kinds"];
+    ASSERT_GE(kinds.size(), 3u);
+    EXPECT_EQ(kinds[0]["id"], "dot_row");
+    EXPECT_EQ(kinds[0]["params"][1]["key"], "spacing_mm");
+    EXPECT_EQ(kinds[0]["params"][1]["high"], 200);
+    EXPECT_EQ(kinds[0]["params"][3]["usual_from"], "first_mm");
+    EXPECT_EQ(kinds[0]["params"][4]["on_another_size"], "with the girth");
+}
+
 }  // namespace
 }  // namespace nine::test

@@ -5,6 +5,7 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QTimer>
+#include <algorithm>
 
 #include "app/theme/theme.h"
 
@@ -178,7 +179,10 @@ QPushButton* Card::button(const QString& text, Look look, std::function<void()> 
 
 void Card::choices(const QList<Choice>& all) {
     auto* row = new QWidget(this);
-    auto* flow = new FlowLayout(row, 30);
+    constexpr int kWords_px = 30, kPictures_px = 36;
+    const bool pictures =
+        std::any_of(all.begin(), all.end(), [](const Choice& c) { return !c.picture.isNull(); });
+    auto* flow = new FlowLayout(row, pictures ? kPictures_px : kWords_px);
     for (const Choice& choice : all) {
         auto* button = new QPushButton(choice.words, row);
         button->setObjectName(choice.on ? "primary" : "second");

@@ -79,10 +79,12 @@ ValueChip* PatternLeaf::chip(Card& card, const QString& name, ValueChip::Kind ki
                              std::function<void(Element&, double)> set) {
     ValueChip* c = card.chip(name, kind, decimals, 0.1, {});
     chips_.emplace_back(c, std::move(get));
-    // Made for this element, whatever is selected when the value is taken.
-    connect(c, &ValueChip::committed, this, [this, c, name, set, id = context_.view.element()](double v) {
+    // Made for this element of this kind, whatever is selected when the value is taken.
+    connect(c, &ValueChip::committed, this, [this, c, name, set, made = selected()](double v) {
+        const ElementPtr now = elementOf(job(), made->id);
+        if (!now || now->kind != made->kind) return;
         change(
-            id, tr("Change %1").arg(name.toLower()), [&](Element& edited) { set(edited, v); }, c);
+            made->id, tr("Change %1").arg(name.toLower()), [&](Element& edited) { set(edited, v); }, c);
     });
     return c;
 }

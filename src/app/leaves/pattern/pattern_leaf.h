@@ -38,7 +38,7 @@ class PatternLeaf : public Leaf {
     void anchorTo(const std::string& landmark);
     void placeSentence(Card& card, const Element& e);
     ElementPtr selected() const;
-    /// Changes the element of this id, or nothing when it is gone or has become of another kind.
+    /// Changes the element of this id, or nothing when it is gone.
     void change(const std::string& id, const QString& label, const std::function<void(Element&)>& edit,
                 ValueChip* chip = nullptr);
 

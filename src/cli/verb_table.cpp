@@ -1,0 +1,188 @@
+#include "cli/verb_table.h"
+
+#include <sstream>
+
+namespace nine::cli {
+namespace {
+
+constexpr std::size_t kWidest = 100;
+
+/// The words of a usage in lines of the screen's width.
+std::string wrapped(const std::string& words) {
+    std::istringstream in(words);
+    std::string line = "  ", text, word;
+    for (std::string more; in >> word;) {
+        while (word.front() == '[' && word.back() != ']' && in >> more)
+            word += " " + more;  // a flag with its value
+        if (line.size() + word.size() + 1 > kWidest) {
+            text += line + "\n";
+            line = "          ";
+        }
+        line += (line.find_first_not_of(' ') == line.npos ? "" : " ") + word;
+    }
+    return text + line + "\n";
+}
+
+}  // namespace
+
+const std::vector<VerbEntry>& verbTable() {
+    static const std::vector<VerbEntry> all{
+        {"blank", "measure", blankMeasure, "blank measure BLANK [--at x1,x2,...] [--zone x,g,x,g,...]",
+         "length, girths, area, volume, area of a zone",
+         "length, height, width, area, volume, total curvature, girths and `sections` (top, "
+         "bottom, half width; at the stations without `--at`), `painted_mm2` (area less what "
+         "zones and landmarks keep bare), `zones` with their areas, `strings` with their "
+         "residuals, warnings. `--zone x,g,x,g,x,g,...`: `zone_mm2`, the skin within a polygon"},
+        {"blank", "distance", blankDistance, "blank distance BLANK --from L,x,g --to R,x,g",
+         "shortest way along the skin", "`distance_mm`, the shortest way along the skin"},
+        {"blank", "sheet", blankSheet, "blank sheet --out F.pdf|F.svg [--paper A4|Letter]",
+         "the page to trace a blank on", "the page to trace a blank on; `--paper A4` or `Letter`"},
+        {"blank", "trace", blankTrace,
+         "blank trace IMAGE --out JOB [--girth \"x,mm;x,mm\"] [--ruler_mm MM] [--family KIND] "
+         "[--name TEXT] [--axis \"x,y,x,y\"] [--top_axis ...] [--include \"x,y,...\"] [--exclude "
+         "\"x,y,...\"] [--brush PX] [--nose left|right] [--known_length MM] [--known_height MM] "
+         "[--traced_with edge|leaning|upright]",
+         "a body from a scan or photo of that page",
+         "a body from a scan or photo of that page (JPEG, PNG): `marks` seen, `page_miss_mm`, "
+         "`scale` (0.97: printed at 97 %) and whether it was measured, `guides`, "
+         "`outline_miss_mm`. Widths come from the tracing from above, else from `--girth "
+         "\"x,mm;x,mm\"`, else they are assumed and said. `--ruler_mm` what the printed 100 mm "
+         "measure; a scan's own density is used where the file has one. `--family`, `--name`; "
+         "`--axis`, `--top_axis` and `--include`, `--exclude`, `--brush` as for a photo (an "
+         "included stroke along an open line closes it); `--nose left` or `right`. How far "
+         "the line stands off the body: `--known_length MM`, `--known_height MM` by ruler, or "
+         "`--traced_with edge` (default), `leaning`, `upright`; `stand_off_mm`, "
+         "`top_stand_off_mm` say what was taken off, `line_width_mm` how wide the line is"},
+        {"blank", "photo", blankPhoto,
+         "blank photo IMAGE --out JOB --length MM | --scale x0,y0,x1,y1,mm | --coin x,y,mm "
+         "[--top IMAGE] [--axis x0,y0,x1,y1] [--top_axis ...] [--top_exclude ...] [--nose "
+         "left|right] [--exclude \"x,y,x,y;...\"] [--include ...] [--brush PX] [--put_back "
+         "\"x,y;...\"] [--outline F.csv] [--thin PX] [--girth ...] [--family KIND] [--name TEXT]",
+         "a body from photos; pixels of the picture as it is seen",
+         "a body from a photo on plain ground. Scale: `--length MM`, or on the table `--scale "
+         "x0,y0,x1,y1,mm` or `--coin x,y,mm` (a pixel within it, its diameter); with both the "
+         "length counts and `camera_mm` says how far the camera was. `taken_off` lists rings, "
+         "bills and shadows with their `reach_mm`; `--put_back \"x,y;x,y\"` those that belong "
+         "to the body. `--outline F.csv` writes the outline that was found, x_px,y_px. `--top "
+         "IMAGE` from above; `--axis x0,y0,x1,y1` nose and tail by hand, `--top_axis`; "
+         "`--nose left` or `right`; `--exclude \"x,y,x,y;...\"`, `--include` strokes of "
+         "`--brush` pixels (`--top_exclude`, `--top_include` on the picture from above); "
+         "`--thin` things narrower are left out; `--girth`, `--family`, `--name`. Pixels of "
+         "the picture as it is seen (its orientation obeyed)"},
+        {"blank", "check", blankCheck,
+         "blank check BLANK IMAGE [--length MM | --scale ... | --coin ...] [--above] [--out "
+         "F.csv] [as for photo]",
+         "a new photo laid over a body: what is different, in mm",
+         "a new photo laid over a body, turned and moved to where it fits best: `rms_mm`, "
+         "`worst_mm` (above 0: the photo reaches farther out), `worst_x_mm`, `worst_edge`. "
+         "`--length`, `--scale`, `--coin` give the photo a size of its own; without, it is "
+         "made to fit and `scale` says by how much. `--above` for one from above; `--out "
+         "F.csv` the difference all along, x_mm,edge,off_mm; axis, nose and strokes as for "
+         "`photo`"},
+        {"blank", "family", blankFamily,
+         "blank family KIND --length MM [--height MM] [--width MM] [--readings "
+         "\"x,height,width,girth;...\"] | --on BLANK, [--name TEXT] --out JOB",
+         "a body from a kind and readings, 0 for what was not measured",
+         "a body from one of minnow, round, flat, cigar, lipless, popper, wake; `--height`, "
+         "`--width`, `--readings \"x,height,width,girth;...\"` (0: not measured). `--on BLANK` "
+         "instead lays the kind's landmarks on that body"},
+        {"blank", "string", blankString,
+         "blank string BLANK --at MM --girth MM [--half both|upper|lower] [--out JOB]",
+         "the section a string proves",
+         "the section exponent that gives this girth, `residual_mm`; `--half both`, `upper` "
+         "or `lower`; `--out JOB`"},
+        {"blank", "compare", blankCompare, "blank compare BLANK BLANK", "what is different",
+         "second less first: length, area, volume, outlines and girths at 41 places, noses "
+         "together"},
+        {"blank", "wrap", blankWrap, "blank wrap BLANK [--material tape] [--sheet 20x20]",
+         "where a sheet lies flat without a cut",
+         "widest strip, `strip_length_mm` (20) long, that lies flat along the body, at most "
+         "half the girth (`whole_side`); `lies_share` of the skin where a sheet of `--sheet "
+         "20x20` does. `--material tape`"},
+        {"blank", "table", blankTable, "blank table BLANK --out F.pdf|F.csv", "its measures, for the bench",
+         "its measures, for the bench"},
+        {"blank", "library", blankLibrary,
+         "blank library list|seed|import|export|remove --file WORKSHOP [--blank BLANK] [--id "
+         "ID] [--out JOB] [--search WORDS]",
+         "the blanks of a workshop file", "the blanks of a workshop file; `--search WORDS`"},
+        {"pattern", "kinds", patternKinds, "pattern kinds [--markdown]",
+         "the kinds of marks there are, with what can be set of each",
+         "`kinds`: id, name, params (key, name, type, low, high, usual, `usual_from`: the key "
+         "whose value an absent one takes, `on_another_size`) and handles; `--markdown`: the "
+         "table of docs/FORMAT.md"},
+        {"fit", "", fit,
+         "fit BLANK --patch side,x0,x1,g0,g1 | --disc side,x,g,r [--material "
+         "paper|card|film|tape|vinyl] [--strain 0.01] [--vertices N] [--relief auto|none] "
+         "[--apply loose|lateral|back] [--svg F] [--map F.csv [--points F.csv]]",
+         "does a sheet lie there, where does art land",
+         "strain, verdict, lift, landing, landing when traced. `--material`, `--strain` (a "
+         "fraction, instead of the material's), `--vertices`, `--apply`, `--svg F`, `--map "
+         "F.csv [--points F.csv]`. `--relief auto`: none are planned yet, exit 3 where the "
+         "sheet cannot lie"},
+        {"fit", "", fit, "fit JOB", "the same for every mask of a job",
+         "the same for every mask, with its marks. `--vertices`"},
+        {"land", "", land, "land BLANK --map F.csv --side L --marks \"x,g;x,g\" [--apply ...]",
+         "lays any flat map back on the body",
+         "lays any flat map back on the body: `landing_rms_mm`, `landing_max_mm`, `lands`. "
+         "Exit 3 when it lands more than 0.3 mm off, the least a hand can do"},
+        {"cut", "", cut,
+         "cut JOB --out DIR [--sheet A4|Letter|210x297] [--format svg,pdf,dxf] [--tool "
+         "knife|scissors|plotter|hot] [--tidy]",
+         "true-size pages of all masks; --tidy takes away sheets of an earlier, longer run",
+         "pages of all masks. `--sheet A4`, `Letter` or `210x297`; `--format svg,pdf,dxf`; "
+         "`--tool knife`, `scissors`, `plotter`, `hot`. Without `--sheet` the job's own sheet "
+         "and places; another sheet lays all out anew. Sheets of an earlier, longer run are "
+         "told (`old_pages`), with `--tidy` taken away"},
+        {"spray", "edge", sprayEdge,
+         "spray edge --gap MM --distance MM --pressure KPA --needle MM [--angle DEG] [--paint "
+         "opaque] [--reduction 4:1] [--flow_ml_min 0.4] [--speed_mm_s 120] [--film UM] "
+         "[--stroke along|across] [--aim_mm 0] [--thickness MM]",
+         "how wide an edge is and how far paint creeps",
+         "`edge_width_mm` (10-90 %), `creep_mm` (from the window's rim to where 5 % of the "
+         "film lies: the shift `shift_mm` of the whole edge is part of it, and so is "
+         "`liquid_mm` drawn in wet), `shift_mm`, `film_um` of one pass. `--angle` off "
+         "straight-on, `--paint opaque`, `pearl`, `transparent`, `ink`, `primer`, "
+         "`--reduction 4:1`, `--flow_ml_min`, `--speed_mm_s`, `--film` (um wet), `--stroke "
+         "along` or `across`, `--aim_mm` onto the mask, `--thickness` of the sheet"},
+        {"spray", "plan", sprayPlan, "spray plan JOB [--paint opaque] [--width 0.2] [--needles 0.2,0.35]",
+         "settings for every mask, with their reasons",
+         "settings for every mask, from the job's `spray` chapter: `layers` with needle, "
+         "pressure, distance, angle, reduction, coats (they follow the paint), passes, edge, "
+         "creep (shift included), `film_um` wet of a coat, `pass_film_um` of a pass, "
+         "`worst_place` (where the sheet stands off most), `reasons` (what is practice, what "
+         "is pinned, what was computed, what to change first), `steps` (what the next step in "
+         "each direction would spoil); `worst` gap. `--bench FILE` (My bench), `--needles "
+         "0.2,0.35` instead of its guns, `--paint` and `--width` (mm) instead of the job's "
+         "wishes. Exit 3 when an edge is not as wanted; pins that contradict are an error "
+         "that names the one that binds"},
+        {"demo", "", demo, "demo --out DIR", "the demo job and all that comes of it",
+         "the demo job, its readings, fit report and pages"},
+    };
+    return all;
+}
+
+std::string helpText() {
+    std::string text = "nine-leaves-cli: fitted stencils for lure painters\n\n";
+    for (const VerbEntry& verb : verbTable())
+        text += wrapped(verb.usage) + "      " + std::string(verb.about) + "\n";
+    return text + R"(
+BLANK is a station table (.csv) or a job (*.nineleaves.json). x runs from the nose, g is the
+arc along the girth from the datum line, + towards the back; mm. L and R are the fish's own.
+--json prints one JSON object. Exit: 0 done, 1 wrong input, 2 wrong usage, 3 done with a fault.
+)";
+}
+
+std::string helpMarkdown() {
+    std::string text = "| verb | prints or writes |\n|---|---|\n";
+    for (const VerbEntry& verb : verbTable()) {
+        text += "| `";
+        for (const char* c = verb.usage; *c != 0; ++c) {
+            if (*c == '|') text += '\\';  // a cell ends there otherwise
+            text += *c;
+        }
+        text += "` | " + std::string(verb.details) + " |\n";
+    }
+    return text;
+}
+
+}  // namespace nine::cli
