@@ -204,6 +204,14 @@ TEST(Lift, IsOfTheOrderOfTheShellSolve) {
     EXPECT_NEAR(liftOf(need(meshPatch(cylinder(9, 60), BandPatch{10, 40, -7, 7}, 500, ""))), 0, 1e-6);
 }
 
+/// Cut exactly, and judged.
+Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
+                      const MaskSpec& spec, double strainLimit, int vertices, const std::string& where) {
+    Result<Mask> mask = cutMask(skin, landmarks, art, spec, strainLimit, vertices, Precision::Exact, where);
+    if (!mask) return mask;
+    return judgedMask(skin, art, spec, std::move(*mask));
+}
+
 struct MadeMask {
     Skin skin = sampleSkin("sedge60");
     ElementArt art;

@@ -43,6 +43,7 @@ Job jobWith(const Element& e) {
     PatternChapter pattern;
     pattern.elements = {std::make_shared<const Element>(e)};
     job.pattern = std::make_shared<const PatternChapter>(pattern);
+    job.spray = std::make_shared<const SprayChapter>();
     return withMasks(job, {});
 }
 

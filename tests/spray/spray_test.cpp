@@ -225,20 +225,17 @@ TEST(Edge, WidthsAndCreepWorkedOutBeforehand) {
     SpraySetting wet = chain();
     wet.film_um = 8;
     EXPECT_NEAR(need(edgeFigures(wet, 0.030)).liquid_mm, 5.122e-3, 1e-6);
-    EXPECT_NEAR(flapLift_mm(240.72, 10, 0.15), 0.21397, 1e-5);
-    EXPECT_NEAR(flapLift_mm(300, 5, 0.15), 0.0167, 1e-4);
-    EXPECT_NEAR(flapLift_mm(300, 10, 0.15), 0.267, 1e-3);
 }
 
 /// A loose or wet mask, worked out beforehand: opaque 4:2, .25 needle, .3 mL/min, strokes across.
 TEST(Edge, FlapsAndWetFilms) {
     const struct {
-        double gauge_psi, distance, film, flap, gap, width, creep, liquid;
-    } rows[] = {{13, 60, 6, 5, .048, .053, .036, .002},  {13, 60, 12, 5, .048, .053, .080, .045},
-                {25, 60, 12, 5, .062, .062, .095, .054}, {13, 60, 6, 10, .320, .255, .169, 0},
-                {25, 60, 6, 10, .537, .446, .294, 0},    {25, 150, 6, 10, .111, .125, .082, 0},
-                {13, 60, 25, 5, .048, .053, .610, .576}, {25, 30, 12, 5, .157, .089, .135, .076},
-                {25, 30, 6, 10, 2.06, 1.07, .722, 0}};
+        double gauge_psi, distance, film, gap, width, creep, liquid;
+    } rows[] = {{13, 60, 6, .048, .053, .036, .002},  {13, 60, 12, .048, .053, .080, .045},
+                {25, 60, 12, .062, .062, .095, .054}, {13, 60, 6, .320, .255, .169, 0},
+                {25, 60, 6, .537, .446, .294, 0},     {25, 150, 6, .111, .125, .082, 0},
+                {13, 60, 25, .048, .053, .610, .576}, {25, 30, 12, .157, .089, .135, .076},
+                {25, 30, 6, 2.06, 1.07, .722, 0}};
     for (const auto& row : rows) {
         SpraySetting s;
         s.gauge_kpa = psi(row.gauge_psi);
@@ -247,14 +244,11 @@ TEST(Edge, FlapsAndWetFilms) {
         s.reduction = {4, 2};
         s.flow_ml_min = 0.3;
         s.stroke = Stroke::Across;
-        const double pressure = need(edgeFigures(s, 0.03)).pressure_pa;
-        const double gap = 0.030 + flapLift_mm(pressure, row.flap, 0.15);
-        EXPECT_NEAR(gap, row.gap, 0.002 + 0.001 * row.gap);
         // The wet film is drawn into the contact gap; the blur follows the whole gap.
         s.film_um = row.film;
         const double liquid = need(edgeFigures(s, 0.030)).liquid_mm;
         s.film_um = 0.1;
-        const EdgeFigures edge = need(edgeFigures(s, gap));
+        const EdgeFigures edge = need(edgeFigures(s, row.gap));
         EXPECT_NEAR(std::hypot(edge.width_mm, row.liquid > 0.01 ? 0 : liquid), row.width, 0.004)
             << row.gauge_psi;
         EXPECT_NEAR(edge.creep_mm + liquid, row.creep, 0.006) << row.gauge_psi << ' ' << row.film;
@@ -331,23 +325,8 @@ TEST(Edge, AimedOntoTheMask) {
     EXPECT_NEAR(at(2).fade_mm, 1.63, 0.006);
 }
 
-TEST(Edge, HolesCloseAtASlant) {
-    const double angles[] = {0, 15, 30, 45, 60};
-    const double rows[][2][5] = {{{1, .866, .711, .500, .134}, {1, .830, .638, .391, .058}},
-                                 {{1, .946, .885, .800, .654}, {1, .932, .853, .747, .568}},
-                                 {{1, .933, .856, .750, .567}, {1, .915, .817, .685, .466}}};
-    const double sizes[][2] = {{.25, .5}, {.1, .5}, {.25, 1}};
-    for (int i = 0; i < 3; ++i) {
-        for (int k = 0; k < 5; ++k) {
-            EXPECT_NEAR(clearSlot(sizes[i][0], sizes[i][1], degToRad(angles[k])), rows[i][0][k], 0.0006);
-            EXPECT_NEAR(clearRoundHole(sizes[i][0], sizes[i][1], degToRad(angles[k])), rows[i][1][k], 0.0006);
-        }
-    }
-    EXPECT_EQ(clearRoundHole(1, 0.5, degToRad(60)), 0);
-}
-
-/// What every painter knows must come out: a wider gap, more pressure under a loose flap, a wetter film and a
-/// lower angle soften the edge; aiming onto the mask lets less paint creep.
+/// What every painter knows must come out: a wider gap, a wetter film and a lower angle
+///  soften the edge; aiming onto the mask lets less paint creep.
 TEST(Edge, Trends) {
     const auto at = [](auto change, double gap) {
         SpraySetting s = chain();
@@ -362,14 +341,6 @@ TEST(Edge, Trends) {
               at([](SpraySetting& s) { s.film_um = 20; }, 0.03).creep_mm);
     EXPECT_GT(at(as, 1).creep_mm, at([](SpraySetting& s) { s.aim_mm = 5; }, 1).creep_mm);
     EXPECT_LT(at(as, 1).creep_mm, at([](SpraySetting& s) { s.aim_mm = -5; }, 1).creep_mm);
-    const auto flapped = [&](double gauge_psi) {
-        SpraySetting s = chain();
-        s.gauge_kpa = psi(gauge_psi);
-        return need(edgeFigures(s, 0.03 + flapLift_mm(need(edgeFigures(s, 0.03)).pressure_pa, 10, 0.15)))
-            .width_mm;
-    };
-    EXPECT_LT(flapped(13), flapped(20));
-    EXPECT_LT(flapped(20), flapped(30));
 }
 
 TEST(Edge, TheProfileFallsFromOpenToMasked) {
@@ -420,8 +391,6 @@ TEST(Practice, RowsPaintersStartFrom) {
         EXPECT_TRUE(p.distance_mm.holds(p.distance_mm.start)) << p.id;
         EXPECT_LE(p.leastCoats, p.mostCoats) << p.id;
     }
-    EXPECT_EQ(coatRows()[0].most, 2);
-    EXPECT_EQ(coatRows()[2].least, 1);
 }
 
 TEST(Plan, StartsFromPracticeAndKeepsInsideIt) {

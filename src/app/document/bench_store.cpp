@@ -4,21 +4,12 @@
 #include <QFile>
 #include <QFileInfo>
 
+#include "app/document/data_folder.h"
 #include "base/files.h"
 
 namespace nine::app {
-namespace {
-
-QString dataFolder() {
-    QString data = qEnvironmentVariable("XDG_DATA_HOME");
-    if (data.isEmpty()) data = QDir::homePath() + "/.local/share";  // XDG Base Directory Specification
-    return data + "/nine-leaves";
-}
-
-}  // namespace
-
 BenchStore::BenchStore(const QString& folder, QObject* parent)
-    : QObject(parent), path_((folder.isEmpty() ? dataFolder() : folder) + "/bench.json") {
+    : QObject(parent), path_(inDataFolder(folder, "bench.json")) {
     const Result<SprayBench> kept = loadBench(path_.toStdString());
     if (kept)
         bench_ = *kept;

@@ -1,14 +1,12 @@
 #include "app/document/library_store.h"
 
 #include <QDir>
-#include <QStandardPaths>
 
+#include "app/document/data_folder.h"
 namespace nine::app {
 
 LibraryStore::LibraryStore(const QString& folder, QObject* parent) : QObject(parent) {
-    const QString place =
-        folder.isEmpty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) : folder;
-    path_ = QDir(place).filePath("workshop.sqlite");
+    path_ = inDataFolder(folder, "workshop.sqlite");
 }
 
 LibraryStore::~LibraryStore() {

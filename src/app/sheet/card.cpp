@@ -5,7 +5,6 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QTimer>
-#include <algorithm>
 
 #include "app/theme/theme.h"
 
@@ -179,16 +178,13 @@ QPushButton* Card::button(const QString& text, Look look, std::function<void()> 
 
 void Card::choices(const QList<Choice>& all) {
     auto* row = new QWidget(this);
-    constexpr int kWords_px = 30, kPictures_px = 36;
-    const bool pictures =
-        std::any_of(all.begin(), all.end(), [](const Choice& c) { return !c.picture.isNull(); });
-    auto* flow = new FlowLayout(row, pictures ? kPictures_px : kWords_px);
+    auto* flow = new FlowLayout(row, 30);
     for (const Choice& choice : all) {
         auto* button = new QPushButton(choice.words, row);
         button->setObjectName(choice.on ? "primary" : "second");
         if (!choice.picture.isNull()) {
             button->setIcon(choice.picture);
-            button->setIconSize(choice.picture.availableSizes().value(0, QSize(44, 20)));
+            button->setIconSize(kChoicePicture);
         }
         connect(button, &QPushButton::clicked, this, choice.chosen);
         flow->addWidget(button);

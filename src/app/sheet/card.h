@@ -14,6 +14,9 @@
 
 namespace nine::app {
 
+/// Room for the picture of a choice, pixels.
+constexpr QSize kChoicePicture(30, 14);
+
 /// The place of a leaf's card in the window.
 class CardHolder : public QWidget {
   public:

@@ -323,15 +323,6 @@ Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& 
     return mask;
 }
 
-Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
-                      const MaskSpec& spec, double strainLimit, int vertices, const std::string& where,
-                      const Task& task) {
-    Result<Mask> mask =
-        cutMask(skin, landmarks, art, spec, strainLimit, vertices, Precision::Exact, where, task);
-    if (!mask) return mask;
-    return judgedMask(skin, art, spec, std::move(*mask), task);
-}
-
 Mask mirrored(Mask mask) {
     const auto flip = [](Vec2& p) { p.x() = -p.x(); };
     const auto flipRing = [&](Polygon2& ring) {

@@ -79,11 +79,6 @@ Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::ve
 Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& art, const MaskSpec& spec,
                         Mask mask, const Task& task = {});
 
-/// cutMask, exact, and judgedMask.
-Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
-                      const MaskSpec& spec, double strainLimit, int vertices, const std::string& where,
-                      const Task& task = {});
-
 /// The border of a flat patch, counter-clockwise, corners rounded.
 Polygon2 borderOf(const FlatPatch& flat);
 

@@ -18,7 +18,6 @@ constexpr double kSprayAngle = 0.060;   // of sprayWidth_mm
 constexpr double kBridging = 0.5;       // film to gap at which wet paint bridges it
 constexpr double kAtHand_mm = 0.4;      // length of film whose paint is drawn in
 constexpr double kDryingFlux = 2.3e-4;  // kg/(m2 s) of water
-constexpr double kFlapStiffness_pa = 2.5e9;
 constexpr double kCreepShare = 0.05;
 constexpr double kTenth = 1.2815515655446004, kTwentieth = 1.6448536269514722;  // normal quantiles
 constexpr double kDryLimit = 0.10, kClogGap = 2;
@@ -181,22 +180,6 @@ Result<EdgeFigures> edgeFigures(const SpraySetting& s, double gap_mm) {
              "needle"});
     }
     return edge;
-}
-
-double flapLift_mm(double pressure_pa, double length_mm, double thickness_mm) {
-    const double l = length_mm / 1000, t = thickness_mm / 1000;
-    return 1000 * 0.5 * pressure_pa * std::pow(l, 4) * 12 / (8 * kFlapStiffness_pa * t * t * t);
-}
-
-double clearSlot(double thickness_mm, double size_mm, double angle_rad) {
-    return std::max(0.0, 1 - thickness_mm * std::tan(angle_rad) / size_mm);
-}
-
-double clearRoundHole(double thickness_mm, double size_mm, double angle_rad) {
-    const double r = 0.5 * size_mm, shift = thickness_mm * std::tan(angle_rad);
-    if (shift >= 2 * r) return 0;
-    return (2 * r * r * std::acos(shift / (2 * r)) - 0.5 * shift * std::sqrt(4 * r * r - shift * shift)) /
-           (kPi * r * r);
 }
 
 }  // namespace nine

@@ -38,15 +38,15 @@ constexpr double kMostTrigger = 0.95;
 Status checkSetting(const SpraySetting& setting, double gap_mm);
 
 struct EdgeFigures {
-    double width_mm;                              ///< from 10 to 90 % of the film
-    double creep_mm;                              ///< from the edge to 5 % of the film, with what is drawn in
-    double liquid_mm;                             ///< of that, drawn in wet
-    double shift_mm;                              ///< of the whole edge by the slant
-    double film_um;                               ///< wet, at the edge
-    double pressure_pa;                           ///< of the air on the mask
-    double dropSize_um;                           ///< Sauter mean
+    double width_mm;     ///< from 10 to 90 % of the film
+    double creep_mm;     ///< from the edge to 5 % of the film, with what is drawn in
+    double liquid_mm;    ///< of that, drawn in wet
+    double shift_mm;     ///< of the whole edge by the slant
+    double film_um;      ///< wet, at the edge
+    double pressure_pa;  ///< of the air on the mask
+    double dropSize_um;  ///< Sauter mean
     double fade_mm;  ///< aimed onto the mask: over which the film falls to 1 / e, away from the edge; else 0
-    double trigger;                               ///< how far back, 0..1
+    double trigger;  ///< how far back, 0..1
     std::array<double, kDropClasses> spreads_mm;  ///< standard deviation of the edge by drop class
     /// Share of the open film at x mm from the edge, negative where the body is open.
     double profileAt(double x_mm) const;
@@ -56,13 +56,5 @@ struct EdgeFigures {
 /// `gap_mm` is the whole gap between skin and mask at the edge. Errors: out_of_range, naming the field.
 /// Cost: about 20 us.
 Result<EdgeFigures> edgeFigures(const SpraySetting& setting, double gap_mm);
-
-/// Rise of a loose flap of a mask in the air: a cantilever of `length_mm` and `thickness_mm` under
-/// `pressure_pa`.
-double flapLift_mm(double pressure_pa, double length_mm, double thickness_mm);
-
-/// Share of a hole of `size_mm` in a sheet of `thickness_mm` that is clear at an angle off its normal.
-double clearSlot(double thickness_mm, double size_mm, double angle_rad);
-double clearRoundHole(double thickness_mm, double size_mm, double angle_rad);
 
 }  // namespace nine

@@ -150,15 +150,6 @@ const SprayPractice& SprayBench::practiceFor(SprayWork work) const {
     return *std::find_if(all.begin(), all.end(), [&](const SprayPractice& p) { return p.work == work; });
 }
 
-const std::vector<CoatRow>& coatRows() {
-    static const std::vector<CoatRow> rows{{"opaque white", 2, 2},
-                                           {"neon", 2, 3},
-                                           {"black through a stencil", 1, 2},
-                                           {"transparent blue on silver", 5, 7},
-                                           {"barrier white", 1, 1}};
-    return rows;
-}
-
 std::vector<Gun> usualBench() {
     return {{"fine", 0.2, 8, 45}, {"general", 0.35, 8, 45}};
 }

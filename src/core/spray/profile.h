@@ -36,14 +36,6 @@ struct SprayPractice {
 /// As they ship.
 const std::vector<SprayPractice>& sprayPractices();
 
-/// Coats that painters need, to be checked against: white ground 2, neon 2-3, black through a stencil 1-2,
-/// transparent blue on silver about 6, barrier white 1 mist.
-struct CoatRow {
-    std::string_view paint;  ///< as painters say it
-    int least, most;
-};
-const std::vector<CoatRow>& coatRows();
-
 /// A gun as it hangs on the bench.
 struct Gun {
     std::string name;

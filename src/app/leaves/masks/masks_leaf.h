@@ -24,7 +24,6 @@ class MasksLeaf : public Leaf {
     void rebuildCard() override;
     void changeSpec(const std::string& mask, const QString& label,
                     const std::function<void(MaskSpec&)>& edit);
-    void selectElementOfMask();
 
     MasksPage* page_;
     CardHolder* card_;

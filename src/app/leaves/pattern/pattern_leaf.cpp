@@ -19,12 +19,12 @@ constexpr double kBehindCurve_mm = 0.5;  // of a new mark that follows a landmar
 
 /// What a kind looks like, on the button that adds one.
 QIcon pictureOf(const Kind& kind) {
-    constexpr int kWide_px = 44, kHigh_px = 20;
+    constexpr int kWide_px = kChoicePicture.width(), kHigh_px = kChoicePicture.height();
     constexpr double kRatio = 2;  // sharp on dense screens too
     const Result<ElementArt> art = thumbnailOf(kind);
     if (!art || art->outlines().empty()) return {};
     const Vec2 middle = 0.5 * (art->low + art->high), size = art->high - art->low;
-    const double scale = std::min((kWide_px - 4) / size.x(), (kHigh_px - 4) / size.y());
+    const double scale = std::min((kWide_px - 1) / size.x(), (kHigh_px - 1) / size.y());
     QPixmap pixmap(static_cast<int>(kRatio * kWide_px), static_cast<int>(kRatio * kHigh_px));
     pixmap.setDevicePixelRatio(kRatio);
     pixmap.fill(Qt::transparent);
