@@ -20,11 +20,12 @@ constexpr double kBehindCurve_mm = 0.5;  // of a new mark that follows a landmar
 /// What a kind looks like, on the button that adds one.
 QIcon pictureOf(const Kind& kind) {
     constexpr int kWide_px = kChoicePicture.width(), kHigh_px = kChoicePicture.height();
+    constexpr int kBesideWords_px = 6;
     constexpr double kRatio = 2;  // sharp on dense screens too
     const Result<ElementArt> art = thumbnailOf(kind);
     if (!art || art->outlines().empty()) return {};
     const Vec2 middle = 0.5 * (art->low + art->high), size = art->high - art->low;
-    const double scale = std::min((kWide_px - 1) / size.x(), (kHigh_px - 1) / size.y());
+    const double scale = std::min((kWide_px - kBesideWords_px) / size.x(), (kHigh_px - 1) / size.y());
     QPixmap pixmap(static_cast<int>(kRatio * kWide_px), static_cast<int>(kRatio * kHigh_px));
     pixmap.setDevicePixelRatio(kRatio);
     pixmap.fill(Qt::transparent);
@@ -35,7 +36,7 @@ QIcon pictureOf(const Kind& kind) {
     for (const Outline& outline : art->outlines()) {
         QPolygonF polygon;
         for (const Vec2& v : outline.skin)
-            polygon << QPointF(0.5 * kWide_px + scale * (v.x() - middle.x()),
+            polygon << QPointF(0.5 * (kWide_px - kBesideWords_px) + scale * (v.x() - middle.x()),
                                0.5 * kHigh_px - scale * (v.y() - middle.y()));
         p.drawPolygon(polygon);
     }
