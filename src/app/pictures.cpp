@@ -6,9 +6,12 @@
 #include <QMouseEvent>
 #include <QThread>
 
+#include "app/leaves/blank/blank_leaf.h"
 #include "app/leaves/blank/blank_page.h"
 #include "app/leaves/blank/library_dialog.h"
+#include "app/leaves/cut/cut_leaf.h"
 #include "app/leaves/pattern/pattern_page.h"
+#include "app/leaves/spray/spray_leaf.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
 
@@ -64,13 +67,10 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
         return 1;
     }
     if (!window.document().empty() && !waitUntilSettled(window)) return 3;
-    const std::pair<int, const char*> views[] = {{BlankNumber, "blank"},
-                                                 {PatternNumber, "pattern"},
-                                                 {MasksNumber, "masks"},
-                                                 {CutNumber, "cut"},
-                                                 {SprayNumber, "spray"}};
-    for (const auto& [number, name] : views) {
-        if (!leaf.isEmpty() && leaf != name) continue;
+    for (int place = 0; const LeafPlace& at : leafPlaces()) {
+        const int number = place++;
+        const char* name = at.id;
+        if (!at.make || (!leaf.isEmpty() && leaf != name)) continue;
         window.showLeaf(number);
         pause(kStill_ms);
         waitUntilSettled(window);
@@ -95,7 +95,7 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
 
 /// The ways to a body and what the Blank leaf can wear, from the demo's own pictures.
 void takeBlankPictures(MainWindow& window, const std::function<void(const char*, QWidget*)>& keep) {
-    BlankDesk& desk = window.blankLeaf().desk();
+    BlankDesk& desk = leafOf<BlankLeaf>(window).desk();
     const auto looked = [&] {
         do pause(60);
         while (desk.running());
@@ -174,7 +174,8 @@ int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
     pause(kStill_ms);
     out << window.tellTale().verdict().sentence << Qt::endl;
     std::optional<Status> written;
-    window.cutLeaf().exportTo(folder, {true, true, false}, [&](const Status& status) { written = status; });
+    leafOf<CutLeaf>(window).exportTo(folder, {true, true, false},
+                                     [&](const Status& status) { written = status; });
     while (!written) pause(20);
     if (!*written) {
         err << said(written->error()) << Qt::endl;
@@ -182,7 +183,7 @@ int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
     }
     window.showLeaf(SprayNumber);
     pause(kStill_ms);
-    const SprayStudy& study = window.sprayLeaf().desk().study();
+    const SprayStudy& study = leafOf<SprayLeaf>(window).desk().study();
     if (study.ready()) {
         out << QObject::tr("%1: %2 psi from %3, edge %4 wide.")
                    .arg(QString::fromStdString(study.spec->shownName()))
@@ -191,7 +192,8 @@ int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
                         lengthText(study.plan->edge.width_mm, 2))
             << Qt::endl;
     }
-    const Status cards = writeSprayCards(window.allCards(), QDir(folder).filePath("cards.pdf"));
+    const Status cards =
+        writeSprayCards(leafOf<SprayLeaf>(window).allCards(), QDir(folder).filePath("cards.pdf"));
     if (!cards) err << said(cards.error()) << Qt::endl;
     const Status saved = window.document().save(QDir(folder).filePath("demo.nineleaves.json"));
     const QString picture = QDir(folder).filePath("spray.png");

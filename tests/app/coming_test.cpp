@@ -39,7 +39,7 @@ QString saidOnExport(MainWindow& window) {
         }
     });
     answers.start(50);
-    window.exportWithDialog({true, false, false});
+    leafOf<CutLeaf>(window).exportWithDialog({true, false, false});
     return said;
 }
 

@@ -1,5 +1,5 @@
 // Exports through the window: what is asked before, what is replaced and taken away, what is said afterwards.
-#include "app/frame/folder_dialog.h"
+#include "app/leaves/cut/folder_dialog.h"
 #include "tests/app/window_fixture.h"
 
 namespace nine::app {
@@ -26,9 +26,9 @@ class ExportTest : public WindowTest {
         });
         answers.start(150);
         window.tellTale().setNotice({});
-        window.exportWithDialog({true, false, false});
+        leafOf<CutLeaf>(window).exportWithDialog({true, false, false});
         answers.stop();
-        (void)QTest::qWaitFor([&] { return !window.cutLeaf().exporting(); }, 20000);
+        (void)QTest::qWaitFor([&] { return !leafOf<CutLeaf>(window).exporting(); }, 20000);
         return asked;
     }
     std::vector<std::string> names(const std::string& in) {
@@ -46,7 +46,7 @@ TEST_F(ExportTest, TheTypedFolderIsMadeAndUsedUnderTheJobsName) {
     EXPECT_TRUE(window.tellTale().notice().contains("Written to"))
         << window.tellTale().notice().toStdString();
     EXPECT_TRUE(window.tellTale().notice().contains("new/one"));
-    window.patternLeaf().removeSelected();  // the verdict is back with the next edit
+    leafOf<PatternLeaf>(window).removeSelected();  // the verdict is back with the next edit
     EXPECT_TRUE(window.tellTale().notice().isEmpty());
 }
 
@@ -88,7 +88,7 @@ TEST_F(ExportTest, SheetsThatAreNoLongerThereAreTakenAway) {
 }
 
 TEST_F(ExportTest, AFlaggedMaskIsExportedOnlyAfterAQuestion) {
-    window.masksLeaf().useMaterial(2);  // film does not lie
+    leafOf<MasksLeaf>(window).useMaterial(2);  // film does not lie
     ASSERT_TRUE(waitUntilSettled(window));
     const QStringList refused = exportTo(folder / "a", false);
     ASSERT_EQ(refused.size(), 1);

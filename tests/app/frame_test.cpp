@@ -170,13 +170,13 @@ TEST_F(WindowTest, AnUnknownKindIsToldWhenItsJobIsOpened) {
         window.view().setElement(e->id);
         QApplication::processEvents();
     }
-    window.patternLeaf().removeSelected();
+    leafOf<PatternLeaf>(window).removeSelected();
     EXPECT_EQ(window.document().job().pattern->elements.size(), 2u);
 }
 
 TEST_F(WindowTest, FieldsOfTheKindPageKeepTheFocusAndNothingJumps) {
     window.newJob();
-    window.blankLeaf().desk().start(BlankDesk::Way::Kind);
+    leafOf<BlankLeaf>(window).desk().start(BlankDesk::Way::Kind);
     QApplication::processEvents();
     ValueChip* length = chip("Length");
     ASSERT_TRUE(length);

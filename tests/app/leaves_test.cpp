@@ -142,11 +142,11 @@ TEST_F(WindowTest, TypedStringGirthSolvesTheFullness) {
 TEST_F(WindowTest, ElementsAreAddedUnlinkedAndTakenOut) {
     window.showLeaf(PatternNumber);
     const std::string before = bytes();
-    window.patternLeaf().addElement(*findKind("dot_row"));
+    leafOf<PatternLeaf>(window).addElement(*findKind("dot_row"));
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_EQ(window.document().job().pattern->elements.size(), 4u);
     EXPECT_EQ(window.results().masks().masks.size(), 8u);
-    window.patternLeaf().removeSelected();
+    leafOf<PatternLeaf>(window).removeSelected();
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_EQ(window.document().job().pattern->elements.size(), 3u);
     EXPECT_TRUE(bytes() == before);

@@ -126,11 +126,11 @@ TEST_F(Nearer, SpaceByItselfKeepsItsMeaning) {
 /// A photograph looked at from nearer shows more than the copy it is shown by.
 TEST_F(Nearer, PicturesGetSharper) {
     window.showLeaf(BlankNumber);
-    BlankDesk& desk = window.blankLeaf().desk();
+    BlankDesk& desk = leafOf<BlankLeaf>(window).desk();
     desk.start(BlankDesk::Way::Photo);
     desk.openPicture(":/demo/sedge60-photo.jpg");
     ASSERT_TRUE(QTest::qWaitFor([&] { return !desk.running(); }, 60000));
-    PicturePage& page = window.blankLeaf().picturePage();
+    PicturePage& page = leafOf<BlankLeaf>(window).picturePage();
     QTest::qWait(300);
     const QPointF at = page.handle(PicturePage::Grip::Nose);
     page.zoomTo(6, at);

@@ -32,7 +32,7 @@ TEST_F(WindowTest, AValueHalfTypedStaysWithItsElement) {
     window.showLeaf(PatternNumber);
     selectElement(0);
     ASSERT_EQ(window.view().element(), "parr-bars");
-    window.patternLeaf().removeSelected();
+    leafOf<PatternLeaf>(window).removeSelected();
     QApplication::processEvents();
     ASSERT_EQ(window.view().element(), "red-dots");  // its neighbour
     ValueChip* count = chip("Count");
@@ -65,7 +65,7 @@ TEST_F(WindowTest, AChipWhoseElementIsGoneChangesNothing) {
     window.document().edit(withElement(window.document().job(), 1, e), "kind");
     emit count->committed(3);
     EXPECT_EQ(countOf(window.document().job(), "red-dots"), 5);
-    window.patternLeaf().removeSelected();
+    leafOf<PatternLeaf>(window).removeSelected();
     const std::string before = bytes();
     emit count->committed(4);
     EXPECT_EQ(bytes(), before);
@@ -102,11 +102,11 @@ TEST_F(WindowTest, ALandmarksValueStaysWithItsLandmark) {
 
 TEST_F(WindowTest, TheNeighbourIsSelectedWhenTheSelectedGoes) {
     selectElement(2);
-    window.patternLeaf().removeSelected();
+    leafOf<PatternLeaf>(window).removeSelected();
     EXPECT_EQ(window.view().element(), "red-dots");
     window.document().history().undo();
     EXPECT_EQ(window.view().element(), "red-dots");  // what is selected stays selected
-    window.patternLeaf().addElement(*findKind("dot_row"));
+    leafOf<PatternLeaf>(window).addElement(*findKind("dot_row"));
     const std::string added = window.view().element();
     EXPECT_EQ(countOf(window.document().job(), added), 8);
     window.document().history().undo();
@@ -158,11 +158,11 @@ TEST_F(WindowTest, ThreeExportsAreThreeExports) {
     const test::TemporaryFolder folder;
     int ended = 0;
     for (const char* name : {"a", "b", "c"}) {
-        window.cutLeaf().exportTo(QString::fromStdString(folder / name), {true, true, true},
-                                  [&](const Status& s) {
-                                      EXPECT_TRUE(s);
-                                      ++ended;
-                                  });
+        leafOf<CutLeaf>(window).exportTo(QString::fromStdString(folder / name), {true, true, true},
+                                         [&](const Status& s) {
+                                             EXPECT_TRUE(s);
+                                             ++ended;
+                                         });
     }
     ASSERT_TRUE(QTest::qWaitFor([&] { return ended == 3; }, 30000));
     for (const char* name : {"a", "b", "c"}) EXPECT_FALSE(fs::is_empty(folder / name)) << name;

@@ -22,23 +22,23 @@ class SprayTest : public WindowTest {
         selectMask(4);  // pale spots: nothing is pinned
         QApplication::processEvents();
     }
-    const SprayStudy& study() { return window.sprayLeaf().desk().study(); }
+    const SprayStudy& study() { return leafOf<SprayLeaf>(window).desk().study(); }
     const SpraySetting& setting() { return study().plan->setting; }
     SpraySpec wish() { return sprayOfMask(window.document().job(), study().spec->id); }
     void change(const std::function<void(SpraySpec&)>& edit) {
         window.document().beginGesture();
-        const Status ok = window.sprayLeaf().desk().change("test", edit);
+        const Status ok = leafOf<SprayLeaf>(window).desk().change("test", edit);
         ASSERT_TRUE(ok) << (ok ? "" : ok.error().text());
         QApplication::processEvents();
     }
     QPushButton* button(const QString& words) {
-        for (QPushButton* b : window.sprayLeaf().card()->findChildren<QPushButton*>()) {
+        for (QPushButton* b : leafOf<SprayLeaf>(window).card()->findChildren<QPushButton*>()) {
             if (b->text() == words && b->isVisible()) return b;
         }
         return nullptr;
     }
     QString verdict() {
-        for (const QLabel* label : window.sprayLeaf().card()->findChildren<QLabel*>()) {
+        for (const QLabel* label : leafOf<SprayLeaf>(window).card()->findChildren<QLabel*>()) {
             if (label->accessibleName() == "Verdict" && label->isVisible()) return label->text();
         }
         return {};
@@ -163,7 +163,7 @@ TEST_F(SprayTest, ASoftEdgeIsReachedByItsRemedy) {
     change([](SpraySpec& s) { s.soft_mm = 2; });
     EXPECT_FALSE(study().plan->meetsWish);
     ASSERT_TRUE(study().plan->remedy && study().plan->remedy->pads_mm);
-    ASSERT_TRUE(window.sprayLeaf().applyRemedy());
+    ASSERT_TRUE(leafOf<SprayLeaf>(window).applyRemedy());
     EXPECT_TRUE(study().plan->meetsWish);
     EXPECT_NEAR(study().plan->edge.width_mm, 2, 0.1);
     EXPECT_GT(wish().pads_mm, 1);
@@ -186,8 +186,8 @@ TEST_F(SprayTest, AMaskThatStandsOffShowsWhereAndTheFlagKeyLeadsThere) {
     EXPECT_FALSE(study().plan->meetsWish);
     EXPECT_TRUE(verdict().contains("opening 3 of parr-bars")) << verdict().toStdString();
     // Away from the worst place the sheet stands off less and the edge is sharper.
-    const auto worst = window.sprayLeaf().desk().edgeAt(study().worst.skin);
-    const auto end = window.sprayLeaf().desk().edgeAt(study().mask->flat->patch.high);
+    const auto worst = leafOf<SprayLeaf>(window).desk().edgeAt(study().worst.skin);
+    const auto end = leafOf<SprayLeaf>(window).desk().edgeAt(study().mask->flat->patch.high);
     ASSERT_TRUE(worst && end);
     EXPECT_GT(worst->edge.width_mm, end->edge.width_mm + 0.5);
     ASSERT_NE(button("See the mask"), nullptr);
@@ -197,14 +197,14 @@ TEST_F(SprayTest, AMaskThatStandsOffShowsWhereAndTheFlagKeyLeadsThere) {
 
 TEST_F(SprayTest, AnEdgeIsKeptAndComparedWith) {
     QTest::mouseClick(button("Keep this edge to compare"), Qt::LeftButton);
-    ASSERT_TRUE(window.sprayLeaf().desk().kept());
-    const double kept = window.sprayLeaf().desk().kept()->here.edge.width_mm;
+    ASSERT_TRUE(leafOf<SprayLeaf>(window).desk().kept());
+    const double kept = leafOf<SprayLeaf>(window).desk().kept()->here.edge.width_mm;
     change([](SpraySpec& s) { s.pads_mm = 3; });
     EXPECT_GT(study().plan->edge.width_mm, kept + 0.3);
-    EXPECT_EQ(window.sprayLeaf().desk().kept()->here.edge.width_mm, kept);
+    EXPECT_EQ(leafOf<SprayLeaf>(window).desk().kept()->here.edge.width_mm, kept);
     ASSERT_NE(button("Forget what was kept"), nullptr);
     QTest::mouseClick(button("Forget what was kept"), Qt::LeftButton);
-    EXPECT_FALSE(window.sprayLeaf().desk().kept());
+    EXPECT_FALSE(leafOf<SprayLeaf>(window).desk().kept());
 }
 
 TEST_F(SprayTest, NeedlesOfTheBenchArePinnedByAClickAndReleasedByASecond) {
@@ -277,7 +277,7 @@ TEST_F(SprayTest, CardsCarrySettingsAndCautions) {
     change([](SpraySpec& s) { s.pins.pressure_kpa = 16 * kKpaPerPsi; });
     const QString path = QString::fromStdString(state.path()) + "/cards.pdf";
     DialogAnswer answer(path);
-    window.sprayCards(false);
+    leafOf<SprayLeaf>(window).putOutCards(false);
     ASSERT_TRUE(QTest::qWaitFor([&] { return QFile::exists(path); }, 10000)) << answer.said.toStdString();
     QProcess reader;
     reader.start("pdftotext", {"-layout", path, "-"});
@@ -307,7 +307,7 @@ TEST_F(SprayTest, TheBodyIsBehindATabWhereThereIsLittleRoom) {
 TEST_F(WindowTest, AGillMarkIsAddedDraggedAndSprayedTwice) {
     window.showLeaf(PatternNumber);
     const std::string before = bytes();
-    window.patternLeaf().addElement(*findKind("gill_mark"));
+    leafOf<PatternLeaf>(window).addElement(*findKind("gill_mark"));
     ASSERT_TRUE(waitUntilSettled(window));
     const auto mark = [&] { return test::gillMark(*window.document().job().pattern->elements[3]); };
     ASSERT_EQ(window.results().body().art.size(), 4u);

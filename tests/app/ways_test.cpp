@@ -19,7 +19,7 @@ namespace {
 
 class Ways : public WindowTest {
   protected:
-    BlankDesk& desk() { return window.blankLeaf().desk(); }
+    BlankDesk& desk() { return leafOf<BlankLeaf>(window).desk(); }
     bool looked() {
         return QTest::qWaitFor([&] { return !desk().running(); }, 60000);
     }
@@ -58,7 +58,7 @@ class Ways : public WindowTest {
 TEST_F(Ways, FromNothingToATracedBody) {
     window.document().open(Job{}, {});
     window.showLeaf(BlankNumber);
-    auto* begin = &window.blankLeaf().beginPage();
+    auto* begin = &leafOf<BlankLeaf>(window).beginPage();
     ASSERT_TRUE(begin->isVisible());
     Tile* trace = nullptr;
     for (Tile* tile : begin->findChildren<Tile*>())
@@ -66,7 +66,7 @@ TEST_F(Ways, FromNothingToATracedBody) {
     ASSERT_NE(trace, nullptr);
     trace->setFocus();
     QTest::keyClick(trace, Qt::Key_Space);  // tiles are buttons: by keyboard too
-    EXPECT_TRUE(window.blankLeaf().picturePage().isVisible());
+    EXPECT_TRUE(leafOf<BlankLeaf>(window).picturePage().isVisible());
     click("Try it with the demo's tracing");
     ASSERT_TRUE(looked());
     ASSERT_TRUE(desk().made() && *desk().made());
@@ -86,7 +86,7 @@ TEST_F(Ways, ATracingIsHelpedByHandBeforeTheBodyIsMade) {
     click("Try it with the demo's tracing");
     ASSERT_TRUE(looked());
     ASSERT_TRUE(desk().side().reading);
-    PicturePage& page = window.blankLeaf().picturePage();
+    PicturePage& page = leafOf<BlankLeaf>(window).picturePage();
     const auto axis = [&] { return desk().side().reading->side->axis; };
     const auto turn = [&] {
         const Vec2 along = axis().tail - axis().nose;
@@ -135,7 +135,7 @@ TEST_F(Ways, ABodyFromPhotosIsOneStepOfTheHistory) {
     type("Length of the body", "61");
     ASSERT_TRUE(looked());
     // Dragging the nose changes the axis, not the job.
-    PicturePage& page = window.blankLeaf().picturePage();
+    PicturePage& page = leafOf<BlankLeaf>(window).picturePage();
     const Vec2 nose = desk().side().outline->axis_px.nose;
     drag(&page, page.handle(PicturePage::Grip::Nose), QPointF(0, 12));
     ASSERT_TRUE(looked());
@@ -162,7 +162,7 @@ TEST_F(Ways, ABodyFromPhotosIsOneStepOfTheHistory) {
 TEST_F(Ways, APhotoIsLaidOverTheBodyOfTheJob) {
     const std::string before = bytes();
     window.showLeaf(BlankNumber);
-    window.blankLeaf().openPicture(":/demo/sedge60-photo.jpg");
+    leafOf<BlankLeaf>(window).openPicture(":/demo/sedge60-photo.jpg");
     ASSERT_TRUE(looked());
     // Without a length it is made to fit; the drawn demo body is the demo's own.
     ASSERT_TRUE(desk().side().check);
@@ -201,7 +201,7 @@ TEST_F(Ways, WhatWasTakenOffIsHatchedAndAClickPutsItBack) {
     const auto bill = std::find_if(things().begin(), things().end(),
                                    [](const TakenOff& t) { return t.kind == TakenOff::Kind::Bill; });
     ASSERT_NE(bill, things().end());
-    PicturePage& page = window.blankLeaf().picturePage();
+    PicturePage& page = leafOf<BlankLeaf>(window).picturePage();
     const Box2 box = boxAround({bill->outline});
     const QPoint place = page.at(0.5 * (box.low + box.high)).toPoint();
     const double low = boxAround({desk().side().silhouette->outline}).high.y();
@@ -286,7 +286,7 @@ TEST_F(Ways, ThePictureFromAboveIsWorkedOnToo) {
     click("From above");
     EXPECT_TRUE(desk().showsAbove());
     // A strip along one flank is painted out: the body gets narrower, the side view stays as it is.
-    PicturePage& page = window.blankLeaf().picturePage();
+    PicturePage& page = leafOf<BlankLeaf>(window).picturePage();
     desk().setTool(BlankDesk::Tool::TakeOut);
     const QPointF nose = page.handle(PicturePage::Grip::Nose), tail = page.handle(PicturePage::Grip::Tail);
     drag(&page, nose + QPointF(0, 75), tail - nose);
@@ -345,7 +345,7 @@ TEST_F(Ways, TheSheetOnPaperIsReadBack) {
 TEST_F(Ways, WrongPicturesAreSaidAndNothingIsLost) {
     const std::string before = bytes();
     test::write(state / "no.jpg", "no picture");
-    window.blankLeaf().openPicture(QString::fromStdString(state / "no.jpg"));
+    leafOf<BlankLeaf>(window).openPicture(QString::fromStdString(state / "no.jpg"));
     ASSERT_TRUE(looked());
     ASSERT_TRUE(desk().side().error);
     EXPECT_EQ(desk().side().error->code, "not_a_picture");

@@ -9,8 +9,13 @@
 #include <QTimer>
 
 #include "app/frame/main_window.h"
+#include "app/leaves/blank/blank_leaf.h"
 #include "app/leaves/blank/blank_page.h"
+#include "app/leaves/cut/cut_leaf.h"
+#include "app/leaves/masks/masks_leaf.h"
+#include "app/leaves/pattern/pattern_leaf.h"
 #include "app/leaves/pattern/pattern_page.h"
+#include "app/leaves/spray/spray_leaf.h"
 #include "app/pictures.h"
 #include "app/sheet/units_text.h"
 #include "job/demo_job.h"

@@ -64,7 +64,7 @@ TEST_F(WindowTest, InchesEverywhereAtOnce) {
 
 TEST_F(WindowTest, StifferSheetIsAFaultAndTheRepairMendsIt) {
     window.showLeaf(MasksNumber);
-    window.masksLeaf().useMaterial(2);  // film
+    leafOf<MasksLeaf>(window).useMaterial(2);  // film
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_EQ(window.tellTale().verdict().kind, Verdict::Kind::Fault);
     EXPECT_EQ(window.stem().entry(MasksNumber).state, LeafState::Repair);
@@ -99,7 +99,7 @@ TEST_F(WindowTest, ASharedMaskStaysSelected) {
     const int index = static_cast<int>(masks.size()) - 1;
     selectMask(index);
     EXPECT_EQ(elementInView(), 0);
-    window.masksLeaf().useMaterial(4);
+    leafOf<MasksLeaf>(window).useMaterial(4);
     EXPECT_EQ(maskInView(), index);
     EXPECT_EQ(maskSpecs(window.document().job())[static_cast<std::size_t>(index)]->material,
               sheetMaterials()[4].id);
@@ -121,7 +121,8 @@ TEST_F(WindowTest, ExportWritesPages) {
     const test::TemporaryFolder folder;
     const auto exported = [&](const QString& to) {
         std::optional<Status> written;
-        window.cutLeaf().exportTo(to, {true, true, true}, [&](const Status& status) { written = status; });
+        leafOf<CutLeaf>(window).exportTo(to, {true, true, true},
+                                         [&](const Status& status) { written = status; });
         EXPECT_TRUE(QTest::qWaitFor([&] { return written.has_value(); }, 20000));
         return written && *written;
     };
@@ -282,7 +283,7 @@ TEST_F(WindowTest, AJobThatCannotBeSavedIsSaidAndStaysChanged) {
 
 TEST_F(WindowTest, TheFlagKeyGoesToWhatIsWrongAndTheRepairMendsIt) {
     selectMask(0);
-    window.masksLeaf().useMaterial(0);  // paper cannot follow
+    leafOf<MasksLeaf>(window).useMaterial(0);  // paper cannot follow
     ASSERT_TRUE(waitUntilSettled(window));
     ASSERT_EQ(window.tellTale().verdict().kind, Verdict::Kind::Fault);
     window.showLeaf(BlankNumber);
@@ -331,13 +332,13 @@ TEST_F(WindowTest, MonkeyUndoesToTheStart) {
                 break;
             case 5:
                 if (roll(4) == 0)
-                    window.patternLeaf().addElement(*kinds()[static_cast<std::size_t>(roll(3))]);
+                    leafOf<PatternLeaf>(window).addElement(*kinds()[static_cast<std::size_t>(roll(3))]);
                 break;
             case 6:
-                if (roll(6) == 0) window.patternLeaf().removeSelected();
+                if (roll(6) == 0) leafOf<PatternLeaf>(window).removeSelected();
                 break;
             case 7:
-                window.masksLeaf().useMaterial(roll(5));
+                leafOf<MasksLeaf>(window).useMaterial(roll(5));
                 break;
             case 9: {
                 const SprayHandle handle = kSprayHandles[static_cast<std::size_t>(roll(8))];
@@ -501,7 +502,7 @@ TEST(Start, EmptyWindowOffersReadingsAndDemo) {
         window.showLeaf(leaf);
         EXPECT_FALSE(window.grab().isNull());
     }
-    for (Tile* tile : window.blankLeaf().beginPage().findChildren<Tile*>())
+    for (Tile* tile : leafOf<BlankLeaf>(window).beginPage().findChildren<Tile*>())
         if (tile->text() == "The demo") QTest::mouseClick(tile, Qt::LeftButton);
     EXPECT_FALSE(window.document().empty());
 }

@@ -17,83 +17,36 @@
 #include <QVBoxLayout>
 
 #include "app/frame/help.h"
-#include "app/leaves/blank/library_dialog.h"
-#include "app/leaves/spray/my_bench.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
 #include "job/demo_job.h"
 
 namespace nine::app {
 
-Verdict verdictOfJob(const JobDocument& document, const Results& results, const SprayDesk& spray) {
+std::vector<std::pair<int, Flag>> MainWindow::allFlags() const {
+    std::vector<std::pair<int, Flag>> all;
+    for (const auto& [number, leaf] : leaves_)
+        for (Flag& flag : leaf->flags()) all.emplace_back(number, std::move(flag));
+    return all;
+}
+
+Verdict MainWindow::verdict() const {
     Verdict v;
-    if (document.empty()) {
-        v.sentence = QObject::tr("Start with a body: trace it, photograph it, or look at the demo.");
-        return v;
+    for (const auto& [number, leaf] : leaves_) {
+        const Standing standing = leaf->standing();
+        v.figures += standing.figures;
+        if (standing.sentence.isEmpty() || !v.sentence.isEmpty()) continue;
+        v.kind = standing.fine ? Verdict::Kind::Fine : Verdict::Kind::None;
+        v.sentence = standing.sentence;
+        v.leaf = number;
     }
-    const BodyResult& body = results.body();
-    if (body.error) {
-        return {Verdict::Kind::Fault, said(*body.error), {}, BlankNumber, {}};
-    }
-    if (!body.artErrors.empty()) {
-        return {Verdict::Kind::Fault,
-                said(body.artErrors.front()),
-                body.strays.empty() ? QString() : QObject::tr("put it back"),
-                PatternNumber,
-                {}};
-    }
-    const auto& masks = results.masks().masks;
-    if (document.job().pattern->elements.empty()) {
-        v.sentence = QObject::tr("The body is ready; the pattern is still empty.");
-        v.leaf = PatternNumber;
-        return v;
-    }
-    if (masks.size() < maskSpecs(document.job()).size()) {
-        v.sentence = results.masksRunning() ? QObject::tr("Fitting the masks ...")
-                                            : QObject::tr("The masks are not fitted yet.");
-        return v;
-    }
-    double landing = 0;
-    int flat = 0;
-    for (const MaskResult& m : masks) {
-        if (!m.mask) return {Verdict::Kind::Fault, said(m.mask.error()), {}, MasksNumber, {}};
-        const FitReport& r = (*m.mask)->report;
-        landing = std::max(landing, r.landing.max_mm);
-        flat += r.liesFlat ? 1 : 0;
-        v.figures += QString("%1 %2: %3, %4; ")
-                         .arg(QString::fromStdString(m.spec->shownName()), QChar(sideLetter(m.spec->side)),
-                              percentText(r.strainFeasibleMax), lengthText(r.landing.max_mm, 2));
-    }
-    v.leaf = MasksNumber;
-    const int worst = worstMask(results.masks());
-    if (const int missed = worst < 0 ? spray.firstMissed() : -1; missed >= 0) {
-        const SprayVerdict& s = spray.verdicts()[static_cast<std::size_t>(missed)];
-        const QString name =
-            QString::fromStdString(s.spec->shownName()) + ' ' + QChar(sideLetter(s.spec->side));
-        v.leaf = SprayNumber;
-        v.kind = s.planned ? Verdict::Kind::Caution : Verdict::Kind::Fault;
-        v.sentence = s.planned ? QObject::tr("All masks lie flat; the edge of %1 gets %2 wide: %3.")
-                                     .arg(name, lengthText(s.width_mm, 2),
-                                          s.first.empty() ? QObject::tr("not what is wanted") : said(s.first))
-                               : name + ": " + said(s.first);
-        v.repair = QObject::tr("see Spray");
-        return v;
-    }
-    if (worst < 0) {
-        v.kind = Verdict::Kind::Fine;
-        v.sentence =
-            QObject::tr("All %1 masks lie flat, and every mark lands within %2 of where it was drawn.")
-                .arg(QString::number(masks.size()), lengthText(std::max(landing, 0.01), 2));
-        return v;
-    }
-    const MaskResult& off = masks[static_cast<std::size_t>(worst)];
-    v.kind = Verdict::Kind::Fault;
-    v.sentence =
-        QObject::tr("%1 of %2 masks lie flat; %3 stands off %4: take a softer sheet or split it.")
-            .arg(QString::number(flat), QString::number(masks.size()),
-                 QString::fromStdString(off.spec->shownName()) + ' ' + QChar(sideLetter(off.spec->side)),
-                 lengthText((*off.mask)->report.lift_mm));
-    v.repair = QObject::tr("softer sheet");
+    const auto flags = allFlags();
+    if (flags.empty()) return v;
+    const auto& [number, worst] = flags.front();
+    v.kind = worst.fault ? Verdict::Kind::Fault : Verdict::Kind::Caution;
+    v.sentence = worst.words;
+    v.leaf = number;
+    v.repair = worst.repairName;
     return v;
 }
 
@@ -108,17 +61,11 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     setAcceptDrops(true);
     holder_ = new Holder(this);  // before the leaves: its picture is the first to follow a drag
     connect(results_, &Results::bodyChanged, holder_, [this] { holder_->setBody(results_->body()); });
-    const LeafContext context{document_, *results_, view_, *bench_};
-    blank_ = new BlankLeaf(context, this);
-    pattern_ = new PatternLeaf(context, this);
-    masks_ = new MasksLeaf(context, this);
-    cut_ = new CutLeaf(context, this);
-    spray_ = new SprayLeaf(context, this);
-    leaves_ = {{BlankNumber, blank_},
-               {PatternNumber, pattern_},
-               {MasksNumber, masks_},
-               {CutNumber, cut_},
-               {SprayNumber, spray_}};
+    const LeafContext context{document_, *results_, view_, *bench_, *library_, *this};
+    for (int number = 0; const LeafPlace& place : leafPlaces()) {
+        if (place.make) leaves_.emplace_back(number, place.make(context, this));
+        ++number;
+    }
 
     auto* whole = new QWidget(this);
     auto* grid = new QGridLayout(whole);
@@ -180,33 +127,13 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     connect(tellTale_, &TellTale::causeWanted, this, &MainWindow::showLeaf);
     connect(tellTale_, &TellTale::cancelWanted, results_, &Results::cancelMasks);
     connect(tellTale_, &TellTale::repairWanted, this, [this] {
-        const Verdict& now = tellTale_->verdict();
-        if (now.leaf == SprayNumber) {
-            const int missed = spray_->desk().firstMissed();
-            if (missed >= 0)
-                view_.setMask(spray_->desk().verdicts()[static_cast<std::size_t>(missed)].spec->id);
-            return showLeaf(SprayNumber);
-        }
-        if (now.leaf == PatternNumber) {
-            (void)pattern_->putBackFirst();
-            return showLeaf(PatternNumber);
-        }
-        if (!masks_->repairWorst()) showLeaf(MasksNumber);
+        const auto flags = allFlags();
+        if (flags.empty()) return;
+        const auto& [number, flag] = flags.front();
+        if (!flag.repair) return showLeaf(number);
+        flag.repair();
     });
-    connect(blank_, &BlankLeaf::openWanted, this, &MainWindow::openWithDialog);
-    connect(blank_, &BlankLeaf::demoWanted, this, &MainWindow::openDemo);
-    connect(blank_, &BlankLeaf::recentWanted, this, [this](const QString& file) {
-        if (mayDiscard()) openPath(file);
-    });
-    connect(blank_, &BlankLeaf::libraryWanted, this, &MainWindow::showLibrary);
-    connect(blank_, &BlankLeaf::drawingWanted, this, &MainWindow::putOut);
-    connect(blank_, &BlankLeaf::failed, this, &MainWindow::complain);
-    connect(cut_, &CutLeaf::exportWanted, this, &MainWindow::exportWithDialog);
-    connect(cut_, &CutLeaf::printWanted, this, &MainWindow::print);
-    connect(spray_, &SprayLeaf::cardsWanted, this, &MainWindow::sprayCards);
-    connect(spray_, &SprayLeaf::benchWanted, this, &MainWindow::showBench);
-    connect(spray_, &SprayLeaf::masksWanted, this, [this] { showLeaf(MasksNumber); });
-    connect(&spray_->desk(), &SprayDesk::verdictsChanged, this, &MainWindow::refresh);
+    for (const auto& [number, leaf] : leaves_) connect(leaf, &Leaf::restless, this, &MainWindow::refresh);
     connect(bench_, &BenchStore::notWritten, this, &MainWindow::complain);
     connect(library_, &LibraryStore::notAdded, this, [this](const Error& e) {
         if (!QApplication::activeModalWidget()) complain(e);  // else the dialog says it
@@ -223,7 +150,7 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     });
     QApplication::instance()->installEventFilter(this);
     applyTheme(tokens().dark);
-    showLeaf(BlankNumber);
+    showLeaf(0);
     refresh();
 }
 
@@ -251,22 +178,13 @@ void MainWindow::buildActions() {
     action(tr("Open the demo"), {}, [this] { openDemo(); });
     action(tr("Save"), QKeySequence::Save, [this] { save(); });
     action(tr("Save under another name ..."), QKeySequence("Ctrl+Shift+S"), [this] { saveAs(); });
-    action(tr("Save the readings ..."), {}, [this] { saveReadings(); });
-    action(tr("Export the pages ..."), QKeySequence("Ctrl+E"), [this] {
-        exportWithDialog({true, true, false});
-    });
-    action(tr("Print the pages ..."), QKeySequence::Print, [this] { print(); });
-    action(tr("Cards for the bench ..."), {}, [this] { sprayCards(false); });
-    action(tr("My bench ..."), {}, [this] { showBench(); });
-    action(tr("My blanks ..."), QKeySequence("Ctrl+L"), [this] { showLibrary(); });
-    action(tr("Print the tracing sheet ..."), {}, [this] { blank_->putOutSheet(true); });
+    for (const auto& [number, leaf] : leaves_)
+        for (const MenuEntry& entry : leaf->menu()) action(entry.words, entry.keys, entry.chosen);
     auto* recent = menu->addMenu(tr("Recent"));
     connect(menu, &QMenu::aboutToShow, this, [this, recent] {
         recent->clear();
         for (const QString& file : Safekeeping::recentFiles()) {
-            recent->addAction(QFileInfo(file).fileName(), this, [this, file] {
-                if (mayDiscard()) openPath(file);
-            });
+            recent->addAction(QFileInfo(file).fileName(), this, [this, file] { openInstead(file); });
         }
         recent->setEnabled(!recent->isEmpty());
     });
@@ -346,40 +264,31 @@ void MainWindow::showLeaf(int number) {
 }
 
 void MainWindow::nextFlag() {
-    const auto& elements = results_->body().art;
-    for (std::size_t i = 0; i < elements.size(); ++i) {
-        if (elements[i]) continue;
-        view_.setElement(results_->body().pattern->elements[i]->id);
-        return showLeaf(PatternNumber);
-    }
-    const auto& masks = results_->masks().masks;
-    const int count = static_cast<int>(masks.size());
-    const int now = std::max(0, indexIn(results_->masks(), view_.mask()));
-    for (int step = 1; step <= count; ++step) {
-        const int i = (now + step) % count;
-        const auto& mask = masks[static_cast<std::size_t>(i)].mask;
-        if (mask && (*mask)->report.liesFlat) continue;
-        view_.setMask(masks[static_cast<std::size_t>(i)].spec->id);
-        return showLeaf(MasksNumber);
-    }
-    if (const int missed = spray_->desk().firstMissed(); missed >= 0) {
-        view_.setMask(spray_->desk().verdicts()[static_cast<std::size_t>(missed)].spec->id);
-        showLeaf(SprayNumber);
-    }
+    const auto flags = allFlags();
+    if (flags.empty()) return;
+    const auto last = std::find_if(flags.begin(), flags.end(),
+                                   [&](const auto& flag) { return flag.second.id == lastFlag_; });
+    const auto next = last == flags.end() || last + 1 == flags.end() ? flags.begin() : last + 1;
+    lastFlag_ = next->second.id;
+    next->second.show();
+    showLeaf(next->first);
 }
 
 void MainWindow::refresh() {
     for (const auto& [number, leaf] : leaves_) stem_->setEntry(number, leaf->entry());
     holder_->setCaption(document_.job().pattern->elements.empty() ? tr("bare blank, drag to turn")
                                                                   : tr("drag to turn"));
-    tellTale_->setVerdict(verdictOfJob(document_, *results_, spray_->desk()));
+    tellTale_->setVerdict(verdict());
+    QString busy;
+    for (const auto& [number, leaf] : leaves_)
+        if (busy.isEmpty()) busy = leaf->busyWith();
     const bool running = results_->masksRunning();
     const std::size_t maskCount = maskSpecs(document_.job()).size();
     tellTale_->setRunning(document_.empty() ? QString()
                           : running         ? tr("Fitting masks, %1 of %2")
                                           .arg(std::lround(results_->progress() * double(maskCount)))
                                           .arg(maskCount)
-                          : cut_->exporting() ? tr("Writing the pages")
+                          : !busy.isEmpty() ? busy
                           : !results_->masks().whole && maskCount > 0
                               ? tr("Fitting was stopped; the next change starts it again")
                               : tr("Checked by laying each mask on the body again"),
@@ -451,7 +360,7 @@ void MainWindow::newJob() {
     if (!mayDiscard()) return;
     (void)safe_->lock({});
     document_.open(Job{}, {});
-    showLeaf(BlankNumber);
+    showLeaf(0);
 }
 
 void MainWindow::restorePlace() {
@@ -505,14 +414,12 @@ bool MainWindow::saveAs() {
     return static_cast<bool>(saved);
 }
 
-void MainWindow::showLibrary() {
-    LibraryDialog dialog(*library_, document_, this);
-    dialog.exec();
+void MainWindow::openInstead(const QString& path) {
+    if (mayDiscard()) openPath(path);
 }
 
-void MainWindow::showBench() {
-    MyBench dialog(*bench_, this);
-    dialog.exec();
+void MainWindow::tell(const QString& sentence, const QString& offer, std::function<void()> taken) {
+    tellTale_->setNotice(sentence, offer, std::move(taken));
 }
 
 bool MainWindow::mayDiscard() {
@@ -544,13 +451,10 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 void MainWindow::dropEvent(QDropEvent* event) {
     const QList<QUrl> urls = event->mimeData()->urls();
     if (urls.isEmpty()) return;
-    const QString path = urls.first().toLocalFile(), suffix = QFileInfo(path).suffix().toLower();
-    if (suffix == "jpg" || suffix == "jpeg" ||
-        suffix == "png") {  // the open job stays until a body is made of it
-        showLeaf(BlankNumber);
-        return blank_->openPicture(path);
-    }
-    if (mayDiscard()) openPath(path);
+    const QString path = urls.first().toLocalFile();
+    for (const auto& [number, leaf] : leaves_)
+        if (leaf->takesFile(path)) return showLeaf(number);
+    openInstead(path);
 }
 
 }  // namespace nine::app

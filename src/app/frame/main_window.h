@@ -5,24 +5,16 @@
 #include <QScrollArea>
 #include <QStackedWidget>
 
-#include "app/document/exports.h"
-#include "app/document/library_store.h"
 #include "app/document/safekeeping.h"
 #include "app/document/selection.h"
 #include "app/frame/job_strip.h"
+#include "app/frame/tell_tale.h"
 #include "app/holder/holder.h"
-#include "app/leaves/blank/blank_leaf.h"
-#include "app/leaves/cut/cut_leaf.h"
-#include "app/leaves/masks/masks_leaf.h"
-#include "app/leaves/pattern/pattern_leaf.h"
-#include "app/leaves/spray/spray_card.h"
-#include "app/leaves/spray/spray_leaf.h"
+#include "app/leaves/leaves.h"
 
 namespace nine::app {
 
-enum LeafNumber { BlankNumber = 0, PatternNumber = 1, MasksNumber = 4, CutNumber = 5, SprayNumber = 6 };
-
-class MainWindow : public QMainWindow {
+class MainWindow : public QMainWindow, public Frame {
     Q_OBJECT
   public:
     /// `stateFolder` is where autosaved copies are kept; the user's own by default.
@@ -37,19 +29,14 @@ class MainWindow : public QMainWindow {
     Holder& holder() { return *holder_; }
     Stem& stem() { return *stem_; }
     TellTale& tellTale() { return *tellTale_; }
-    CutLeaf& cutLeaf() { return *cut_; }
-    PatternLeaf& patternLeaf() { return *pattern_; }
-    MasksLeaf& masksLeaf() { return *masks_; }
-    SprayLeaf& sprayLeaf() { return *spray_; }
     BenchStore& bench() { return *bench_; }
-    BlankLeaf& blankLeaf() { return *blank_; }
     LibraryStore& library() { return *library_; }
 
-    void showLeaf(int number);
+    void showLeaf(int number) override;
     int currentLeaf() const { return stem_->current(); }
     /// Shows what is wrong in a dialog when the file cannot be opened; the open job stays.
     bool openPath(const QString& path);
-    void openDemo();
+    void openDemo() override;
     /// Offers what a run that ended badly has left behind. Call once, after the window is shown.
     void offerRecovery();
     /// Where it was when it was closed last, or as large as the screen has room for. Call before it is shown.
@@ -57,27 +44,19 @@ class MainWindow : public QMainWindow {
     Safekeeping& safekeeping() { return *safe_; }
     void applyTheme(bool dark);
 
-  public slots:
     void newJob();
-    void openWithDialog();
+    void openWithDialog() override;
     bool save();
     bool saveAs();
-    void saveReadings();
-    /// Asks for a folder, and before anything strange is replaced or a flagged mask is cut.
-    void exportWithDialog(PageFormats formats);
-    void exportInto(const QString& folder, PageFormats formats);
-    void print();
-    /// Cards for the bench, one for each mask that can be planned: into a file, or printed.
-    void sprayCards(bool print);
-    void showBench();
-    /// The painter's blanks.
-    void showLibrary();
-    /// A page of lines, true to size: printed, or into a PDF.
-    void putOut(const Drawing& drawing, const QString& name, bool print);
 
-  public:
-    /// Of all masks that have a plan; a few milliseconds each.
-    std::vector<SprayCard> allCards();
+    void complain(const Error& error) override;
+    bool ask(const QString& question, const QString& more, const QString& yes) override;
+    void tell(const QString& sentence, const QString& offer, std::function<void()> taken) override;
+    void printPages(const std::vector<Drawing>& pages) override;
+    void putOut(const Drawing& drawing, const QString& name, bool print) override;
+    void takeTyped() override;
+    void openInstead(const QString& path) override;
+    QWidget* dialogParent() override { return this; }
 
   protected:
     void closeEvent(QCloseEvent*) override;
@@ -89,20 +68,13 @@ class MainWindow : public QMainWindow {
 
   private:
     void buildActions();
-    /// A number that is being typed counts before the job is saved or closed.
-    void takeTyped();
     void refresh();
     /// Selects the next thing that is wrong and shows its leaf.
     void nextFlag();
-    void complain(const Error& error);
-    void printDrawings(const std::vector<Drawing>& drawings);
-    bool ask(const QString& question, const QString& more, const QString& yes);
-    /// Whether the pages may be printed or written now; says why not.
-    bool mayTakePages();
-    /// False when masks are flagged and the user thinks better of it.
-    bool mayCutFlagged();
-    /// What the names of exported files begin with.
-    std::string exportStem() const;
+    /// The one verdict of the job.
+    Verdict verdict() const;
+    /// What is wrong on all leaves, from the ground up, each with its leaf.
+    std::vector<std::pair<int, Flag>> allFlags() const;
     /// False when the user wants to keep the open job.
     bool mayDiscard();
 
@@ -117,21 +89,12 @@ class MainWindow : public QMainWindow {
     Holder* holder_;
     QStackedWidget *pages_, *cards_;
     QWidget* side_;
-    BlankLeaf* blank_;
-    PatternLeaf* pattern_;
-    MasksLeaf* masks_;
-    CutLeaf* cut_;
     BenchStore* bench_;
     LibraryStore* library_;
-    SprayLeaf* spray_;
     std::vector<std::pair<int, Leaf*>> leaves_;
-    Writer writer_;  ///< of cards and drawings
-    Exports exports_;
-    QString exportFolder_;
+    Writer writer_;         ///< of drawings
+    std::string lastFlag_;  ///< shown by F
     bool holderLarge_ = false;
 };
-
-/// The one verdict of the job.
-Verdict verdictOfJob(const JobDocument& document, const Results& results, const SprayDesk& spray);
 
 }  // namespace nine::app

@@ -1,5 +1,6 @@
 #include "app/frame/stem.h"
 
+#include <QCoreApplication>
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QPainter>
@@ -7,6 +8,7 @@
 #include <QToolTip>
 #include <cmath>
 
+#include "app/leaves/leaves.h"
 #include "app/sheet/ink.h"
 
 namespace nine::app {
@@ -38,9 +40,10 @@ Stem::Stem(QWidget* parent) : QWidget(parent) {
     setFixedWidth(132);
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Leaves of the job"));
-    const QStringList names{tr("Blank"), tr("Pattern"), tr("Layers"), tr("Scales"), tr("Masks"),
-                            tr("Cut"),   tr("Spray"),   tr("Bench"),  tr("Log")};
-    for (int i = 0; i < kLeaves; ++i) entries_[static_cast<std::size_t>(i)].name = names[i];
+    for (const LeafPlace& place : leafPlaces()) {
+        entries_.emplace_back();
+        entries_.back().name = QCoreApplication::translate("leaf", place.name);
+    }
 }
 
 void Stem::setEntry(int index, const LeafEntry& entry) {
@@ -79,7 +82,7 @@ QPointF Stem::stemAt(double y) const {
 
 int Stem::rowAt(double y) const {
     const int row = static_cast<int>(std::floor((y - 64) / rowHeight()));
-    return row >= 0 && row < kLeaves ? row : -1;
+    return row >= 0 && row < leafCount() ? row : -1;
 }
 
 void Stem::paintEvent(QPaintEvent*) {
@@ -116,13 +119,13 @@ void Stem::paintEvent(QPaintEvent*) {
     p.setPen(Qt::NoPen);
     p.setBrush(t.accent);
     p.drawPolygon(left + right);
-    for (int i = 0; i < kLeaves; ++i) paintLeaflet(p, i, i == current_ ? t.paper : t.panel);
+    for (int i = 0; i < leafCount(); ++i) paintLeaflet(p, i, i == current_ ? t.paper : t.panel);
 }
 
 void Stem::paintLeaflet(QPainter& p, int index, const QColor& ground) const {
     const Tokens& t = tokens();
     const LeafEntry& e = entry(index);
-    const bool onLeft = index % 2 == 0, last = index == kLeaves - 1;
+    const bool onLeft = index % 2 == 0, last = index == leafCount() - 1;
     const double row = rowHeight(), centre = rowTop(index) + 0.5 * row;
     const QPointF node = stemAt(centre - 9);
     const double length = std::min(55.0, 0.80 * row), degrees = last ? 97 : 24;
@@ -201,7 +204,7 @@ void Stem::mousePressEvent(QMouseEvent* event) {
 
 void Stem::keyPressEvent(QKeyEvent* event) {
     const auto step = [&](int way) {
-        for (int i = focus_ + way; i >= 0 && i < kLeaves; i += way) {
+        for (int i = focus_ + way; i >= 0 && i < leafCount(); i += way) {
             if (!entry(i).built) continue;
             focus_ = i;
             break;

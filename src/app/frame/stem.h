@@ -1,26 +1,16 @@
-// The stem: navigation drawn as one stem with nine leaflets, each a page of the job.
+// The stem: navigation drawn as one stem with a leaflet for each page of the job.
 #pragma once
 
 #include <QWidget>
-#include <array>
+#include <vector>
+
+#include "app/leaves/leaf_entry.h"
 
 namespace nine::app {
-
-enum class LeafState { Nothing, Begun, Ready, Repair };
-
-struct LeafEntry {
-    QString name;
-    LeafState state = LeafState::Nothing;
-    bool built = false;  ///< leaves of later versions are drawn but cannot be opened
-    int flags = 0;       ///< how many things there are to repair
-    bool fault = false;  ///< whether any of them is a fault
-    bool operator==(const LeafEntry&) const = default;
-};
 
 class Stem : public QWidget {
     Q_OBJECT
   public:
-    static constexpr int kLeaves = 9;
     explicit Stem(QWidget* parent = nullptr);
 
     void setEntry(int index, const LeafEntry& entry);
@@ -42,13 +32,14 @@ class Stem : public QWidget {
     bool event(QEvent* event) override;
 
   private:
-    double rowHeight() const { return (height() - 78.0) / kLeaves; }
+    int leafCount() const { return static_cast<int>(entries_.size()); }
+    double rowHeight() const { return (height() - 78.0) / leafCount(); }
     double rowTop(int index) const { return 64 + index * rowHeight(); }
     int rowAt(double y) const;
     QPointF stemAt(double y) const;
     void paintLeaflet(QPainter& p, int index, const QColor& ground) const;
 
-    std::array<LeafEntry, kLeaves> entries_;
+    std::vector<LeafEntry> entries_;
     int current_ = 0, focus_ = 0;
 };
 

@@ -1,14 +1,16 @@
 // What every leaf of the job has: a page with its drawing and a card with what the drawing cannot hold.
 #pragma once
 
+#include <QKeySequence>
 #include <QLayout>
 #include <QWidget>
 
 #include "app/document/bench_store.h"
+#include "app/document/library_store.h"
 #include "app/document/results.h"
 #include "app/document/view_state.h"
-#include "app/frame/stem.h"
-#include "app/frame/tell_tale.h"
+#include "app/leaves/frame.h"
+#include "app/leaves/leaf_entry.h"
 
 namespace nine::app {
 
@@ -17,6 +19,31 @@ struct LeafContext {
     Results& results;
     ViewState& view;
     BenchStore& bench;
+    LibraryStore& library;
+    Frame& frame;
+};
+
+/// Something that is wrong with the job.
+struct Flag {
+    std::string id;              ///< of what is wrong: F goes from one to the next by it
+    QString words;               ///< a sentence
+    bool fault = true;           ///< or a caution
+    std::function<void()> show;  ///< selects it; the frame opens the leaf
+    QString repairName = {};     ///< on the button; empty for none
+    std::function<void()> repair = {};
+};
+
+/// What a leaf says of the job when nothing is wrong.
+struct Standing {
+    QString sentence;      ///< empty: nothing to say
+    bool fine = false;     ///< all is well
+    QString figures = {};  ///< unfolds on demand, whatever else is said
+};
+
+struct MenuEntry {
+    QString words;
+    QKeySequence keys;
+    std::function<void()> chosen;
 };
 
 class Leaf : public QObject {
@@ -27,11 +54,24 @@ class Leaf : public QObject {
     virtual QWidget* page() = 0;
     virtual QWidget* card() = 0;
     virtual LeafEntry entry() const = 0;
+    /// What is wrong, the worst first: the line at the foot shows the first of the first leaf that has any.
+    virtual std::vector<Flag> flags() const { return {}; }
+    virtual Standing standing() const { return {}; }
+    /// What it adds to the menu of the job.
+    virtual std::vector<MenuEntry> menu() { return {}; }
+    /// What it is busy with, or nothing.
+    virtual QString busyWith() const { return {}; }
+    /// Takes a file that was dropped on the window; false when it is none of its own.
+    virtual bool takesFile(const QString&) { return false; }
 
     /// The leaf has been opened: what was put off while it was out of sight is done now.
     void opened() {
         if (stale_) rebuildCard();
     }
+
+  signals:
+    /// entry(), flags() or what it is busy with may be different now.
+    void restless();
 
   protected:
     /// Builds the card from the job. Called when something it shows has changed; costs tens of milliseconds,

@@ -1,6 +1,7 @@
 #include "app/leaves/blank/blank_leaf.h"
 
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QLocale>
 #include <QPainter>
 #include <QPainterPath>
@@ -10,6 +11,7 @@
 #include "app/leaves/blank/begin_page.h"
 #include "app/leaves/blank/blank_edits.h"
 #include "app/leaves/blank/blank_page.h"
+#include "app/leaves/blank/library_dialog.h"
 #include "app/leaves/blank/picture_page.h"
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
@@ -18,6 +20,7 @@
 #include "job/blank_table.h"
 #include "job/tracing_page.h"
 
+#include "base/files.h"
 #include "base/number_text.h"
 
 namespace nine::app {
@@ -112,10 +115,11 @@ BlankLeaf::BlankLeaf(LeafContext context, QObject* parent)
         showPage();
         rebuildCard();
     });
-    connect(begin_, &BeginPage::openWanted, this, &BlankLeaf::openWanted);
-    connect(begin_, &BeginPage::demoWanted, this, &BlankLeaf::demoWanted);
-    connect(begin_, &BeginPage::recentWanted, this, &BlankLeaf::recentWanted);
-    connect(begin_, &BeginPage::libraryWanted, this, &BlankLeaf::libraryWanted);
+    connect(begin_, &BeginPage::openWanted, this, [this] { context_.frame.openWithDialog(); });
+    connect(begin_, &BeginPage::demoWanted, this, [this] { context_.frame.openDemo(); });
+    connect(begin_, &BeginPage::recentWanted, this,
+            [this](const QString& file) { context_.frame.openInstead(file); });
+    connect(begin_, &BeginPage::libraryWanted, this, &BlankLeaf::showLibrary);
     connect(begin_, &BeginPage::tracingWanted, this, [this] { desk_->start(BlankDesk::Way::Tracing); });
     connect(begin_, &BeginPage::photoWanted, this, [this] { desk_->start(BlankDesk::Way::Photo); });
     connect(begin_, &BeginPage::kindWanted, this, [this] { desk_->start(BlankDesk::Way::Kind); });
@@ -156,7 +160,8 @@ void BlankLeaf::choosePicture(bool above) {
 void BlankLeaf::putOutSheet(bool print) {
     // Letter where the locale's ruler is in inches.
     const bool letter = QLocale().measurementSystem() != QLocale::MetricSystem;
-    emit drawingWanted(tracingPage(letter ? kTracingLetter_mm : kTracingA4_mm), tr("Tracing sheet"), print);
+    context_.frame.putOut(tracingPage(letter ? kTracingLetter_mm : kTracingA4_mm), tr("Tracing sheet"),
+                          print);
 }
 
 void BlankLeaf::printTable(bool print) {
@@ -167,7 +172,7 @@ void BlankLeaf::printTable(bool print) {
             return std::make_shared<Drawing>(benchTable(*blank, *skin, Vec2(210, 297)));
         },
         [this, print, name = QString::fromStdString(job().blank->name)](std::shared_ptr<Drawing> table) {
-            emit drawingWanted(*table, tr("%1, measures").arg(name), print);
+            context_.frame.putOut(*table, tr("%1, measures").arg(name), print);
         });
 }
 
@@ -227,9 +232,9 @@ void BlankLeaf::rebuildCard() {
                      [this] { desk_->start(BlankDesk::Way::Photo); });
         card->button(tr("Kind and readings"), Card::Look::Second,
                      [this] { desk_->start(BlankDesk::Way::Kind); });
-        card->button(tr("From my blanks"), Card::Look::Second, [this] { emit libraryWanted(); });
-        card->button(tr("Open a file ..."), Card::Look::Second, [this] { emit openWanted(); });
-        card->button(tr("Look at the demo"), Card::Look::Second, [this] { emit demoWanted(); });
+        card->button(tr("From my blanks"), Card::Look::Second, [this] { showLibrary(); });
+        card->button(tr("Open a file ..."), Card::Look::Second, [this] { context_.frame.openWithDialog(); });
+        card->button(tr("Look at the demo"), Card::Look::Second, [this] { context_.frame.openDemo(); });
         card->finish();
         return card_->show(card);
     }
@@ -333,7 +338,7 @@ void BlankLeaf::addTools(Card& card) {
         if (job().blank->landmarks.count(name) > 0) continue;
         missing.append({landmarkName(name), false, [this, name] {
                             const Result<Job> edited = withNewLandmark(job(), name);
-                            if (!edited) return emit failed(edited.error());
+                            if (!edited) return context_.frame.complain(edited.error());
                             context_.document.beginGesture();
                             context_.document.edit(*edited, tr("Add %1").arg(landmarkName(name)));
                             context_.view.setLandmark(name);
@@ -365,7 +370,7 @@ void BlankLeaf::addTools(Card& card) {
     card.choices({{tr("Tracing"), false, [this] { desk_->start(BlankDesk::Way::Tracing); }},
                   {tr("Photo"), false, [this] { desk_->start(BlankDesk::Way::Photo); }},
                   {tr("Kind"), false, [this] { desk_->start(BlankDesk::Way::Kind); }},
-                  {tr("My blanks ..."), false, [this] { emit libraryWanted(); }}});
+                  {tr("My blanks ..."), false, [this] { showLibrary(); }}});
 }
 
 QString BlankLeaf::sourceWords() const {
@@ -415,6 +420,48 @@ void BlankLeaf::refreshValues() {
     if (s.assumed != 0) rows.prepend({tr("This station"), tr("assumed in part, not measured")});
     facts_->setText(Card::factTable(rows));
     section_->update();
+}
+
+void BlankLeaf::showLibrary() {
+    LibraryDialog dialog(context_.library, context_.document, context_.frame.dialogParent());
+    dialog.exec();
+}
+
+void BlankLeaf::saveReadings() {
+    if (context_.document.empty()) return;
+    const BlankChapter& blank = *job().blank;
+    QString path = QFileDialog::getSaveFileName(context_.frame.dialogParent(), tr("Save the readings"),
+                                                QString::fromStdString(blank.name) + ".csv",
+                                                tr("Station tables (*.csv)"));
+    if (path.isEmpty()) return;
+    if (!path.endsWith(".csv")) path += ".csv";
+    const Status saved = writeFileAtomically(path.toStdString(), stationTableText(blank.table, blank.name));
+    if (!saved) context_.frame.complain(saved.error());
+}
+
+std::vector<MenuEntry> BlankLeaf::menu() {
+    return {{tr("Save the readings ..."), {}, [this] { saveReadings(); }},
+            {tr("My blanks ..."), QKeySequence("Ctrl+L"), [this] { showLibrary(); }},
+            {tr("Print the tracing sheet ..."), {}, [this] { putOutSheet(true); }}};
+}
+
+/// A picture; the open job stays until a body is made of it.
+bool BlankLeaf::takesFile(const QString& path) {
+    const QString suffix = QFileInfo(path).suffix().toLower();
+    if (suffix != "jpg" && suffix != "jpeg" && suffix != "png") return false;
+    openPicture(path);
+    return true;
+}
+
+std::vector<Flag> BlankLeaf::flags() const {
+    const auto& error = context_.results.body().error;
+    if (context_.document.empty() || !error) return {};
+    return {{"blank", said(*error), true, [] {}}};
+}
+
+Standing BlankLeaf::standing() const {
+    if (!context_.document.empty()) return {};
+    return {tr("Start with a body: trace it, photograph it, or look at the demo.")};
 }
 
 LeafEntry BlankLeaf::entry() const {

@@ -25,6 +25,10 @@ class BlankLeaf : public Leaf {
     QWidget* page() override;
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
+    std::vector<Flag> flags() const override;
+    Standing standing() const override;
+    std::vector<MenuEntry> menu() override;
+    bool takesFile(const QString& path) override;
     BlankDesk& desk() { return *desk_; }
     PicturePage& picturePage() { return *picturePage_; }
     BeginPage& beginPage() { return *begin_; }
@@ -33,14 +37,10 @@ class BlankLeaf : public Leaf {
     /// The tracing sheet on the paper of the locale.
     void putOutSheet(bool print);
 
-  signals:
-    void openWanted();
-    void demoWanted();
-    void recentWanted(const QString& file);
-    void libraryWanted();
-    /// The tracing sheet or the table of measures, on paper or into a file.
-    void drawingWanted(const nine::Drawing& drawing, const QString& name, bool print);
-    void failed(const nine::Error& error);
+    /// The readings as a table, into a file that is asked for.
+    void saveReadings();
+    /// The painter's blanks.
+    void showLibrary();
 
   private:
     void rebuildCard() override;
@@ -69,5 +69,8 @@ class BlankLeaf : public Leaf {
     Fuller fuller_ = Fuller::Both;  ///< which half the string corrects
     QString shownFor_;
 };
+
+/// What the leaf is for, as rich text.
+QString helpOnBlank();
 
 }  // namespace nine::app

@@ -89,17 +89,17 @@ void CutLeaf::rebuildCard() {
     card->muted(tr("True to size, for the machine or to cut by hand"));
     card->choices({{tr("Export SVG"), true,
                     [this] {
-                        emit exportWanted({true, false, false});
+                        exportWithDialog({true, false, false});
                     }},
                    {tr("Export DXF"), false,
                     [this] {
-                        emit exportWanted({false, false, true});
+                        exportWithDialog({false, false, true});
                     }},
                    {tr("Export PDF"), false,
                     [this] {
-                        emit exportWanted({false, true, false});
+                        exportWithDialog({false, true, false});
                     }},
-                   {tr("Print ..."), false, [this] { emit printWanted(); }}});
+                   {tr("Print ..."), false, [this] { print(); }}});
     card->words(tr("Print at 100 % and measure the 100 mm line and the 50 mm square before you cut."));
     card->caution(
         tr("Blade: cut away from the holding hand, cap the knife. Vinyl or PVC is never cut hot or with a "

@@ -1,6 +1,7 @@
 // Leaf 6, Cut: how the masks get out of the sheet.
 #pragma once
 
+#include "app/document/exports.h"
 #include "app/document/writer.h"
 #include "app/leaves/leaf.h"
 #include "app/sheet/card.h"
@@ -16,6 +17,8 @@ class CutLeaf : public Leaf {
     QWidget* page() override;
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
+    std::vector<MenuEntry> menu() override;
+    QString busyWith() const override { return exporting() ? tr("Writing the pages") : QString(); }
     ~CutLeaf() override { exporter_.drain(); }
 
     /// Writes the files into a folder in the background, under names that begin with the stem, and takes the
@@ -24,17 +27,29 @@ class CutLeaf : public Leaf {
                   const std::string& stem = {}, const std::vector<std::string>& obsolete = {});
     bool exporting() const { return exporter_.busy(); }
 
-  signals:
-    void exportWanted(nine::PageFormats formats);
-    void printWanted();
+    /// Asks for a folder, and before anything strange is replaced or a flagged mask is cut.
+    void exportWithDialog(PageFormats formats);
+    void exportInto(const QString& folder, PageFormats formats);
+    void print();
 
   private:
+    /// Whether the pages may be printed or written now; says why not.
+    bool mayTakePages();
+    /// False when masks are flagged and the user thinks better of it.
+    bool mayCutFlagged();
+    /// What the names of exported files begin with.
+    std::string exportStem() const;
     void rebuildCard() override;
     void useSheet(SheetSize sheet);
 
     CutPage* page_;
     CardHolder* card_;
     Writer exporter_;
+    Exports exports_;
+    QString exportFolder_;
 };
+
+/// What the leaf is for, as rich text.
+QString helpOnCut();
 
 }  // namespace nine::app

@@ -1,6 +1,9 @@
 #include "app/leaves/masks/masks_leaf.h"
 
+#include <algorithm>
+
 #include "app/document/selection.h"
+#include "app/leaves/leaves.h"
 #include "app/leaves/masks/masks_page.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -147,6 +150,61 @@ void MasksLeaf::rebuildCard() {
     card->choices(all);
     card->finish();
     card_->show(card);
+}
+
+std::vector<Flag> MasksLeaf::flags() const {
+    const MasksResult& all = context_.results.masks();
+    const auto& masks = all.masks;
+    std::vector<Flag> flags;
+    if (context_.document.empty() || masks.size() < maskSpecs(job()).size()) return flags;
+    const auto flat = std::count_if(masks.begin(), masks.end(),
+                                    [](const MaskResult& m) { return m.mask && (*m.mask)->report.liesFlat; });
+    const int worst = worstMask(all);
+    for (int i = 0; i < static_cast<int>(masks.size()); ++i) {
+        const MaskResult& m = masks[static_cast<std::size_t>(i)];
+        if (m.mask && (*m.mask)->report.liesFlat) continue;
+        Flag flag{"mask " + m.spec->id, {}, true, [this, id = m.spec->id] { context_.view.setMask(id); }};
+        if (!m.mask) {
+            flag.words = said(m.mask.error());
+            flags.insert(flags.begin(), std::move(flag));
+            continue;
+        }
+        flag.words =
+            tr("%1 of %2 masks lie flat; %3 stands off %4: take a softer sheet or split it.")
+                .arg(QString::number(flat), QString::number(masks.size()),
+                     QString::fromStdString(m.spec->shownName()) + ' ' + QChar(sideLetter(m.spec->side)),
+                     lengthText((*m.mask)->report.lift_mm));
+        flag.repairName = tr("softer sheet");
+        flag.repair = [this] {
+            if (!const_cast<MasksLeaf*>(this)->repairWorst()) context_.frame.showLeaf(MasksNumber);
+        };
+        // Errors before it, the others behind the worst.
+        const auto errors =
+            std::find_if(flags.begin(), flags.end(), [](const Flag& f) { return !f.repairName.isEmpty(); });
+        flags.insert(i == worst ? errors : flags.end(), std::move(flag));
+    }
+    return flags;
+}
+
+Standing MasksLeaf::standing() const {
+    const auto& masks = context_.results.masks().masks;
+    if (context_.document.empty() || job().pattern->elements.empty()) return {};
+    if (masks.size() < maskSpecs(job()).size())
+        return {context_.results.masksRunning() ? tr("Fitting the masks ...")
+                                                : tr("The masks are not fitted yet.")};
+    double landing = 0;
+    QString figures;
+    for (const MaskResult& m : masks) {
+        if (!m.mask) continue;
+        const FitReport& r = (*m.mask)->report;
+        landing = std::max(landing, r.landing.max_mm);
+        figures += QString("%1 %2: %3, %4; ")
+                       .arg(QString::fromStdString(m.spec->shownName()), QChar(sideLetter(m.spec->side)),
+                            percentText(r.strainFeasibleMax), lengthText(r.landing.max_mm, 2));
+    }
+    return {tr("All %1 masks lie flat, and every mark lands within %2 of where it was drawn.")
+                .arg(QString::number(masks.size()), lengthText(std::max(landing, 0.01), 2)),
+            true, figures};
 }
 
 LeafEntry MasksLeaf::entry() const {

@@ -15,6 +15,8 @@ class MasksLeaf : public Leaf {
     QWidget* page() override;
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
+    std::vector<Flag> flags() const override;
+    Standing standing() const override;
 
     void useMaterial(int index);
     /// Gives the worst mask the stiffest sheet that lies flat there; false when none does.
@@ -33,5 +35,8 @@ class MasksLeaf : public Leaf {
 int worstMask(const MasksResult& masks);
 /// The stiffest sheet that takes a strain, or -1.
 int stiffestSheetFor(double strain);
+
+/// What the leaf is for, as rich text.
+QString helpOnMasks();
 
 }  // namespace nine::app

@@ -299,6 +299,30 @@ void PatternLeaf::removeSelected() {
     context_.document.edit(next, tr("Take out an element"));
 }
 
+std::vector<Flag> PatternLeaf::flags() const {
+    const BodyResult& body = context_.results.body();
+    std::vector<Flag> flags;
+    if (context_.document.empty()) return flags;
+    std::size_t error = 0;
+    for (std::size_t i = 0; i < body.art.size() && error < body.artErrors.size(); ++i) {
+        if (body.art[i]) continue;
+        const std::string id = body.pattern->elements[i]->id;
+        Flag flag{"element " + id, said(body.artErrors[error++]), true,
+                  [this, id] { context_.view.setElement(id); }};
+        if (body.strays.count(id)) {
+            flag.repairName = tr("put it back");
+            flag.repair = [this, id] { (void)const_cast<PatternLeaf*>(this)->putBack(id); };
+        }
+        flags.push_back(std::move(flag));
+    }
+    return flags;
+}
+
+Standing PatternLeaf::standing() const {
+    if (context_.document.empty() || !job().pattern->elements.empty()) return {};
+    return {tr("The body is ready; the pattern is still empty.")};
+}
+
 LeafEntry PatternLeaf::entry() const {
     LeafEntry e;
     e.built = true;

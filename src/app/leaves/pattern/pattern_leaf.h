@@ -15,6 +15,8 @@ class PatternLeaf : public Leaf {
     QWidget* page() override;
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
+    std::vector<Flag> flags() const override;
+    Standing standing() const override;
 
     /// A new element of a kind with its usual values, at a sensible place on the flank.
     void addElement(const Kind& kind);
@@ -47,5 +49,8 @@ class PatternLeaf : public Leaf {
     std::vector<std::pair<ValueChip*, std::function<double(const Element&)>>> chips_;
     QString shownFor_;
 };
+
+/// What the leaf is for, as rich text.
+QString helpOnPattern();
 
 }  // namespace nine::app

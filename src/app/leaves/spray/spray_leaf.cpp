@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "app/leaves/leaves.h"
 #include "app/leaves/spray/spray_page.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -102,6 +103,7 @@ SprayLeaf::SprayLeaf(LeafContext context, QObject* parent)
       page_(new SprayPage(context, desk_)),
       card_(new CardHolder) {
     connect(&desk_, &SprayDesk::changed, this, &SprayLeaf::rebuildCard);
+    connect(&desk_, &SprayDesk::verdictsChanged, this, &SprayLeaf::restless);
 }
 
 QWidget* SprayLeaf::page() {
@@ -299,7 +301,7 @@ void SprayLeaf::rebuildCard() {
         card->title(tr("Suggested start"), false);
         card->words(s.error ? said(*s.error) : tr("A plan stands here once a mask is fitted."));
         if (!context_.document.empty() && s.error)
-            card->button(tr("My bench ..."), Card::Look::Link, [this] { emit benchWanted(); });
+            card->button(tr("My bench ..."), Card::Look::Link, [this] { showBench(); });
         card->finish();
         return card_->show(card);
     }
@@ -315,14 +317,14 @@ void SprayLeaf::rebuildCard() {
     if (s.error && s.error->code == "pins_contradict") {
         card->button(tr("Release that pin"), Card::Look::Primary, [this] { releaseBinding(); });
     } else if (s.error) {
-        card->button(tr("My bench ..."), Card::Look::Primary, [this] { emit benchWanted(); });
+        card->button(tr("My bench ..."), Card::Look::Primary, [this] { showBench(); });
     } else if (s.plan->remedy) {
         const bool here = s.plan->remedy->pads_mm || s.plan->remedy->pins;
         repair_ = card->button({}, Card::Look::Primary, [this, here] {
             if (here)
                 applyRemedy();
             else
-                emit masksWanted();
+                context_.frame.showLeaf(MasksNumber);
         });
     }
     if (!s.plan->warnings.empty()) warnings_ = card->caution({});
@@ -339,9 +341,9 @@ void SprayLeaf::rebuildCard() {
            "for what changes, and try on paper first."));
     sayWish(*card);
     card->muted(tr("A card for the bench, one for each stencil"));
-    card->choices({{tr("PDF"), true, [this] { emit cardsWanted(false); }},
-                   {tr("Print ..."), false, [this] { emit cardsWanted(true); }},
-                   {tr("My bench ..."), false, [this] { emit benchWanted(); }}});
+    card->choices({{tr("PDF"), true, [this] { putOutCards(false); }},
+                   {tr("Print ..."), false, [this] { putOutCards(true); }},
+                   {tr("My bench ..."), false, [this] { showBench(); }}});
     card->finish();
     refreshValues();
     card_->show(card);
@@ -386,6 +388,32 @@ void SprayLeaf::refreshValues() {
         for (const Warning& w : s.plan->warnings) all << said(w);
         warnings_->setText(all.join(' '));
     }
+}
+
+std::vector<Flag> SprayLeaf::flags() const {
+    const MasksResult& masks = context_.results.masks();
+    std::vector<Flag> flags;
+    if (context_.document.empty() || masks.masks.size() < maskSpecs(job()).size()) return flags;
+    for (const SprayVerdict& v : desk_.verdicts()) {
+        if (v.meets) continue;
+        const QString name =
+            QString::fromStdString(v.spec->shownName()) + ' ' + QChar(sideLetter(v.spec->side));
+        Flag flag{"spray " + v.spec->id,
+                  v.planned ? tr("All masks lie flat; the edge of %1 gets %2 wide: %3.")
+                                  .arg(name, lengthText(v.width_mm, 2),
+                                       v.first.empty() ? tr("not what is wanted") : said(v.first))
+                            : name + ": " + said(v.first),
+                  !v.planned,
+                  [this, id = v.spec->id] { context_.view.setMask(id); },
+                  tr("see Spray"),
+                  {}};
+        flag.repair = [this, id = v.spec->id] {
+            context_.view.setMask(id);
+            context_.frame.showLeaf(SprayNumber);
+        };
+        flags.push_back(std::move(flag));
+    }
+    return flags;
 }
 
 LeafEntry SprayLeaf::entry() const {

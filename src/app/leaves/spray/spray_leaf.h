@@ -3,7 +3,9 @@
 
 #include <QPointer>
 
+#include "app/document/writer.h"
 #include "app/leaves/leaf.h"
+#include "app/leaves/spray/spray_card.h"
 #include "app/leaves/spray/spray_desk.h"
 #include "app/sheet/card.h"
 
@@ -17,18 +19,21 @@ class SprayLeaf : public Leaf {
     SprayLeaf(LeafContext context, QObject* parent);
     QWidget* page() override;
     QWidget* card() override { return card_; }
+    ~SprayLeaf() override { writer_.drain(); }
     LeafEntry entry() const override;
+    std::vector<Flag> flags() const override;
+    std::vector<MenuEntry> menu() override;
+    /// Cards for the bench, one for each mask that has a plan; a few milliseconds each.
+    std::vector<SprayCard> allCards() const;
+    /// Into a file, or printed.
+    void putOutCards(bool print);
+    void showBench();
 
     SprayDesk& desk() { return desk_; }
     /// Applies what the plan says to change first; false when that is not a matter of the gun.
     bool applyRemedy();
     /// Takes back the pin that binds.
     void releaseBinding();
-
-  signals:
-    void benchWanted();
-    void cardsWanted(bool print);
-    void masksWanted();
 
   private:
     void rebuildCard() override;
@@ -45,6 +50,7 @@ class SprayLeaf : public Leaf {
                     std::function<void(SpraySpec&, double)> set);
 
     SprayDesk desk_;
+    Writer writer_;  ///< of cards
     SprayPage* page_;
     CardHolder* card_;
     QString shape_;
@@ -52,5 +58,8 @@ class SprayLeaf : public Leaf {
     QPointer<QLabel> mix_, bar_, pace_, strokes_, edge_, films_, verdict_, why_, warnings_;
     QPointer<QPushButton> repair_;
 };
+
+/// What the leaf is for, as rich text.
+QString helpOnSpray();
 
 }  // namespace nine::app

@@ -1,4 +1,4 @@
-#include "app/frame/folder_dialog.h"
+#include "app/leaves/cut/folder_dialog.h"
 
 #include <QDialogButtonBox>
 #include <QLineEdit>
