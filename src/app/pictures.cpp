@@ -53,7 +53,7 @@ bool waitUntilSettled(MainWindow& window, int limit_ms) {
     do {
         pause(30);
         if (timer.elapsed() > limit_ms) return false;
-    } while (!window.results().settled());
+    } while (!window.results().settled() || !leafOf<SprayLeaf>(window).desk().settled());
     pause(kShown_ms);
     return true;
 }

@@ -42,7 +42,7 @@ TEST_F(WindowTest, ReadingsAreSavedThroughTheDialogAndReadBack) {
         if (auto* name = dialog->findChild<QLineEdit*>("fileNameEdit")) name->setText(path);
         QTest::keyClick(dialog, Qt::Key_Return);
     });
-    window.saveReadings();
+    leafOf<BlankLeaf>(window).saveReadings();
     ASSERT_TRUE(QFile::exists(path));
     JobDocument other;
     ASSERT_TRUE(other.openFile(path));

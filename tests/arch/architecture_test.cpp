@@ -153,6 +153,26 @@ TEST(Architecture, NobodyNamesAKindOfElement) {
     EXPECT_EQ(namesAKind(text(fs::path(NINE_SOURCE_DIR "/tests/arch/planted/names_a_kind.txt"))).size(), 3u);
 }
 
+/// The window knows leaves by their list alone.
+Faults namesALeaf(const std::string& source) {
+    static const std::regex leaf(
+        R"(\b(Blank|Pattern|Layers|Scales|Masks|Cut|Spray|Bench|Log)(Leaf|Page|Desk|Number)\b|#\s*include\s*"app/leaves/[a-z]+/)");
+    Faults faults;
+    for (std::sregex_iterator it(source.begin(), source.end(), leaf), end; it != end; ++it)
+        faults.push_back(it->str());
+    return faults;
+}
+
+TEST(Architecture, TheWindowNamesNoLeaf) {
+    int files = 0;
+    for (const auto& entry : fs::directory_iterator(NINE_SOURCE_DIR "/src/app/frame")) {
+        ++files;
+        EXPECT_EQ(namesALeaf(code(text(entry.path()))), Faults{}) << entry.path();
+    }
+    EXPECT_GT(files, 8);
+    EXPECT_EQ(namesALeaf(planted("names_a_leaf.txt")).size(), 3u);
+}
+
 TEST(Architecture, FilesAreShort) {
     for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src")) {
         if (!entry.is_regular_file()) continue;

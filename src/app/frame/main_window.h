@@ -8,6 +8,7 @@
 #include "app/document/safekeeping.h"
 #include "app/document/selection.h"
 #include "app/frame/job_strip.h"
+#include "app/frame/stem.h"
 #include "app/frame/tell_tale.h"
 #include "app/holder/holder.h"
 #include "app/leaves/leaves.h"

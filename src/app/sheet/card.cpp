@@ -20,7 +20,7 @@ QString coloured(const QColor& colour) {
 namespace {
 
 /// A label that remembers how high it is at a width: layouts ask often, and words take long to be broken.
-class Words : public QLabel {
+class WrappedLabel : public QLabel {
   public:
     using QLabel::QLabel;
     int heightForWidth(int width) const override {
@@ -93,7 +93,7 @@ Card::Card() : layout_(new QVBoxLayout(this)) {
 }
 
 QLabel* Card::words(const QString& words) {
-    auto* label = new Words(words, this);
+    auto* label = new WrappedLabel(words, this);
     label->setWordWrap(true);
     layout_->addWidget(label);
     return label;

@@ -49,6 +49,8 @@ class SprayDesk : public QObject {
     /// The same for another mask, by its id.
     SprayStudy studyOf(const std::string& mask) const;
     const std::vector<SprayVerdict>& verdicts() const { return verdicts_; }
+    /// Whether the verdicts are those of the masks as they are now.
+    bool settled() const { return !slot_.running(); }
     /// Which of them misses what is wanted; -1 for none.
     int firstMissed() const;
 
