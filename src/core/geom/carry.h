@@ -1,6 +1,14 @@
 // Carries points of the surface to the sheet by a flat map known at scattered points (usually the vertices of
 // the mesh that was flattened): quadratic least squares in the tangent plane through the nearest of them.
 // The error is of third order in their spacing: below 1e-3 mm at 0.7 mm on the demo's bodies.
+//
+//     const SheetCarrier sheet(patch.pairedWith(map));
+//     Vec2 flat = sheet.at(skin.at({Side::Left, x, g}));
+//
+// Accuracy, the map of a sphere of 20 mm that keeps distances from its middle, up to 8 mm from it
+// (bench/accuracy.cpp); valid inside the pairs only, and with no slit between them:
+//     spacing, mm   0.35     0.7      1.0      1.4      2.0
+//     error, mm    3.3e-6   2.7e-5   7.8e-5   6.0e-4   2.9e-3
 #pragma once
 
 #include <unordered_map>

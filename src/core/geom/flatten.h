@@ -14,6 +14,15 @@
 // Errors: "cancelled"; "cannot_flatten" when no map without folds was found (a patch nearly closed on
 // itself).
 //
+//     RestMesh rest = restMesh(patch.mesh);
+//     Result<FlatMap> map = relaxedMap(rest, *rigidMap(rest, *conformalMap(rest)));
+//     double worst = summarize(rest, strainsOf(rest, *map)).max;
+//
+// Accuracy of the relaxed map's largest strain (bench/accuracy.cpp):
+//     vertices                              250      500     1000     2000     4000
+//     developable, 30 x 16 mm (true: 0)    2e-8     4e-9     9e-10    2e-10    6e-11
+//     disc of 8 mm on a sphere of 20 mm  .02037   .02027   .02021   .02018   .02017
+//
 // Sources: Levy, Petitjean, Ray, Maillot 2002 (LSCM); Liu, Zhang, Xu, Gotsman, Gortler 2008 (local/global);
 // Smith, De Goes, Kim 2019, Analytic Eigensystems for Isotropic Distortion Energies (projected Newton);
 // Hencky 1928 for the strain.

@@ -5,6 +5,14 @@
 // marks. Loose: it slides to least energy (Gauss-Newton). Sticking: it is smoothed outward from a line, row
 // by row, and what has been laid stays.
 //
+//     Result<LaidSheet> laid = LaidSheet::lay(skin, patch.pairedWith(map), {{flatA, skinA}, {flatB, skinB}},
+//                                             Laying::Loose);
+//     double off = (laid->at(flat) - drawn.position).norm();
+//
+// Accuracy, the exact map of a cylinder of 9 mm, 30 x 16 mm, held at two marks (bench/accuracy.cpp):
+//     spacing of the pairs, mm   0.5      0.8      1.2      2.0
+//     error, mm                 2.2e-4   1.7e-4   1.3e-4   2.2e-4
+//
 // It shares with the flattener only the surface and arcLength. A correct map comes back to within 0.005-0.02
 // mm (the floor of this check); a wrong map comes back as wrong as it is. Errors: bad_map (too few points, or
 // no sheet between them), cancelled. Cost: 0.1-0.3 s for 1200 nodes.
