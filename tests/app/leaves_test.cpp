@@ -304,6 +304,32 @@ TEST_F(WindowTest, SinglePointsOfACurveAreDragged) {
     EXPECT_TRUE(bytes() == before);
 }
 
+/// Space goes through the handles, arrows move the one in hand, and both are spoken.
+TEST_F(WindowTest, HandlesAreReachedByKeys) {
+    window.showLeaf(PatternNumber);
+    selectElement(1);
+    QApplication::processEvents();
+    const auto row = [&] { return test::dotRow(*window.document().job().pattern->elements[1]); };
+    const auto start = row();
+    const double dx = window.document().job().pattern->elements[1]->dx_mm;
+    pattern->setFocus();
+    QTest::keyClick(pattern, Qt::Key_Space);
+    ASSERT_EQ(pattern->handleInHand(), "middle");
+    EXPECT_TRUE(pattern->accessibleDescription().contains("middle of the row"));
+    QTest::keyClick(pattern, Qt::Key_Up, Qt::ShiftModifier);
+    EXPECT_NEAR(row().bow_mm, start.bow_mm + 1, 1e-9);
+    QTest::keyClick(pattern, Qt::Key_Space);
+    QTest::keyClick(pattern, Qt::Key_Space);
+    ASSERT_EQ(pattern->handleInHand(), "last");
+    QTest::keyClick(pattern, Qt::Key_Right, Qt::ShiftModifier);
+    EXPECT_NEAR(row().spacing_mm, start.spacing_mm + 1.0 / (start.count - 1), 1e-9);
+    EXPECT_EQ(window.document().job().pattern->elements[1]->dx_mm, dx);
+    QTest::keyClick(pattern, Qt::Key_Space);  // after the last the whole
+    QTest::keyClick(pattern, Qt::Key_Right);
+    EXPECT_NEAR(window.document().job().pattern->elements[1]->dx_mm, dx + 0.1, 1e-9);
+    EXPECT_EQ(row().first_mm, start.first_mm);
+}
+
 TEST_F(WindowTest, HandlesOfARowSpreadAndBowIt) {
     window.showLeaf(PatternNumber);
     selectElement(1);

@@ -55,7 +55,7 @@ class Leaf : public QObject {
     virtual QWidget* card() = 0;
     virtual LeafEntry entry() const = 0;
     /// What is wrong, the worst first: the line at the foot shows the first of the first leaf that has any.
-    virtual std::vector<Flag> flags() const { return {}; }
+    virtual std::vector<Flag> flags() { return {}; }
     virtual Standing standing() const { return {}; }
     /// What it adds to the menu of the job.
     virtual std::vector<MenuEntry> menu() { return {}; }

@@ -453,7 +453,7 @@ bool BlankLeaf::takesFile(const QString& path) {
     return true;
 }
 
-std::vector<Flag> BlankLeaf::flags() const {
+std::vector<Flag> BlankLeaf::flags() {
     const auto& error = context_.results.body().error;
     if (context_.document.empty() || !error) return {};
     return {{"blank", said(*error), true, [] {}}};

@@ -25,7 +25,7 @@ class BlankLeaf : public Leaf {
     QWidget* page() override;
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
-    std::vector<Flag> flags() const override;
+    std::vector<Flag> flags() override;
     Standing standing() const override;
     std::vector<MenuEntry> menu() override;
     bool takesFile(const QString& path) override;

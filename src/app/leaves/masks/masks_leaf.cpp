@@ -152,7 +152,7 @@ void MasksLeaf::rebuildCard() {
     card_->show(card);
 }
 
-std::vector<Flag> MasksLeaf::flags() const {
+std::vector<Flag> MasksLeaf::flags() {
     const MasksResult& all = context_.results.masks();
     const auto& masks = all.masks;
     std::vector<Flag> flags;
@@ -176,7 +176,7 @@ std::vector<Flag> MasksLeaf::flags() const {
                      lengthText((*m.mask)->report.lift_mm));
         flag.repairName = tr("softer sheet");
         flag.repair = [this] {
-            if (!const_cast<MasksLeaf*>(this)->repairWorst()) context_.frame.showLeaf(MasksNumber);
+            if (!repairWorst()) context_.frame.showLeaf(MasksNumber);
         };
         // Errors before it, the others behind the worst.
         const auto errors =

@@ -15,7 +15,7 @@ class MasksLeaf : public Leaf {
     QWidget* page() override;
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
-    std::vector<Flag> flags() const override;
+    std::vector<Flag> flags() override;
     Standing standing() const override;
 
     void useMaterial(int index);

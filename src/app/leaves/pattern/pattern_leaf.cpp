@@ -4,6 +4,7 @@
 #include <QPainter>
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
 
 #include "app/document/selection.h"
@@ -17,12 +18,16 @@ namespace {
 
 constexpr double kBehindCurve_mm = 0.5;  // of a new mark that follows a landmark
 
-/// What a kind looks like, on the button that adds one.
+/// What a kind looks like, on the button that adds one. Drawn once: cards are built anew all the time, and
+/// drawing marks takes milliseconds.
 QIcon pictureOf(const Kind& kind) {
     constexpr int kWide_px = kChoicePicture.width(), kHigh_px = kChoicePicture.height();
     constexpr int kBesideWords_px = 6;
     constexpr double kRatio = 2;  // sharp on dense screens too
-    const Result<ElementArt> art = thumbnailOf(kind);
+    static std::map<const Kind*, Result<ElementArt>> drawn;
+    auto known = drawn.find(&kind);
+    if (known == drawn.end()) known = drawn.emplace(&kind, thumbnailOf(kind)).first;
+    const Result<ElementArt>& art = known->second;
     if (!art || art->outlines().empty()) return {};
     const Vec2 middle = 0.5 * (art->low + art->high), size = art->high - art->low;
     const double scale = std::min((kWide_px - kBesideWords_px) / size.x(), (kHigh_px - 1) / size.y());
@@ -172,11 +177,6 @@ bool PatternLeaf::putBack(const std::string& element) {
     return true;
 }
 
-bool PatternLeaf::putBackFirst() {
-    const auto& strays = context_.results.body().strays;
-    return !strays.empty() && putBack(strays.begin()->first);
-}
-
 void PatternLeaf::rebuildCard() {
     if (putOff()) return;
     const ElementPtr e = selected();
@@ -299,7 +299,7 @@ void PatternLeaf::removeSelected() {
     context_.document.edit(next, tr("Take out an element"));
 }
 
-std::vector<Flag> PatternLeaf::flags() const {
+std::vector<Flag> PatternLeaf::flags() {
     const BodyResult& body = context_.results.body();
     std::vector<Flag> flags;
     if (context_.document.empty()) return flags;
@@ -311,7 +311,7 @@ std::vector<Flag> PatternLeaf::flags() const {
                   [this, id] { context_.view.setElement(id); }};
         if (body.strays.count(id)) {
             flag.repairName = tr("put it back");
-            flag.repair = [this, id] { (void)const_cast<PatternLeaf*>(this)->putBack(id); };
+            flag.repair = [this, id] { (void)putBack(id); };
         }
         flags.push_back(std::move(flag));
     }

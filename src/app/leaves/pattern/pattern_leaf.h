@@ -15,7 +15,7 @@ class PatternLeaf : public Leaf {
     QWidget* page() override;
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
-    std::vector<Flag> flags() const override;
+    std::vector<Flag> flags() override;
     Standing standing() const override;
 
     /// A new element of a kind with its usual values, at a sensible place on the flank.
@@ -23,7 +23,6 @@ class PatternLeaf : public Leaf {
     void removeSelected();
     /// Puts a mark that reaches off the body to where it is shown. False when it lies on it.
     bool putBack(const std::string& element);
-    bool putBackFirst();
 
   private:
     /// A height on the flank from x on where no mark stands yet; 0 when there is none.

@@ -316,6 +316,8 @@ void PatternPage::keyPressEvent(QKeyEvent* event) {
     const double way = leading().side == Side::Left ? 1 : -1;
     const auto nudge = [&](double dx, double dg) {
         if (!event->isAutoRepeat()) context_.document.beginGesture();
+        // A handle that went with the marks it stood on leaves the whole in hand.
+        if (inHandKey_ != kWholeMark && handleAt(inHandKey_).isNull()) inHandKey_ = kWholeMark;
         moveHandle(inHandKey_, dx, dg);
         speakHandle();
     };

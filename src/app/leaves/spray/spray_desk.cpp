@@ -84,12 +84,6 @@ const SprayStudy& SprayDesk::study() {
     return study_;
 }
 
-int SprayDesk::firstMissed() const {
-    const auto found =
-        std::find_if(verdicts_.begin(), verdicts_.end(), [](const SprayVerdict& v) { return !v.meets; });
-    return found == verdicts_.end() ? -1 : static_cast<int>(found - verdicts_.begin());
-}
-
 void SprayDesk::requestVerdicts() {
     const MasksResult& all = context_.results.masks();
     if (!all.whole && !all.masks.empty()) return;  // some are still to come

@@ -51,8 +51,6 @@ class SprayDesk : public QObject {
     const std::vector<SprayVerdict>& verdicts() const { return verdicts_; }
     /// Whether the verdicts are those of the masks as they are now.
     bool settled() const { return !slot_.running(); }
-    /// Which of them misses what is wanted; -1 for none.
-    int firstMissed() const;
 
     /// Skin point that is looked at: an edge of the mask, where it stands off most unless moved.
     Vec2 aim();

@@ -390,7 +390,7 @@ void SprayLeaf::refreshValues() {
     }
 }
 
-std::vector<Flag> SprayLeaf::flags() const {
+std::vector<Flag> SprayLeaf::flags() {
     const MasksResult& masks = context_.results.masks();
     std::vector<Flag> flags;
     if (context_.document.empty() || masks.masks.size() < maskSpecs(job()).size()) return flags;

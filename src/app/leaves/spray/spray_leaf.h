@@ -21,7 +21,7 @@ class SprayLeaf : public Leaf {
     QWidget* card() override { return card_; }
     ~SprayLeaf() override { writer_.drain(); }
     LeafEntry entry() const override;
-    std::vector<Flag> flags() const override;
+    std::vector<Flag> flags() override;
     std::vector<MenuEntry> menu() override;
     /// Cards for the bench, one for each mask that has a plan; a few milliseconds each.
     std::vector<SprayCard> allCards() const;
