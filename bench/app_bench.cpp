@@ -224,7 +224,7 @@ int main(int count, char** words) {
     desk.leave();
     waitUntilSettled(window);
     window.showLeaf(PatternNumber);
-    window.view().setElement(window.document().job().pattern->elements[1]->id);
+    window.view().setElement(window.document().job().get<PatternChapter>().elements[1]->id);
     serve(300);
     application.forget();
     drag(pattern, pattern->openingAt(1, 3), QPointF(20, 10));
@@ -276,7 +276,7 @@ int main(int count, char** words) {
     latency.drag(blank, blank->stationHandle(5, true), QPointF(0, 1.5), "a station");
     waitUntilSettled(window);
     window.showLeaf(PatternNumber);
-    window.view().setElement(window.document().job().pattern->elements[1]->id);
+    window.view().setElement(window.document().job().get<PatternChapter>().elements[1]->id);
     waitUntilSettled(window);
     latency.drag(pattern, pattern->openingAt(1, 3), QPointF(-1, 1), "a row of dots");
     waitUntilSettled(window);

@@ -154,21 +154,21 @@ int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
     if (!waitUntilSettled(window)) return 3;
     auto* blank = window.findChild<BlankPage*>();
     auto* pattern = window.findChild<PatternPage*>();
-    const double before = window.document().job().blank->table.stations[5].top_mm;
+    const double before = window.document().job().get<BlankChapter>().table.stations[5].top_mm;
     drag(blank, blank->stationHandle(5, true), QPointF(0, -4));
     if (!waitUntilSettled(window)) return 3;
     out << QObject::tr("Station 5 dragged from %1 to %2 mm high.")
                .arg(before)
-               .arg(window.document().job().blank->table.stations[5].top_mm)
+               .arg(window.document().job().get<BlankChapter>().table.stations[5].top_mm)
         << Qt::endl;
     window.showLeaf(PatternNumber);
-    window.view().setElement(window.document().job().pattern->elements[1]->id);
-    const double dx = window.document().job().pattern->elements[1]->dx_mm;
+    window.view().setElement(window.document().job().get<PatternChapter>().elements[1]->id);
+    const double dx = window.document().job().get<PatternChapter>().elements[1]->dx_mm;
     drag(pattern, pattern->openingAt(1, 0), QPointF(10, 0));
     if (!waitUntilSettled(window)) return 3;
     out << QObject::tr("Red dots dragged from %1 to %2 mm behind the gill plate.")
                .arg(dx)
-               .arg(window.document().job().pattern->elements[1]->dx_mm, 0, 'f', 1)
+               .arg(window.document().job().get<PatternChapter>().elements[1]->dx_mm, 0, 'f', 1)
         << Qt::endl;
     window.showLeaf(MasksNumber);
     pause(kStill_ms);

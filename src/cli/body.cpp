@@ -33,7 +33,7 @@ Result<Body> loadBody(const std::string& path) {
         loaded.warnings = doubtsAbout(*table);
         loaded.job = jobOfBlank(std::filesystem::path(path).stem().string(), std::move(*table));
     }
-    Result<Skin> skin = Skin::of(loaded.job.blank->table);
+    Result<Skin> skin = Skin::of(loaded.job.get<BlankChapter>().table);
     if (!skin) {
         Error error = skin.error();
         error.where = path + " " + error.where;

@@ -34,7 +34,7 @@ Result<Reply> blankMeasure(const Arguments& words, const Task&) {
         if (!numbers) return numbers.error();
         places = std::move(*numbers);
     } else {
-        for (const Station& s : body->job.blank->table.stations) places.push_back(s.x_mm);
+        for (const Station& s : body->job.get<BlankChapter>().table.stations) places.push_back(s.x_mm);
     }
     const BodyMeasure m = measureBody(body->skin);
     Reply reply;
@@ -56,7 +56,7 @@ Result<Reply> blankMeasure(const Arguments& words, const Task&) {
         reply.text += figure("girth at " + fixedText(x, 1), *girth, 2, "mm");
     }
     // What the skin carries besides its own shape.
-    const BlankChapter& blank = *body->job.blank;
+    const BlankChapter& blank = body->job.get<BlankChapter>();
     const std::vector<Zone> zones = allZones(body->skin, blank);
     reply.json["painted_mm2"] = paintedArea(body->skin, m.area_mm2, zones);
     reply.json["zones"] = Json::array();
@@ -131,7 +131,7 @@ Result<Reply> blankString(const Arguments& words, const Task&) {
     if (!(*at > body->skin.noseX() && *at < body->skin.tailX()))
         return Error{"off_body", Words(NINE_WORDS("cli", "There is no body at {at}.")).length("at", *at, 1),
                      "--at"};
-    BlankChapter blank = *body->job.blank;
+    BlankChapter blank = body->job.get<BlankChapter>();
     auto& stations = blank.table.stations;
     auto station = std::find_if(stations.begin(), stations.end(),
                                 [&](const Station& s) { return s.x_mm > *at - 0.005; });
@@ -160,7 +160,7 @@ Result<Reply> blankString(const Arguments& words, const Task&) {
                  " the body measures " + fixedText(girthOf(*fuller), 2) + " mm round.\n";
     if (const auto out = args->value("out")) {
         if (const Result<Skin> skin = Skin::of(blank.table); !skin) return skin.error();
-        if (Status ok = saveJob(withBlank(body->job, std::move(blank)), *out); !ok) return ok.error();
+        if (Status ok = saveJob(body->job.with(std::move(blank)), *out); !ok) return ok.error();
     }
     return reply;
 }

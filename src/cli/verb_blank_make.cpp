@@ -65,7 +65,7 @@ Result<BodyWish> bodyWish(const Args& args, const std::string& path) {
 }
 
 Result<Reply> replyWith(MadeBlank made, const std::string& out) {
-    Job job = withBlank(Job{}, made.blank);
+    Job job = Job{}.with(made.blank);
     const Result<Skin> skin = Skin::of(made.blank.table);
     if (!skin) return skin.error();
     if (Status saved = saveJob(job, out); !saved) return saved.error();
@@ -457,7 +457,7 @@ Result<Reply> blankFamily(const Arguments& words, const Task&) {
         const Result<Body> given = loadBody(*on);
         if (!given) return given.error();
         MadeBlank made;
-        made.blank = *given->job.blank;
+        made.blank = given->job.get<BlankChapter>();
         made.blank.name = args->value("name").value_or(made.blank.name);
         made.blank.family = args->word(0);
         for (auto& [name, landmark] : usualLandmarks(args->word(0), given->skin))

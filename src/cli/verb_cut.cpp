@@ -73,8 +73,7 @@ Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats,
     }
     Json parts = Json::array();
     std::vector<const Piece*> pieces;
-    for (std::size_t i = 0; i < pages->pieces.size(); ++i) {
-        const PlacedPiece& placed = pages->pieces[i];
+    for (const PlacedPiece& placed : pages->pieces) {
         pieces.push_back(&placed.piece);
         Json openings = Json::array();
         for (const PieceWindow& window : placed.piece.windows) {
@@ -88,7 +87,9 @@ Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats,
                                 {"islands", window.islands.size()}});
         }
         // Of the piece as it was drawn, before the layout turned it.
-        const Vec2 size = boxAround({(*masks[i].mask)->outline}).size();
+        const auto of = std::find_if(masks.begin(), masks.end(),
+                                     [&](const MaskResult& m) { return m.spec->id == placed.piece.mask; });
+        const Vec2 size = boxAround({(*of->mask)->sheets[placed.piece.sheet].outline}).size();
         parts.push_back({{"id", placed.piece.id},
                          {"name", placed.piece.name},
                          {"side", std::string(1, placed.piece.side)},
@@ -182,13 +183,13 @@ Result<Reply> cut(const Arguments& words, const Task& task) {
     if (!loaded) return loaded.error();
     Job job = loaded->job;
     if (sheet) {  // places by hand belong to the sheet they were made on
-        const SheetSize& own = job.cut->sheet;
+        const SheetSize& own = job.get<CutChapter>().sheet;
         const bool same = own.width_mm == size->width_mm && own.height_mm == size->height_mm;
         if (!same) {
-            CutChapter cut = *job.cut;
+            CutChapter cut = job.get<CutChapter>();
             cut.sheet = *size;
             cut.places.clear();
-            job = withCut(std::move(job), std::move(cut));
+            job = job.with(std::move(cut));
         }
     }
     Derivations derived;
@@ -221,8 +222,8 @@ Result<Reply> demo(const Arguments& words, const Task& task) {
 
     result->files.insert(result->files.begin(), {kDemoFileName, jobText(*job)});
     result->files.push_back({"fit.json", fits->masks.dump(1) + "\n"});
-    result->files.push_back(
-        {"readings.csv", stationTableText(job->blank->table, job->blank->name + " (invented)")});
+    const BlankChapter& blank = job->get<BlankChapter>();
+    result->files.push_back({"readings.csv", stationTableText(blank.table, blank.name + " (invented)")});
     if (Status written = writeFilesAtomically(*folder, result->files); !written) return written.error();
     Reply reply = std::move(result->reply);
     Json files = Json::array();

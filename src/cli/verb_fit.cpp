@@ -48,17 +48,17 @@ Result<std::string> mapText(const Skin& skin, const FlatPatch& flat, bool right,
 }
 
 std::string patchSvg(const FlatPatch& flat, const Skin& skin, bool right, const std::string& title) {
-    Mask mask;
-    mask.outline = borderOf(flat);
-    const SheetCarrier sheet(flat.patch.pairedWith(flat.map));
-    for (const auto& [name, at] : {std::pair{'A', flat.patch.markA}, {'B', flat.patch.markB}}) {
-        mask.marks.push_back({name, at, sheet.at(skin.at({Side::Left, at.x(), at.y()})), "", 0});
-    }
-    if (right) mask = mirrored(std::move(mask));
+    Sheet sheet;
+    sheet.outline = bordersOf(flat).front();
+    char name = 'A';
+    for (const Vec2& mark : flat.patch.marks)
+        if (const auto at = flat.sheet->at(mark, skin.at({Side::Left, mark.x(), mark.y()})))
+            sheet.marks.push_back({name++, mark, *at, "", 0});
+    if (right) sheet = mirrored(std::move(sheet));
     Piece piece;
-    piece.outline = mask.outline;
-    for (const RegistrationMark& mark : mask.marks) {
-        for (Polyline2& stroke : crossMark(mark.flat, mark.name, centroid(mask.outline) - mark.flat))
+    piece.outline = sheet.outline;
+    for (const RegistrationMark& mark : sheet.marks) {
+        for (Polyline2& stroke : crossMark(mark.flat, mark.name, centroid(sheet.outline) - mark.flat))
             piece.pen.push_back(std::move(stroke));
     }
     writeLabel(piece, {{title + (right ? " R" : " L")}, Vec2(right ? 1 : -1, 0)});
@@ -123,7 +123,7 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
         if (Status written = writeFileAtomically(*path, *text); !written) return written.error();
     }
     if (const auto path = args.value("svg")) {
-        const std::string svg = patchSvg(*flat, body->skin, right, body->job.blank->name);
+        const std::string svg = patchSvg(*flat, body->skin, right, body->job.get<BlankChapter>().name);
         if (Status written = writeFileAtomically(*path, svg); !written) return written.error();
     }
     Reply reply;
@@ -133,7 +133,7 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
     MaskSpec named;
     named.name = "The patch";
     named.side = right ? Side::Right : Side::Left;
-    named.material = materialId;
+    named.wish.material = materialId;
     reply.text = verdictOf(named, *report).plain() + "\n" + warningsText(warnings);
     reply.exitCode = report->liesFlat ? kDone : kFault;
     return reply;
@@ -195,28 +195,35 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
         if (!result.mask) return result.mask.error();
         const Mask& mask = **result.mask;
         Json marks = Json::array();
-        for (const RegistrationMark& m : mask.marks) {
-            marks.push_back({{"name", std::string(1, m.name)},
-                             {"x_mm", m.skin.x()},
-                             {"g_mm", m.skin.y()},
-                             {"u_mm", m.flat.x()},
-                             {"v_mm", m.flat.y()},
-                             {"landmark", m.landmark},
-                             {"distance_mm", m.distance_mm}});
+        std::size_t windows = 0;
+        for (std::size_t k = 0; k < mask.sheets.size(); ++k) {
+            windows += mask.sheets[k].windows.size();
+            for (const RegistrationMark& m : mask.sheets[k].marks) {
+                marks.push_back({{"name", std::string(1, m.name)},
+                                 {"x_mm", m.skin.x()},
+                                 {"g_mm", m.skin.y()},
+                                 {"u_mm", m.flat.x()},
+                                 {"v_mm", m.flat.y()},
+                                 {"landmark", m.landmark},
+                                 {"distance_mm", m.distance_mm}});
+                if (k > 0) marks.back()["sheet"] = k + 1;
+            }
         }
         Json json{{"id", result.spec->id},
                   {"name", result.spec->shownName()},
                   {"side", std::string(1, sideLetter(result.spec->side))},
-                  {"material", result.spec->material},
-                  {"apply", applyName(result.spec->apply)},
-                  {"windows", mask.windows.size()}};
-        json.update(fitJson(mask.report));
+                  {"material", result.spec->wish.material},
+                  {"apply", applyName(result.spec->wish.apply)},
+                  {"windows", windows},
+                  {"sheets", mask.sheets.size()}};
+        json.update(fitJson(mask.report()));
         json["marks"] = std::move(marks);
         replies.masks.push_back(std::move(json));
-        replies.text += verdictOf(*result.spec, mask.report).plain() + "\n";
-        for (const RegistrationMark& m : mask.marks)
-            replies.text += "    mark " + markSentence(m).plain() + "\n";
-        replies.allLieFlat = replies.allLieFlat && mask.report.liesFlat;
+        replies.text += verdictOf(*result.spec, mask.report()).plain() + "\n";
+        for (const Sheet& sheet : mask.sheets)
+            for (const RegistrationMark& m : sheet.marks)
+                replies.text += "    mark " + markSentence(m).plain() + "\n";
+        replies.allLieFlat = replies.allLieFlat && mask.report().liesFlat;
         replies.warnings.insert(replies.warnings.end(), result.warnings.begin(), result.warnings.end());
     }
     if (results.empty()) replies.text = "The pattern is empty: there are no masks to fit.\n";

@@ -33,7 +33,7 @@ Result<Reply> blankLibrary(const Arguments& words, const Task&) {
         const Result<Body> body = loadBody(*path);
         if (!body) return body.error();
         const Result<std::string> id =
-            putInLibrary(*workshop, *body->job.blank, args->value("id").value_or(""));
+            putInLibrary(*workshop, body->job.get<BlankChapter>(), args->value("id").value_or(""));
         if (!id) return id.error();
         reply.json["id"] = *id;
     } else if (action == "export") {
@@ -69,8 +69,9 @@ Result<Reply> blankTable(const Arguments& words, const Task&) {
     const Result<Body> body = loadBody(args->word(0));
     if (!body) return body.error();
     const bool csv = out->size() > 4 && out->substr(out->size() - 4) == ".csv";
-    const std::string text = csv ? benchTableText(*body->job.blank, body->skin)
-                                 : pdfText({benchTable(*body->job.blank, body->skin, Vec2(210, 297))});
+    const std::string text =
+        csv ? benchTableText(body->job.get<BlankChapter>(), body->skin)
+            : pdfText({benchTable(body->job.get<BlankChapter>(), body->skin, Vec2(210, 297))});
     if (Status ok = writeFileAtomically(*out, text); !ok) return ok.error();
     Reply reply;
     reply.json = Json{{"file", *out}};

@@ -197,15 +197,15 @@ Result<Reply> sprayPlan(const Arguments& words, const Task& task) {
         SpraySpec spray = sprayOfMask(loaded->job, spec.id);
         if (args->has("paint")) spray.paint = paint->id;
         if (args->has("width")) spray.soft_mm.reset();
-        MaskToSpray asked = sprayOf(spec, (*result.mask)->report, spray);
+        MaskToSpray asked = sprayOf(spec, (*result.mask)->report(), spray);
         if (args->has("width")) asked.wantedWidth_mm = *width;
         const Result<SprayPlan> plan = planSpray(asked, *bench, spray.pins);
         if (!plan) {
             Error error = plan.error();
-            const auto& said = loaded->job.spray->masks;
+            const auto& said = loaded->job.get<SprayChapter>().masks;
             for (std::size_t i = 0; i < said.size(); ++i) {
                 if (said[i].mask == spec.id && error.where.rfind("pins", 0) == 0)
-                    error.where = "spray[" + std::to_string(i) + "]." + error.where;
+                    error.where = "spray.masks[" + std::to_string(i) + "]." + error.where;
             }
             return withLine(error, args->word(0));
         }

@@ -10,7 +10,7 @@ namespace {
 /// A job of many masks that takes a while: dots of different sizes along the flank, one mask each side.
 Job manyMasks(int elements) {
     Job job = theDemo();
-    PatternChapter pattern = *job.pattern;
+    PatternChapter pattern = job.get<PatternChapter>();
     pattern.elements.clear();
     for (int i = 0; i < elements; ++i) {
         Element e;
@@ -20,8 +20,8 @@ Job manyMasks(int elements) {
         test::shape(e, test::DotRow{2, 5, 1.5 + 0.1 * i, 1.5, 0});
         pattern.elements.push_back(std::make_shared<const Element>(e));
     }
-    job.pattern = std::make_shared<const PatternChapter>(pattern);
-    job.masks = std::make_shared<const MasksChapter>();
+    job = job.with(pattern);
+    job = job.with(MasksChapter{});
     return job;
 }
 
@@ -86,7 +86,7 @@ TEST_F(WindowTest, AMaskThatIsDoneIsShownWhileOthersAreStillSolved) {
 TEST_F(WindowTest, WhatChangedIsNotCutFromTheMasksBefore) {
     window.showLeaf(CutNumber);
     EXPECT_TRUE(window.results().masks().whole);
-    Element e = *window.document().job().pattern->elements[1];
+    Element e = *window.document().job().get<PatternChapter>().elements[1];
     e.dx_mm += 1;
     window.document().edit(withElement(window.document().job(), 1, e), "move");
     EXPECT_FALSE(window.results().masks().whole);

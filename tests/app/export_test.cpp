@@ -68,13 +68,13 @@ TEST_F(ExportTest, ItsOwnFilesAreReplacedWithoutAQuestionOthersAreNot) {
 TEST_F(ExportTest, SheetsThatAreNoLongerThereAreTakenAway) {
     CutChapter cut;
     cut.sheet = {130, 130};  // small: several sheets
-    window.document().edit(withCut(window.document().job(), cut), "small");
+    window.document().edit(window.document().job().with(cut), "small");
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_TRUE(exportTo(folder.path()).isEmpty());
     const std::size_t many = names(folder.path()).size();
     ASSERT_GE(many, 2u);
     test::write(folder / "other-sheet-7.svg", "not ours");
-    window.document().edit(withCut(window.document().job(), CutChapter{}), "large");
+    window.document().edit(window.document().job().with(CutChapter{}), "large");
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_TRUE(exportTo(folder.path()).isEmpty());
     EXPECT_EQ(names(folder.path()),

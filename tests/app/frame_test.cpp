@@ -24,7 +24,7 @@ Job withManyDots(int count) {
         test::shape(e, test::DotRow{1, 4, 0.4, 0.4, 0});
         pattern.elements.push_back(std::make_shared<const Element>(e));
     }
-    job.pattern = std::make_shared<const PatternChapter>(pattern);
+    job = job.with(pattern);
     return withMasks(job, {});
 }
 
@@ -75,7 +75,7 @@ TEST_F(WindowTest, ANewJobIsEmptyAndUndoStartsAfresh) {
 }
 
 TEST_F(WindowTest, ADirtyJobIsAskedForBeforeANewOne) {
-    Element e = *window.document().job().pattern->elements[1];
+    Element e = *window.document().job().get<PatternChapter>().elements[1];
     e.dx_mm += 1;
     window.document().edit(withElement(window.document().job(), 1, e), "edit");
     int asked = 0;
@@ -100,7 +100,7 @@ TEST_F(WindowTest, EnterPressesTheFocusedButton) {
     ASSERT_TRUE(add);
     add->setFocus();
     QTest::keyClick(add, Qt::Key_Return);
-    EXPECT_EQ(window.document().job().pattern->elements.size(), 4u);
+    EXPECT_EQ(window.document().job().get<PatternChapter>().elements.size(), 4u);
     // Also in a dialog.
     window.library().open();
     ASSERT_TRUE(QTest::qWaitFor([&] { return window.library().ready(); }, 20000));
@@ -166,12 +166,13 @@ TEST_F(WindowTest, AnUnknownKindIsToldWhenItsJobIsOpened) {
     EXPECT_TRUE(window.tellTale().notice().contains("spiral")) << window.tellTale().notice().toStdString();
     ASSERT_TRUE(waitUntilSettled(window));
     window.showLeaf(PatternNumber);
-    for (const ElementPtr& e : window.document().job().pattern->elements) {  // each can be looked at
+    for (const ElementPtr& e :
+         window.document().job().get<PatternChapter>().elements) {  // each can be looked at
         window.view().setElement(e->id);
         QApplication::processEvents();
     }
     leafOf<PatternLeaf>(window).removeSelected();
-    EXPECT_EQ(window.document().job().pattern->elements.size(), 2u);
+    EXPECT_EQ(window.document().job().get<PatternChapter>().elements.size(), 2u);
 }
 
 TEST_F(WindowTest, FieldsOfTheKindPageKeepTheFocusAndNothingJumps) {

@@ -28,7 +28,7 @@ TEST_F(WindowTest, DraggingAStationIsOneStepAndUndoRestoresTheBytes) {
     drag(blank, blank->stationHandle(5, true), QPointF(0, -12));
     const std::string after = bytes();
     EXPECT_NE(after, before);
-    EXPECT_GT(window.document().job().blank->table.stations[5].top_mm, 13.2);
+    EXPECT_GT(window.document().job().get<BlankChapter>().table.stations[5].top_mm, 13.2);
     EXPECT_EQ(window.document().history().count(), 1);
     window.document().history().undo();
     EXPECT_TRUE(bytes() == before);
@@ -62,7 +62,7 @@ TEST_F(WindowTest, AStationStopsAtItsNeighbour) {
     window.view().setStation(5);
     const QPointF line = 0.5 * (blank->stationHandle(5, true) + blank->stationHandle(5, false));
     drag(blank, line, QPointF(400, 0));
-    const auto& stations = window.document().job().blank->table.stations;
+    const auto& stations = window.document().job().get<BlankChapter>().table.stations;
     EXPECT_LT(stations[5].x_mm, stations[6].x_mm);
     EXPECT_GT(stations[5].x_mm, 25.2);
 }
@@ -72,7 +72,7 @@ TEST_F(WindowTest, StationsAreAddedByDoubleClickAndTakenOutByDelete) {
     const double girth = test::need(girthAt(*window.results().body().skin, 30, ""));
     const QPointF between = 0.5 * (blank->stationHandle(5, true) + blank->stationHandle(6, false));
     QTest::mouseDClick(blank, Qt::LeftButton, {}, between.toPoint());
-    ASSERT_EQ(window.document().job().blank->table.stations.size(), 13u);
+    ASSERT_EQ(window.document().job().get<BlankChapter>().table.stations.size(), 13u);
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_NEAR(test::need(girthAt(*window.results().body().skin, 30, "")), girth, 0.3);  // the shape stays
     window.view().setStation(6);
@@ -96,9 +96,9 @@ TEST_F(WindowTest, DraggingDotsMovesThemAlongTheSkin) {
     window.showLeaf(PatternNumber);
     selectElement(1);
     const std::string before = bytes();
-    const double dx = window.document().job().pattern->elements[1]->dx_mm;
+    const double dx = window.document().job().get<PatternChapter>().elements[1]->dx_mm;
     drag(pattern, pattern->openingAt(1, 2), QPointF(15, 0));
-    EXPECT_GT(window.document().job().pattern->elements[1]->dx_mm, dx + 0.5);
+    EXPECT_GT(window.document().job().get<PatternChapter>().elements[1]->dx_mm, dx + 0.5);
     EXPECT_EQ(window.document().history().count(), 1);
     window.document().history().undo();
     EXPECT_TRUE(bytes() == before);
@@ -108,7 +108,9 @@ TEST_F(WindowTest, TypedValuesAreTakenWithUnitsAndNonsenseIsRefused) {
     window.showLeaf(PatternNumber);
     selectElement(1);
     QApplication::processEvents();
-    const auto dots = [&] { return test::dotRow(*window.document().job().pattern->elements[1]); };
+    const auto dots = [&] {
+        return test::dotRow(*window.document().job().get<PatternChapter>().elements[1]);
+    };
     type(chip("Count"), "9");
     EXPECT_EQ(dots().count, 9);
     type(chip("First diameter"), "0.1 in");
@@ -130,7 +132,7 @@ TEST_F(WindowTest, TypedStringGirthSolvesTheFullness) {
     window.view().setStation(4);
     QApplication::processEvents();
     type(chip("String girth"), "93");
-    const Station s = window.document().job().blank->table.stations[4];
+    const Station s = window.document().job().get<BlankChapter>().table.stations[4];
     EXPECT_NEAR(SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth(),
                 93, 0.1);
     const std::string before = bytes();
@@ -144,11 +146,11 @@ TEST_F(WindowTest, ElementsAreAddedUnlinkedAndTakenOut) {
     const std::string before = bytes();
     leafOf<PatternLeaf>(window).addElement(*findKind("dot_row"));
     ASSERT_TRUE(waitUntilSettled(window));
-    EXPECT_EQ(window.document().job().pattern->elements.size(), 4u);
+    EXPECT_EQ(window.document().job().get<PatternChapter>().elements.size(), 4u);
     EXPECT_EQ(window.results().masks().masks.size(), 8u);
     leafOf<PatternLeaf>(window).removeSelected();
     ASSERT_TRUE(waitUntilSettled(window));
-    EXPECT_EQ(window.document().job().pattern->elements.size(), 3u);
+    EXPECT_EQ(window.document().job().get<PatternChapter>().elements.size(), 3u);
     EXPECT_TRUE(bytes() == before);
     while (window.document().history().canUndo()) window.document().history().undo();
     EXPECT_TRUE(bytes() == before);
@@ -157,7 +159,7 @@ TEST_F(WindowTest, ElementsAreAddedUnlinkedAndTakenOut) {
 TEST_F(WindowTest, AMarkOffTheBodyIsShownAtTheEdgeDraggedBackAndPutBack) {
     window.showLeaf(PatternNumber);
     const auto& job = window.document().job();
-    const std::string id = job.pattern->elements[0]->id;
+    const std::string id = job.get<PatternChapter>().elements[0]->id;
     const auto push = [&](double dx) {
         Element e = *elementOf(window.document().job(), id);
         e.dx_mm = dx;
@@ -217,13 +219,13 @@ TEST_F(WindowTest, MovedPiecesBelongToTheJobAndCanBeUndone) {
     ASSERT_TRUE(waitUntilSettled(window));
     const QPointF moved = page->pieceCentre(0);
     EXPECT_GT(moved.y(), start.y() + 20);
-    ASSERT_EQ(window.document().job().cut->places.size(), 1u);
+    ASSERT_EQ(window.document().job().get<CutChapter>().places.size(), 1u);
     EXPECT_EQ(window.document().history().count(), 1);
     const std::string after = bytes();
 
     // The masks change; the piece stays where it was put.
     window.document().beginGesture();
-    Element e = *window.document().job().pattern->elements[1];
+    Element e = *window.document().job().get<PatternChapter>().elements[1];
     e.dx_mm += 1;
     window.document().edit(withElement(window.document().job(), 1, e), "move");
     ASSERT_TRUE(waitUntilSettled(window));
@@ -254,15 +256,16 @@ TEST_F(WindowTest, TheSheetSizeIsTypedAndCheckedAndUndone) {
 
 TEST_F(WindowTest, DimensionsAreTypedOnTheirLines) {
     const std::string before = bytes();
-    const double eye = window.document().job().blank->landmarks.at("eye").points[0].x();
+    const double eye = window.document().job().get<BlankChapter>().landmarks.at("eye").points[0].x();
     QTest::mouseClick(blank, Qt::LeftButton, {},
                       blank->typedBox(BlankPage::Typed::Length).center().toPoint());
     auto* field = chip("Dimension");
     ASSERT_NE(field, nullptr);
     type(field, "90 mm");
     EXPECT_FALSE(field->isVisible());
-    EXPECT_NEAR(window.document().job().blank->table.stations.back().x_mm, 90, 0.011);
-    EXPECT_NEAR(window.document().job().blank->landmarks.at("eye").points[0].x(), 1.5 * eye, 0.02);
+    EXPECT_NEAR(window.document().job().get<BlankChapter>().table.stations.back().x_mm, 90, 0.011);
+    EXPECT_NEAR(window.document().job().get<BlankChapter>().landmarks.at("eye").points[0].x(), 1.5 * eye,
+                0.02);
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_NEAR(window.results().body().skin->length_mm(), 90, 0.011);
     window.document().history().undo();
@@ -285,13 +288,15 @@ TEST_F(WindowTest, DimensionsAreTypedOnTheirLines) {
     blank->setFocus();
     QTest::keyClick(blank, Qt::Key_Return);  // by keyboard: the distance of the selected station
     type(field, "24");
-    EXPECT_EQ(window.document().job().blank->table.stations[5].x_mm, 24);
+    EXPECT_EQ(window.document().job().get<BlankChapter>().table.stations[5].x_mm, 24);
     window.document().history().undo();
     EXPECT_TRUE(bytes() == before);
 }
 
 TEST_F(WindowTest, SinglePointsOfACurveAreDragged) {
-    const auto points = [&] { return window.document().job().blank->landmarks.at("gill_plate").points; };
+    const auto points = [&] {
+        return window.document().job().get<BlankChapter>().landmarks.at("gill_plate").points;
+    };
     const std::string before = bytes();
     const auto start = points();
     QTest::mouseClick(blank, Qt::LeftButton, {}, blank->landmarkHandle("gill_plate").toPoint());
@@ -309,9 +314,9 @@ TEST_F(WindowTest, HandlesAreReachedByKeys) {
     window.showLeaf(PatternNumber);
     selectElement(1);
     QApplication::processEvents();
-    const auto row = [&] { return test::dotRow(*window.document().job().pattern->elements[1]); };
+    const auto row = [&] { return test::dotRow(*window.document().job().get<PatternChapter>().elements[1]); };
     const auto start = row();
-    const double dx = window.document().job().pattern->elements[1]->dx_mm;
+    const double dx = window.document().job().get<PatternChapter>().elements[1]->dx_mm;
     pattern->setFocus();
     QTest::keyClick(pattern, Qt::Key_Space);
     ASSERT_EQ(pattern->handleInHand(), "middle");
@@ -323,10 +328,10 @@ TEST_F(WindowTest, HandlesAreReachedByKeys) {
     ASSERT_EQ(pattern->handleInHand(), "last");
     QTest::keyClick(pattern, Qt::Key_Right, Qt::ShiftModifier);
     EXPECT_NEAR(row().spacing_mm, start.spacing_mm + 1.0 / (start.count - 1), 1e-9);
-    EXPECT_EQ(window.document().job().pattern->elements[1]->dx_mm, dx);
+    EXPECT_EQ(window.document().job().get<PatternChapter>().elements[1]->dx_mm, dx);
     QTest::keyClick(pattern, Qt::Key_Space);  // after the last the whole
     QTest::keyClick(pattern, Qt::Key_Right);
-    EXPECT_NEAR(window.document().job().pattern->elements[1]->dx_mm, dx + 0.1, 1e-9);
+    EXPECT_NEAR(window.document().job().get<PatternChapter>().elements[1]->dx_mm, dx + 0.1, 1e-9);
     EXPECT_EQ(row().first_mm, start.first_mm);
 }
 
@@ -334,19 +339,19 @@ TEST_F(WindowTest, HandlesOfARowSpreadAndBowIt) {
     window.showLeaf(PatternNumber);
     selectElement(1);
     QTest::qWait(50);
-    const auto row = [&] { return test::dotRow(*window.document().job().pattern->elements[1]); };
+    const auto row = [&] { return test::dotRow(*window.document().job().get<PatternChapter>().elements[1]); };
     const std::string before = bytes();
     const test::DotRow start = row();
-    const double from = window.document().job().pattern->elements[1]->dx_mm;
+    const double from = window.document().job().get<PatternChapter>().elements[1]->dx_mm;
     const QPointF first = pattern->handleAt("first");
     drag(pattern, pattern->handleAt("last"), QPointF(14, 0));
     EXPECT_GT(row().spacing_mm, start.spacing_mm + 0.1);
-    EXPECT_EQ(window.document().job().pattern->elements[1]->dx_mm, from);
+    EXPECT_EQ(window.document().job().get<PatternChapter>().elements[1]->dx_mm, from);
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_NEAR(pattern->handleAt("first").x(), first.x(), 0.5);
     const QPointF last = pattern->handleAt("last");
     drag(pattern, pattern->handleAt("first"), QPointF(10, 0));
-    EXPECT_GT(window.document().job().pattern->elements[1]->dx_mm, from + 0.3);
+    EXPECT_GT(window.document().job().get<PatternChapter>().elements[1]->dx_mm, from + 0.3);
     ASSERT_TRUE(waitUntilSettled(window));
     EXPECT_NEAR(pattern->handleAt("last").x(), last.x(), 4);  // along the skin, so only nearly
     const double bow = row().bow_mm;
@@ -355,9 +360,9 @@ TEST_F(WindowTest, HandlesOfARowSpreadAndBowIt) {
     EXPECT_EQ(window.document().history().count(), 3);
     selectElement(0);
     ASSERT_TRUE(waitUntilSettled(window));
-    const double top = test::bars(*window.document().job().pattern->elements[0]).g1_mm;
+    const double top = test::bars(*window.document().job().get<PatternChapter>().elements[0]).g1_mm;
     drag(pattern, pattern->handleAt("upper"), QPointF(0, 10));
-    EXPECT_LT(test::bars(*window.document().job().pattern->elements[0]).g1_mm, top - 0.3);
+    EXPECT_LT(test::bars(*window.document().job().get<PatternChapter>().elements[0]).g1_mm, top - 0.3);
     while (window.document().history().canUndo()) window.document().history().undo();
     EXPECT_TRUE(bytes() == before);
 }
@@ -385,7 +390,7 @@ TEST_F(WindowTest, TheMaskIsSketchedWhileSomethingIsDragged) {
     window.showLeaf(PatternNumber);
     selectElement(1);
     ASSERT_TRUE(waitUntilSettled(window));
-    const auto widest = [](const MaskPtr& mask) { return boxAround({mask->outline}).size().x(); };
+    const auto widest = [](const MaskPtr& mask) { return boxAround({mask->sheets[0].outline}).size().x(); };
     const double before = widest(window.results().sketch()->mask);
     std::vector<Precision> seen;
     bool judgedMeanwhile = false;
@@ -400,7 +405,7 @@ TEST_F(WindowTest, TheMaskIsSketchedWhileSomethingIsDragged) {
     EXPECT_EQ(seen.back(), Precision::Exact);
     EXPECT_GT(widest(window.results().sketch()->mask), before + 1);
     const auto& judged = resultInView().mask;
-    EXPECT_EQ((*judged)->outline.size(), window.results().sketch()->mask->outline.size());
+    EXPECT_EQ((*judged)->sheets[0].outline.size(), window.results().sketch()->mask->sheets[0].outline.size());
     EXPECT_NEAR(widest(*judged), widest(window.results().sketch()->mask), 1e-9);
 }
 
@@ -426,7 +431,7 @@ TEST_F(WindowTest, PicturesFollowAHandThatNeverRests) {
     EXPECT_GE(sketches, 2);
     QTest::mouseRelease(blank, Qt::LeftButton, {}, (from - QPointF(0, 10)).toPoint());
     ASSERT_TRUE(waitUntilSettled(window));
-    EXPECT_EQ(window.results().body().blank, window.document().job().blank);
+    EXPECT_EQ(window.results().body().blank, window.document().job().part<BlankChapter>());
     EXPECT_EQ(window.results().sketch()->precision, Precision::Exact);
 }
 
@@ -437,14 +442,14 @@ TEST_F(WindowTest, PanelsBecomeTabsWhereThereIsLittleRoom) {
     window.resize(1024, 700);
     QTest::qWait(100);
     ASSERT_TRUE(page->tabbed());
-    const std::string material = page->inView().spec->material;
+    const std::string material = page->inView().spec->wish.material;
     QTest::mouseClick(page, Qt::LeftButton, {}, page->materialBox(4).center().toPoint());
-    EXPECT_EQ(page->inView().spec->material, material);  // another tab is in front
+    EXPECT_EQ(page->inView().spec->wish.material, material);  // another tab is in front
     page->setFocus();
     QTest::keyClick(page, Qt::Key_Left);  // round to the last tab
     QTest::mouseClick(page, Qt::LeftButton, {}, page->materialBox(4).center().toPoint());
     ASSERT_TRUE(waitUntilSettled(window));
-    EXPECT_EQ(page->inView().spec->material, sheetMaterials()[4].id);
+    EXPECT_EQ(page->inView().spec->wish.material, sheetMaterials()[4].id);
 }
 
 TEST_F(WindowTest, NonsenseIsRefusedInEveryField) {

@@ -77,7 +77,7 @@ TEST_F(Nearer, HandlesAreWhereTheyAreSeen) {
     window.showLeaf(PatternNumber);
     selectElement(0);
     ASSERT_TRUE(waitUntilSettled(window));
-    const auto dx = [&] { return window.document().job().pattern->elements[0]->dx_mm; };
+    const auto dx = [&] { return window.document().job().get<PatternChapter>().elements[0]->dx_mm; };
     const double start = dx();
     drag(pattern, pattern->handleAt("first"), QPointF(40, 0));
     ASSERT_TRUE(waitUntilSettled(window));

@@ -43,7 +43,7 @@ TEST_F(WindowTest, AValueHalfTypedStaysWithItsElement) {
     auto* strip = window.findChild<JobStrip*>();
     QTest::mouseClick(strip, Qt::LeftButton, {}, QPoint(strip->width() - 66, 22));  // undo
     QApplication::processEvents();
-    ASSERT_EQ(window.document().job().pattern->elements.size(), 3u);
+    ASSERT_EQ(window.document().job().get<PatternChapter>().elements.size(), 3u);
     EXPECT_EQ(window.view().element(), "red-dots");
     if (ValueChip* still = chip("Count")) QTest::keyClick(still, Qt::Key_Return);
     EXPECT_EQ(countOf(window.document().job(), "parr-bars"), 5);
@@ -60,7 +60,7 @@ TEST_F(WindowTest, AChipWhoseElementIsGoneChangesNothing) {
     count->selectAll();
     QTest::keyClicks(count, "3");
     // Another kind of mark takes the id meanwhile, then the mark goes altogether.
-    Element e = *window.document().job().pattern->elements[1];
+    Element e = *window.document().job().get<PatternChapter>().elements[1];
     test::shape(e, test::Bars{});
     window.document().edit(withElement(window.document().job(), 1, e), "kind");
     emit count->committed(3);
@@ -80,11 +80,11 @@ TEST_F(WindowTest, AStationsValueStaysWithItsStation) {
     height->setFocus();
     height->selectAll();
     QTest::keyClicks(height, "9");
-    const Station six = window.document().job().blank->table.stations[6];
+    const Station six = window.document().job().get<BlankChapter>().table.stations[6];
     window.view().setStation(6);
     QTest::keyClick(height, Qt::Key_Return);
-    EXPECT_EQ(window.document().job().blank->table.stations[6].top_mm, six.top_mm);
-    EXPECT_EQ(window.document().job().blank->table.stations[5].top_mm, 9);
+    EXPECT_EQ(window.document().job().get<BlankChapter>().table.stations[6].top_mm, six.top_mm);
+    EXPECT_EQ(window.document().job().get<BlankChapter>().table.stations[5].top_mm, 9);
 }
 
 TEST_F(WindowTest, ALandmarksValueStaysWithItsLandmark) {
@@ -93,11 +93,11 @@ TEST_F(WindowTest, ALandmarksValueStaysWithItsLandmark) {
     QApplication::processEvents();
     ValueChip* along = chip("Distance from the nose");
     ASSERT_TRUE(along);
-    const auto tie = window.document().job().blank->landmarks.at("line_tie").points;
+    const auto tie = window.document().job().get<BlankChapter>().landmarks.at("line_tie").points;
     window.view().setLandmark("line_tie");
     emit along->committed(10);
-    EXPECT_EQ(window.document().job().blank->landmarks.at("line_tie").points, tie);
-    EXPECT_EQ(window.document().job().blank->landmarks.at("eye").points.front().x(), 10);
+    EXPECT_EQ(window.document().job().get<BlankChapter>().landmarks.at("line_tie").points, tie);
+    EXPECT_EQ(window.document().job().get<BlankChapter>().landmarks.at("eye").points.front().x(), 10);
 }
 
 TEST_F(WindowTest, TheNeighbourIsSelectedWhenTheSelectedGoes) {
@@ -192,7 +192,7 @@ TEST(Writing, ABlankKeptIsThereWhenTheProgramEnds) {
         store.open();
         ASSERT_TRUE(QTest::qWaitFor([&] { return store.ready(); }, 20000));
         before = test::need(libraryBlanks(store.workshop())).size();
-        store.add(*theDemo().blank);
+        store.add(*theDemo().part<BlankChapter>());
     }  // at once
     const Workshop workshop = test::need(Workshop::open(state / "workshop.sqlite", Workshop::Access::Read));
     EXPECT_EQ(test::need(libraryBlanks(workshop)).size(), before + 1);
@@ -253,7 +253,7 @@ TEST_F(WindowTest, AfterATroubleTheWindowLivesAndTheJobIsIntact) {
 
 Job withDotsAt(double dx_mm) {
     Job job = theDemo();
-    Element e = *job.pattern->elements[1];
+    Element e = *job.get<PatternChapter>().elements[1];
     e.dx_mm = dx_mm;
     return withElement(job, 1, e);
 }
@@ -266,7 +266,7 @@ TEST(Recovery, TheFirstEditAfterOpeningAndAfterSavingLeavesACopy) {
     document.open(theDemo(), path);
     const auto copyHolds = [&](double dx) {
         const auto copy = loadJob(safe.copyPath().toStdString());
-        return copy && copy->job.pattern->elements[1]->dx_mm == dx;
+        return copy && copy->job.get<PatternChapter>().elements[1]->dx_mm == dx;
     };
     document.beginGesture();
     document.edit(withDotsAt(7.25), "one");  // one edit, and nothing after it
@@ -294,7 +294,8 @@ TEST(Recovery, OneEditThenKilledIsOffered) {
     const Safekeeping safe(document, QString::fromStdString(state.path()));
     const auto left = safe.leftBehind();
     ASSERT_EQ(left.size(), 1u);
-    EXPECT_EQ(test::need(loadJob(left[0].copy.toStdString())).job.pattern->elements[1]->dx_mm, 7.25);
+    EXPECT_EQ(test::need(loadJob(left[0].copy.toStdString())).job.get<PatternChapter>().elements[1]->dx_mm,
+              7.25);
 }
 
 TEST(Recovery, ARecoveredJobIsUnsavedUntilItIsSaved) {

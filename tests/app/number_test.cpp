@@ -7,7 +7,7 @@ namespace nine::app {
 namespace {
 
 double spacingOf(const Job& job) {
-    return test::dotRow(*job.pattern->elements[1]).spacing_mm;
+    return test::dotRow(*job.get<PatternChapter>().elements[1]).spacing_mm;
 }
 
 class NumberTest : public WindowTest {
@@ -85,7 +85,7 @@ TEST_F(NumberTest, ARefusalIsSaidUnderTheNumberUntilItIsRight) {
     EXPECT_EQ(chip("Spacing")->text(), "5.0");
     type(chip("Count"), "99999999999");
     EXPECT_TRUE(refused());
-    EXPECT_EQ(test::dotRow(*window.document().job().pattern->elements[1]).count, 8);
+    EXPECT_EQ(test::dotRow(*window.document().job().get<PatternChapter>().elements[1]).count, 8);
 }
 
 TEST_F(NumberTest, UndoIsTheJobsWhileNothingIsHalfTyped) {

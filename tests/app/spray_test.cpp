@@ -174,7 +174,7 @@ TEST_F(SprayTest, AMaskThatStandsOffShowsWhereAndTheFlagKeyLeadsThere) {
     std::vector<MaskSpecPtr> masks = maskSpecs(window.document().job());
     for (const std::size_t i : {std::size_t{0}, std::size_t{1}}) {
         MaskSpec spec = *masks[i];
-        spec.material = "film";
+        spec.wish.material = "film";
         masks[i] = std::make_shared<const MaskSpec>(spec);
     }
     window.document().edit(withMasks(window.document().job(), masks), "test");
@@ -182,12 +182,12 @@ TEST_F(SprayTest, AMaskThatStandsOffShowsWhereAndTheFlagKeyLeadsThere) {
     selectMask(0);
     QApplication::processEvents();
     ASSERT_TRUE(study().ready());
-    EXPECT_GT(study().worst.lift_mm, 0.9 * study().mask->report.lift_mm);
+    EXPECT_GT(study().worst.lift_mm, 0.9 * study().mask->report().lift_mm);
     EXPECT_FALSE(study().plan->meetsWish);
     EXPECT_TRUE(verdict().contains("opening 3 of parr-bars")) << verdict().toStdString();
     // Away from the worst place the sheet stands off less and the edge is sharper.
     const auto worst = leafOf<SprayLeaf>(window).desk().edgeAt(study().worst.skin);
-    const auto end = leafOf<SprayLeaf>(window).desk().edgeAt(study().mask->flat->patch.high);
+    const auto end = leafOf<SprayLeaf>(window).desk().edgeAt(study().mask->sheets[0].flat->patch.high());
     ASSERT_TRUE(worst && end);
     EXPECT_GT(worst->edge.width_mm, end->edge.width_mm + 0.5);
     ASSERT_NE(button("See the mask"), nullptr);
@@ -309,7 +309,9 @@ TEST_F(WindowTest, AGillMarkIsAddedDraggedAndSprayedTwice) {
     const std::string before = bytes();
     leafOf<PatternLeaf>(window).addElement(*findKind("gill_mark"));
     ASSERT_TRUE(waitUntilSettled(window));
-    const auto mark = [&] { return test::gillMark(*window.document().job().pattern->elements[3]); };
+    const auto mark = [&] {
+        return test::gillMark(*window.document().job().get<PatternChapter>().elements[3]);
+    };
     ASSERT_EQ(window.results().body().art.size(), 4u);
     ASSERT_TRUE(window.results().body().art[3]);
     type(chip("Move between the passes"), "0.8");

@@ -98,12 +98,12 @@ TEST_F(TextTest, NothingIsCutOffOrLiesOverSomethingElse) {
 
 TEST_F(TextTest, LongNamesFindRoom) {
     Job job = window.document().job();
-    Element e = *job.pattern->elements[1];
+    Element e = *job.get<PatternChapter>().elements[1];
     e.name = "Extraordinarily long-winded red dots along the middle of the side, with halo";
     job = withElement(job, 1, e);
-    BlankChapter blankChapter = *job.blank;
+    BlankChapter blankChapter = job.get<BlankChapter>();
     blankChapter.name = "The crankbait that was carved from lime wood on a very long winter evening";
-    job = withBlank(job, blankChapter);
+    job = job.with(blankChapter);
     window.document().open(job, {});
     selectElement(1);
     window.resize(1024, 700);

@@ -52,7 +52,7 @@ class Ways : public WindowTest {
             if (action->text() == entry) return action->trigger();
         FAIL() << entry.toStdString();
     }
-    const BlankChapter& body() { return *window.document().job().blank; }
+    const BlankChapter& body() { return window.document().job().get<BlankChapter>(); }
 };
 
 TEST_F(Ways, FromNothingToATracedBody) {
@@ -182,7 +182,7 @@ TEST_F(Ways, APhotoIsLaidOverTheBodyOfTheJob) {
     for (Station& station : taller.table.stations)
         if (station.top_mm > 0) station.top_mm += 2;
     window.document().beginGesture();
-    window.document().edit(withBlank(window.document().job(), taller), "taller");
+    window.document().edit(window.document().job().with(taller), "taller");
     ASSERT_TRUE(looked());
     EXPECT_GT(std::abs(desk().side().check->worst.off_mm), 0.8);
     window.document().history().undo();

@@ -84,7 +84,7 @@ class WindowTest : public ::testing::Test {
     }
     /// Elements and masks by their place in the demo.
     void selectElement(int place) {
-        const auto& all = window.document().job().pattern->elements;
+        const auto& all = window.document().job().get<PatternChapter>().elements;
         if (static_cast<std::size_t>(place) < all.size())
             window.view().setElement(all[static_cast<std::size_t>(place)]->id);
     }

@@ -46,8 +46,8 @@ TEST_F(WindowTest, ReadingsAreSavedThroughTheDialogAndReadBack) {
     ASSERT_TRUE(QFile::exists(path));
     JobDocument other;
     ASSERT_TRUE(other.openFile(path));
-    EXPECT_EQ(stationTableText(other.job().blank->table, ""),
-              stationTableText(window.document().job().blank->table, ""));
+    EXPECT_EQ(stationTableText(other.job().get<BlankChapter>().table, ""),
+              stationTableText(window.document().job().get<BlankChapter>().table, ""));
 }
 
 TEST_F(WindowTest, InchesEverywhereAtOnce) {
@@ -58,7 +58,8 @@ TEST_F(WindowTest, InchesEverywhereAtOnce) {
     QApplication::processEvents();
     EXPECT_EQ(chip("Spacing")->text(), "0.157");
     type(chip("Spacing"), "0.2");
-    EXPECT_NEAR(test::dotRow(*window.document().job().pattern->elements[1]).spacing_mm, 5.08, 1e-12);
+    EXPECT_NEAR(test::dotRow(*window.document().job().get<PatternChapter>().elements[1]).spacing_mm, 5.08,
+                1e-12);
     useInches(false);
 }
 
@@ -80,7 +81,8 @@ TEST_F(WindowTest, StifferSheetIsAFaultAndTheRepairMendsIt) {
 /// The mask in view follows a drag before it is judged: coarse, then exact, then with its verdict.
 TEST_F(WindowTest, ElementAndMaskAreOneSelection) {
     selectElement(2);
-    EXPECT_EQ(resultInView().spec->elements[0], window.document().job().pattern->elements[2]->id);
+    EXPECT_EQ(resultInView().spec->wish.elements[0],
+              window.document().job().get<PatternChapter>().elements[2]->id);
     window.view().setSides(Sides::Right);
     EXPECT_EQ(resultInView().spec->side, Side::Right);
     selectMask(0);
@@ -90,10 +92,10 @@ TEST_F(WindowTest, ElementAndMaskAreOneSelection) {
 /// A mask that opens several elements stays selected while it is changed.
 TEST_F(WindowTest, ASharedMaskStaysSelected) {
     Job job = window.document().job();
-    auto masks = job.masks->masks;
+    auto masks = job.get<MasksChapter>().masks;
     MaskSpec shared = *masks[0];
     shared.id = "shared-L";
-    shared.elements = {"parr-bars", "red-dots"};
+    shared.wish.elements = {"parr-bars", "red-dots"};
     masks.push_back(std::make_shared<const MaskSpec>(shared));
     window.document().edit(withMasks(job, masks), "add");
     const int index = static_cast<int>(masks.size()) - 1;
@@ -101,7 +103,7 @@ TEST_F(WindowTest, ASharedMaskStaysSelected) {
     EXPECT_EQ(elementInView(), 0);
     leafOf<MasksLeaf>(window).useMaterial(4);
     EXPECT_EQ(maskInView(), index);
-    EXPECT_EQ(maskSpecs(window.document().job())[static_cast<std::size_t>(index)]->material,
+    EXPECT_EQ(maskSpecs(window.document().job())[static_cast<std::size_t>(index)]->wish.material,
               sheetMaterials()[4].id);
 }
 
@@ -139,7 +141,7 @@ TEST_F(WindowTest, SavedJobsReadBackAndDirtyFollows) {
     ASSERT_TRUE(window.document().save(path));
     EXPECT_FALSE(window.document().dirty());
     window.document().beginGesture();
-    Element e = *window.document().job().pattern->elements[0];
+    Element e = *window.document().job().get<PatternChapter>().elements[0];
     e.dx_mm += 1;
     window.document().edit(withElement(window.document().job(), 0, e), "move");
     EXPECT_TRUE(window.document().dirty());
@@ -271,7 +273,7 @@ TEST_F(WindowTest, WrongFilesInTheDialogGiveASentenceAndKeepTheJob) {
 
 TEST_F(WindowTest, AJobThatCannotBeSavedIsSaidAndStaysChanged) {
     window.document().beginGesture();
-    Element e = *window.document().job().pattern->elements[0];
+    Element e = *window.document().job().get<PatternChapter>().elements[0];
     e.dx_mm += 1;
     window.document().edit(withElement(window.document().job(), 0, e), "move");
     DialogAnswer answer("/proc/no.nineleaves.json");
@@ -289,7 +291,7 @@ TEST_F(WindowTest, TheFlagKeyGoesToWhatIsWrongAndTheRepairMendsIt) {
     window.showLeaf(BlankNumber);
     QTest::keyClick(&window, Qt::Key_F);
     EXPECT_EQ(window.currentLeaf(), MasksNumber);
-    EXPECT_FALSE((*resultInView().mask)->report.liesFlat);
+    EXPECT_FALSE((*resultInView().mask)->report().liesFlat);
     for (QPushButton* b : window.tellTale().findChildren<QPushButton*>()) {
         if (b->isVisible() && b->text() == window.tellTale().verdict().repair) {
             b->click();
@@ -386,7 +388,7 @@ TEST(Recovery, AKilledRunLosesNothing) {
     const test::TemporaryFolder state;
     const std::string edited = [&] {
         Job job = test::need(demoJob());
-        Element e = *job.pattern->elements[1];
+        Element e = *job.get<PatternChapter>().elements[1];
         e.dx_mm = 7.25;
         return jobText(withElement(job, 1, e));
     }();
@@ -454,7 +456,7 @@ TEST(Recovery, AKilledRunLosesNothing) {
 /// the two jobs that were being kept.
 TEST(Recovery, AKillInTheMiddleOfAutosavingLeavesAWholeCopy) {
     const Job first = test::need(demoJob());
-    Element moved = *first.pattern->elements[1];
+    Element moved = *first.get<PatternChapter>().elements[1];
     moved.dx_mm = 7.25;
     const Job second = withElement(first, 1, moved);
     const std::string texts[] = {jobText(first), jobText(second)};

@@ -51,7 +51,7 @@ TEST(NumberTable, SaysWhatIsWrongAndWhere) {
 }
 
 TEST(Memo, ComputesOnceAndHoldsItsKeys) {
-    Memo<int> memo(2);
+    Memo<int, std::string> memo(2);
     int computed = 0;
     auto key = std::make_shared<const int>(1);
     const std::weak_ptr<const int> watch = key;
@@ -73,8 +73,8 @@ TEST(Memo, ComputesOnceAndHoldsItsKeys) {
 
 TEST(Memo, DoesNotRememberFailure) {
     Memo<int> memo(2);
-    EXPECT_EQ(memo.get({}, "x", [] { return std::shared_ptr<const int>(); }), nullptr);
-    EXPECT_EQ(*memo.get({}, "x", [] { return std::make_shared<const int>(7); }), 7);
+    EXPECT_EQ(memo.get({}, {}, [] { return std::shared_ptr<const int>(); }), nullptr);
+    EXPECT_EQ(*memo.get({}, {}, [] { return std::make_shared<const int>(7); }), 7);
 }
 
 TEST(Task, CopiesShareCancellation) {

@@ -90,7 +90,7 @@ TEST(SprayPlanCli, PinsOfTheJobAndABenchFileAreKept) {
     const TemporaryFolder folder;
     auto job = nlohmann::json::parse(need(readFile(example("sedge60-brook-char.nineleaves.json"))));
     const auto planOf = [&](const nlohmann::json& spray, const std::string& more = "") {
-        job["spray"] = spray;
+        job["spray"]["masks"] = spray;
         (void)writeFileAtomically(folder.path() + "/job.nineleaves.json", job.dump(1));
         return cli("spray plan " + quoted(folder.path() + "/job.nineleaves.json") + " --json" + more);
     };
@@ -105,7 +105,7 @@ TEST(SprayPlanCli, PinsOfTheJobAndABenchFileAreKept) {
     const auto clash = planOf({{{"mask", "red-dots-L"}, {"pins", {{"needle_mm", 0.2}, {"flow_ml_min", 3}}}}});
     EXPECT_EQ(clash.exitCode, 1);
     EXPECT_EQ(clash.json()["error"]["code"], "pins_contradict");
-    EXPECT_NE(clash.json()["error"]["where"].get<std::string>().find("spray[0].pins.needle_mm"),
+    EXPECT_NE(clash.json()["error"]["where"].get<std::string>().find("spray.masks[0].pins.needle_mm"),
               std::string::npos)
         << clash.json()["error"]["where"];
 

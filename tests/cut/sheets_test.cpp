@@ -47,8 +47,8 @@ TEST(Sheets, DraggingAPieceSettlesThePagesOfAll) {
     const CutPages pages = need(layOutPieces({of("a", "film"), of("b", "film"), of("c", "film")}, {210, 297},
                                              {{"b", 99, {100, 200}, {}}, {"c", 50, {100, 200}, {}}}));
     const Job job = withPlacesOf(Job{}, pages, 0);
-    ASSERT_EQ(job.cut->places.size(), 3u);
-    for (const PiecePlace& place : job.cut->places)
+    ASSERT_EQ(job.get<CutChapter>().places.size(), 3u);
+    for (const PiecePlace& place : job.get<CutChapter>().places)
         EXPECT_EQ(place.page, pages.pieces[static_cast<std::size_t>(place.piece[0] - 'a')].page)
             << place.piece;
 }

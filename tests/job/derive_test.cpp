@@ -28,15 +28,15 @@ Job jobOf(std::vector<ElementPtr> elements, std::vector<MaskSpecPtr> masks = {})
     Job job = need(demoJob());
     PatternChapter pattern;
     pattern.elements = std::move(elements);
-    job.pattern = std::make_shared<const PatternChapter>(pattern);
+    job = job.with(pattern);
     return withMasks(job, std::move(masks));
 }
 
 MaskSpecPtr maskOf(const std::vector<ElementPtr>& elements, Side side = Side::Left) {
     MaskSpec spec;
     spec.id = side == Side::Left ? "all-L" : "all-R";
-    for (const ElementPtr& e : elements) spec.elements.push_back(e->id);
-    spec.material = "tape";
+    for (const ElementPtr& e : elements) spec.wish.elements.push_back(e->id);
+    spec.wish.material = "tape";
     spec.side = side;
     return std::make_shared<const MaskSpec>(spec);
 }
@@ -52,23 +52,24 @@ TEST(Windows, WhatLiesInsideAnotherIsOneWindow) {
     nested.push_back(dots("small", {26.8, 1}, 1, 3, 1.2));
     nested.push_back(dots("apart", {38, 1}, 2));
     const MaskPtr mask = cut(jobOf(nested, {maskOf(nested)}));
-    ASSERT_EQ(mask->windows.size(), 2u);
-    EXPECT_EQ(mask->windows[0].element, "large");
-    EXPECT_EQ(mask->windows[1].element, "apart");
-    EXPECT_TRUE(mask->windows[0].islands.empty());
+    ASSERT_EQ(mask->sheets[0].windows.size(), 2u);
+    EXPECT_EQ(mask->sheets[0].windows[0].element, "large");
+    EXPECT_EQ(mask->sheets[0].windows[1].element, "apart");
+    EXPECT_TRUE(mask->sheets[0].windows[0].islands.empty());
     // A disc of 6 mm on a sheet that stretches by a per cent or so.
-    EXPECT_NEAR(mask->windows[0].area_mm2, 9 * 3.14159265, 0.04 * 9 * 3.14159265);
+    EXPECT_NEAR(mask->sheets[0].windows[0].area_mm2, 9 * 3.14159265, 0.04 * 9 * 3.14159265);
 }
 
 TEST(Windows, OverlappingElementsAreUnited) {
     const std::vector<ElementPtr> both{dots("a", {28, 1}, 4), dots("b", {30, 1}, 4)};
     const MaskPtr mask = cut(jobOf(both, {maskOf(both)}));
-    ASSERT_EQ(mask->windows.size(), 1u);
+    ASSERT_EQ(mask->sheets[0].windows.size(), 1u);
     // Two discs of radius 2, 2 mm apart: the lens between them counts once.
     const double lens = 2 * 4 * std::acos(0.5) - 0.5 * 2 * std::sqrt(16.0 - 4);
     const double wanted = 2 * 4 * 3.14159265 - lens;
-    EXPECT_NEAR(mask->windows[0].area_mm2, wanted, 0.04 * wanted);
-    EXPECT_NEAR(mask->windows[0].centre.y(), centroid(mask->windows[0].outline).y(), 1e-9);
+    EXPECT_NEAR(mask->sheets[0].windows[0].area_mm2, wanted, 0.04 * wanted);
+    EXPECT_NEAR(mask->sheets[0].windows[0].centre.y(), centroid(mask->sheets[0].windows[0].outline).y(),
+                1e-9);
 }
 
 TEST(Windows, SheetThatStandsFreeIsAnIslandAndTold) {
@@ -82,19 +83,22 @@ TEST(Windows, SheetThatStandsFreeIsAnIslandAndTold) {
     const auto results = derived.masks(job, 300);
     for (const MaskResult& result : results) {
         const Mask& mask = *need(result.mask);
-        ASSERT_EQ(mask.windows.size(), 1u);
-        ASSERT_EQ(mask.windows[0].islands.size(), 1u);
-        EXPECT_GT(mask.windows[0].area_mm2, 0);
-        EXPECT_NEAR(mask.windows[0].area_mm2,
-                    polygonArea(mask.windows[0].outline) + polygonArea(mask.windows[0].islands[0]), 1e-9);
-        EXPECT_LT(polygonArea(mask.windows[0].islands[0]), -4);
-        EXPECT_TRUE(contains(mask.windows[0].outline, mask.windows[0].islands[0].front()));
+        ASSERT_EQ(mask.sheets[0].windows.size(), 1u);
+        ASSERT_EQ(mask.sheets[0].windows[0].islands.size(), 1u);
+        EXPECT_GT(mask.sheets[0].windows[0].area_mm2, 0);
+        EXPECT_NEAR(mask.sheets[0].windows[0].area_mm2,
+                    polygonArea(mask.sheets[0].windows[0].outline) +
+                        polygonArea(mask.sheets[0].windows[0].islands[0]),
+                    1e-9);
+        EXPECT_LT(polygonArea(mask.sheets[0].windows[0].islands[0]), -4);
+        EXPECT_TRUE(
+            contains(mask.sheets[0].windows[0].outline, mask.sheets[0].windows[0].islands[0].front()));
         ASSERT_EQ(result.warnings.size(), 1u);
         EXPECT_EQ(result.warnings[0].code, "island");
         EXPECT_NE(result.warnings[0].text().find("fall out"), std::string::npos);
     }
-    EXPECT_EQ(results[0].warnings[0].where, "masks[0]");
-    EXPECT_EQ(results[1].warnings[0].where, "masks[1]");  // not that of its twin
+    EXPECT_EQ(results[0].warnings[0].where, "masks.masks[0]");
+    EXPECT_EQ(results[1].warnings[0].where, "masks.masks[1]");  // not that of its twin
     // The island is cut like everything else, before the window that frees it.
     const CutPages pages = need(cutPages(job, results));
     const Drawing page = drawPage(pages, 0, {"t", {}});
@@ -105,9 +109,9 @@ TEST(Windows, SheetThatStandsFreeIsAnIslandAndTold) {
 TEST(Windows, ApartStayAsTheyWereDrawn) {
     const std::vector<ElementPtr> row{dots("row", {24, 1}, 2, 4, 4)};
     const MaskPtr mask = cut(jobOf(row, {maskOf(row)}));
-    ASSERT_EQ(mask->windows.size(), 4u);
+    ASSERT_EQ(mask->sheets[0].windows.size(), 4u);
     for (std::size_t i = 1; i < 4; ++i)
-        EXPECT_GT(mask->windows[i].centre.x(), mask->windows[i - 1].centre.x() + 3);
+        EXPECT_GT(mask->sheets[0].windows[i].centre.x(), mask->sheets[0].windows[i - 1].centre.x() + 3);
 }
 
 TEST(Derive, TakingOneOutDrawsNoOtherAgain) {
@@ -120,7 +124,7 @@ TEST(Derive, TakingOneOutDrawsNoOtherAgain) {
     elements.erase(elements.begin());
     const Job fewer = jobOf(elements);
     Job same = fewer;
-    same.blank = job.blank;
+    same = same.withPart(job.part<BlankChapter>());
     for (std::size_t i = 0; i < elements.size(); ++i)
         EXPECT_EQ(need(derived.art(same, i)), before[i + 1]) << i;
 }
@@ -131,7 +135,7 @@ TEST(Derive, PlacesFollowTheJobThatAsks) {
     Derivations derived;
     EXPECT_EQ(derived.art(job, 1).error().where, "pattern.elements[1]");
     Job turned = jobOf({elements[1], elements[0]});
-    turned.blank = job.blank;
+    turned = turned.withPart(job.part<BlankChapter>());
     EXPECT_EQ(derived.art(turned, 0).error().where, "pattern.elements[0]");
     EXPECT_EQ(derived.masks(turned, 200)[0].mask.error().where, "pattern.elements[0]");
 }
@@ -146,7 +150,7 @@ TEST(Derive, TwoLargeJobsAreRememberedTogether) {
     }
     const Job one = jobOf(first);
     Job two = jobOf(second);
-    two.blank = one.blank;
+    two = two.withPart(one.part<BlankChapter>());
     Derivations derived;
     std::vector<ArtPtr> drawn;
     for (int round = 0; round < 2; ++round) {
@@ -184,10 +188,10 @@ TEST(Derive, AMarginChangedSolvesAgain) {
     Derivations derived;
     MaskSpec spec = *maskOf(one);
     const Job job = jobOf(one, {std::make_shared<const MaskSpec>(spec)});
-    const double narrow = need(derived.cutOnly(job, spec, Precision::Exact))->report.vertices;
-    const Box2 before = boxAround({need(derived.cutOnly(job, spec, Precision::Exact))->outline});
-    spec.margin_mm = 10;
-    const Box2 after = boxAround({need(derived.cutOnly(job, spec, Precision::Exact))->outline});
+    const double narrow = need(derived.cutOnly(job, spec, Precision::Exact))->report().vertices;
+    const Box2 before = boxAround({need(derived.cutOnly(job, spec, Precision::Exact))->sheets[0].outline});
+    spec.wish.values.set("margin_mm", 10.0);
+    const Box2 after = boxAround({need(derived.cutOnly(job, spec, Precision::Exact))->sheets[0].outline});
     EXPECT_GT(narrow, 0);
     EXPECT_NEAR(after.size().y() - before.size().y(), 8, 0.5);
 }
@@ -195,13 +199,13 @@ TEST(Derive, AMarginChangedSolvesAgain) {
 TEST(Derive, BareSkinUnderAnOpeningIsTold) {
     const std::vector<ElementPtr> row{dots("row", {20, 1}, 2, 6, 4)};
     Job job = jobOf(row);
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     Zone zone;
     zone.id = "z";
     zone.name = "clip place";
     zone.polygon = {{31, 0}, {33, 0}, {33, 2}, {31, 2}};
     blank.zones = {zone};
-    job = withBlank(job, blank);
+    job = job.with(blank);
     Derivations derived;
     const Warnings told = need(derived.art(job, 0))->warnings;
     ASSERT_EQ(told.size(), 1u);
@@ -210,16 +214,16 @@ TEST(Derive, BareSkinUnderAnOpeningIsTold) {
         << told[0].text();
     blank.zones[0].noPaint = false;
     Derivations again;
-    EXPECT_TRUE(need(again.art(withBlank(job, blank), 0))->warnings.empty());
+    EXPECT_TRUE(need(again.art(job.with(blank), 0))->warnings.empty());
 }
 
 TEST(Derive, TheSheetReachesRoundAllItOpens) {
     const std::vector<ElementPtr> two{dots("near", {20, 1}, 2), dots("far", {44, -4}, 2)};
     const MaskPtr mask = cut(jobOf(two, {maskOf(two)}));
-    ASSERT_EQ(mask->windows.size(), 2u);
-    for (const Window& window : mask->windows) {
-        for (const Vec2& p : window.outline) EXPECT_TRUE(contains(mask->outline, p));
-        EXPECT_GT(borderDistance(window.outline, mask->outline),
+    ASSERT_EQ(mask->sheets[0].windows.size(), 2u);
+    for (const Window& window : mask->sheets[0].windows) {
+        for (const Vec2& p : window.outline) EXPECT_TRUE(contains(mask->sheets[0].outline, p));
+        EXPECT_GT(borderDistance(window.outline, mask->sheets[0].outline),
                   4);  // a margin of 6 mm, but for rounded corners
     }
 }
@@ -228,7 +232,7 @@ TEST(Derive, RightHandMarksAreMirroredToo) {
     const Job job = need(demoJob());
     Derivations derived;
     const auto masks = derived.masks(job, 200);
-    const auto &left = (*masks[0].mask)->marks, &right = (*masks[1].mask)->marks;
+    const auto &left = (*masks[0].mask)->sheets[0].marks, &right = (*masks[1].mask)->sheets[0].marks;
     ASSERT_EQ(left.size(), right.size());
     for (std::size_t i = 0; i < left.size(); ++i) {
         EXPECT_EQ(right[i].flat, Vec2(-left[i].flat.x(), left[i].flat.y()));
@@ -243,14 +247,14 @@ TEST(Derive, MarksAreTiedToTheNearestThingThatCanBeFelt) {
     Derivations derived;
     const SkinPtr skin = need(derived.skin(job));
     for (const MaskResult& result : derived.masks(job, 200)) {
-        for (const RegistrationMark& mark : need(result.mask)->marks) {
+        for (const RegistrationMark& mark : need(result.mask)->sheets[0].marks) {
             const Vec3 at = skin->at({Side::Left, mark.skin.x(), mark.skin.y()}).position;
             std::string nearest;
             double least = 1e9;
             for (const char* name :
                  {"line_tie", "bill_slot", "eye", "gill_plate", "belly_hanger", "tail_hanger", "tail_root"}) {
-                const auto found = job.blank->landmarks.find(name);
-                if (found == job.blank->landmarks.end()) continue;
+                const auto found = job.get<BlankChapter>().landmarks.find(name);
+                if (found == job.get<BlankChapter>().landmarks.end()) continue;
                 const Vec2 p = referencePoint(found->second, mark.skin.y());
                 const double d = (skin->at({Side::Left, p.x(), p.y()}).position - at).norm();
                 if (d >= least) continue;
@@ -298,9 +302,9 @@ TEST(Derive, TicksOfTheSecondPassStandTowardsTheNose) {
     Derivations derived;
     for (const MaskSpecPtr& spec : maskSpecs(job)) {
         const MaskPtr mask = need(derived.cutOnly(job, *spec, Precision::Exact));
-        const Piece piece = pieceOf(job, *spec, *mask);
+        const Piece piece = piecesOf(job, *spec, *mask).front();
         const double way = spec->side == Side::Left ? -1 : 1;  // to the nose
-        for (const RegistrationMark& mark : mask->marks) {
+        for (const RegistrationMark& mark : mask->sheets[0].marks) {
             const auto tickAt = [&](const Vec2& at) {
                 return std::any_of(piece.pen.begin(), piece.pen.end(), [&](const Polyline2& line) {
                     return line.size() == 2 && (0.5 * (line[0] + line[1]) - at).norm() < 0.05 &&
@@ -319,11 +323,11 @@ TEST(Derive, WhatASheetIsLaidLikeIsPartOfWhatIsRemembered) {
     Derivations derived;
     MaskSpec spec = *maskSpecs(job)[0];
     const MaskPtr loose = need(derived.mask(job, spec, 300));
-    spec.apply = Apply::Back;
+    spec.wish.apply = Apply::Back;
     const MaskPtr back = need(derived.mask(job, spec, 300));
-    EXPECT_NE(loose->report.landing.rms_mm, back->report.landing.rms_mm);
-    spec.material = "film";
-    EXPECT_LT(need(derived.mask(job, spec, 300))->report.strainLimit, back->report.strainLimit);
+    EXPECT_NE(loose->report().landing.rms_mm, back->report().landing.rms_mm);
+    spec.wish.material = "film";
+    EXPECT_LT(need(derived.mask(job, spec, 300))->report().strainLimit, back->report().strainLimit);
 }
 
 }  // namespace

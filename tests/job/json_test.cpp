@@ -33,7 +33,8 @@ Tree fullJob() {
         Tree::parse(R"([{"file":"a.jpg","hash":"00","ends_px":[[1,2],[3,4]],"jpeg":"AAEC"}])");
     json["cut"] = Tree::parse(
         R"({"sheet":{"width_mm":300.0,"height_mm":420.0},"places":[{"mask":"red-dots-L","sheet":1,"x_mm":80.0,"y_mm":90.0}]})");
-    json["spray"] = Tree::parse(R"([{"mask":"red-dots-L","paint":"ink","pins":{"distance_mm":64.5}}])");
+    json["spray"] =
+        Tree::parse(R"({"masks":[{"mask":"red-dots-L","paint":"ink","pins":{"distance_mm":64.5}}]})");
     return json;
 }
 
@@ -86,9 +87,9 @@ TEST(JobJson, AnElementOfAnUnknownKindIsKeptDrawnAsNothingAndTold) {
         R"({"id":"worms","kind":"worm_tracks","name":17,"density":0.5,"side":"R","linked":false,"dx_mm":"far"})";
     Tree json = fullJob();
     json["pattern"]["elements"].insert(json["pattern"]["elements"].begin() + 1, Tree::parse(strange));
-    json["masks"].push_back(Tree::parse(R"({"id":"worms-R","elements":["worms"],"side":"R"})"));
-    json["masks"][0]["elements"].push_back("worms");
-    json["masks"][0]["side"] = "R";
+    json["masks"]["masks"].push_back(Tree::parse(R"({"id":"worms-R","elements":["worms"],"side":"R"})"));
+    json["masks"]["masks"][0]["elements"].push_back("worms");
+    json["masks"]["masks"][0]["side"] = "R";
     const LoadedJob loaded = need(parseJob(json.dump(), "f"));
     ASSERT_EQ(loaded.warnings.size(), 1u);
     EXPECT_EQ(loaded.warnings[0].code, "unknown_kind");
@@ -103,24 +104,24 @@ TEST(JobJson, AnElementOfAnUnknownKindIsKeptDrawnAsNothingAndTold) {
     EXPECT_EQ(masks.back().mask.error().code, "nothing_to_open");
     // Without masks of its own the job makes none for it; and edits leave it alone.
     Job job = withMasks(loaded.job, {});
-    for (const MaskSpecPtr& spec : maskSpecs(job)) EXPECT_NE(spec->elements[0], "worms");
-    EXPECT_NE(jobText(withMasksInStep(loaded.job)).find(strange), std::string::npos);
+    for (const MaskSpecPtr& spec : maskSpecs(job)) EXPECT_NE(spec->wish.elements[0], "worms");
+    EXPECT_NE(jobText(inStep(loaded.job)).find(strange), std::string::npos);
 }
 
 TEST(JobJson, AnUnknownPinIsKeptAndTold) {
     Tree json = fullJob();
-    json["spray"][0]["pins"]["luck"] = 7;
+    json["spray"]["masks"][0]["pins"]["luck"] = 7;
     const LoadedJob loaded = need(parseJob(json.dump(), "f"));
     ASSERT_EQ(loaded.warnings.size(), 1u);
     EXPECT_EQ(loaded.warnings[0].code, "unknown_pin");
-    EXPECT_EQ(nlohmann::json::parse(jobText(loaded.job))["spray"][0]["pins"],
-              nlohmann::json::parse(json["spray"][0]["pins"].dump()));
+    EXPECT_EQ(nlohmann::json::parse(jobText(loaded.job))["spray"]["masks"][0]["pins"],
+              nlohmann::json::parse(json["spray"]["masks"][0]["pins"].dump()));
 }
 
 TEST(JobJson, FormatsAreExactNumbers) {
     const auto code = [](const char* format) {
         std::string text = wholeDemo();
-        return parseJob(text.replace(text.find("\"format\": 1"), 11, std::string("\"format\": ") + format),
+        return parseJob(text.replace(text.find("\"format\": 2"), 11, std::string("\"format\": ") + format),
                         "f")
             .error()
             .code;
@@ -129,7 +130,8 @@ TEST(JobJson, FormatsAreExactNumbers) {
     EXPECT_EQ(code("18446744073709551617"), "newer_format");  // 1 in 64 bits
     EXPECT_EQ(code("123456789012345678901234567890"), "newer_format");
     EXPECT_EQ(code("-4294967295"), "not_a_job");
-    EXPECT_EQ(code("1.5"), "newer_format");
+    EXPECT_EQ(code("2.5"), "newer_format");
+    EXPECT_EQ(code("1.5"), "not_a_job");
     EXPECT_EQ(code("0.5"), "not_a_job");
     EXPECT_EQ(code("true"), "not_a_job");
 }
@@ -179,14 +181,14 @@ TEST(JobJson, NamesAndListsHaveLimits) {
     };
     const std::string longName(201, 'n');
     EXPECT_EQ(refused("/pattern/elements/0/name", longName), "out_of_range pattern.elements[0].name");
-    EXPECT_EQ(refused("/masks/1/name", longName), "out_of_range masks[1].name");
+    EXPECT_EQ(refused("/masks/masks/1/name", longName), "out_of_range masks.masks[1].name");
     EXPECT_EQ(refused("/blank/name", longName), "out_of_range blank.name");
     EXPECT_EQ(refused("/blank/zones/0/name", longName), "out_of_range blank.zones[0].name");
     std::string letters;
     for (int i = 0; i < 200; ++i) letters += "\u00e9";  // letters count, not bytes
     EXPECT_EQ(refused("/blank/name", letters), "read");
-    EXPECT_EQ(refused("/masks/0/elements", Tree::array({"parr-bars", "parr-bars"})),
-              "bad_id masks[0].elements");
+    EXPECT_EQ(refused("/masks/masks/0/elements", Tree::array({"parr-bars", "parr-bars"})),
+              "bad_id masks.masks[0].elements");
 }
 
 /// Unknown keys by the ten thousand: what is quadratic does not come to an end here within the test's time.

@@ -126,7 +126,7 @@ TEST(Library, TheDemoBlanksAreTheSampleReadings) {
 
 TEST(Zones, OpeningsOverBareSkinAreSaidAndCarvingReachesTheSpray) {
     const Job demo = need(demoJob());
-    BlankChapter blank = *demo.blank;
+    BlankChapter blank = demo.get<BlankChapter>();
     const auto art = [](const Job& job) {
         Derivations derived;
         return need(derived.art(job, 1));
@@ -134,18 +134,18 @@ TEST(Zones, OpeningsOverBareSkinAreSaidAndCarvingReachesTheSpray) {
     EXPECT_TRUE(art(demo)->warnings.empty());
     // Over the red dots, a bare area; then carving instead.
     blank.zones.push_back({"z", "clip", "clip_void", true, 0, {{22, -6}, {34, -6}, {34, 8}, {22, 8}}, {}});
-    const auto warned = art(withBlank(demo, blank))->warnings;
+    const auto warned = art(demo.with(blank))->warnings;
     ASSERT_EQ(warned.size(), 1u);
     EXPECT_EQ(warned.front().code, "on_bare_skin");
     blank.zones.front().noPaint = false;
     blank.zones.front().kind = "relief";
     blank.zones.front().relief_mm = 0.4;
     Derivations derived;
-    const Job carved = withBlank(demo, blank);
+    const Job carved = demo.with(blank);
     const MaskSpecPtr spec = maskSpecs(carved)[2];
     const MaskPtr mask = need(derived.mask(carved, *spec, 400));
-    EXPECT_EQ(mask->report.relief_mm, 0.4);
-    EXPECT_GE(sprayOf(*spec, mask->report, sprayOfMask(carved, spec->id)).gap_mm(), 0.4);
+    EXPECT_EQ(mask->report().relief_mm, 0.4);
+    EXPECT_GE(sprayOf(*spec, mask->report(), sprayOfMask(carved, spec->id)).gap_mm(), 0.4);
 }
 
 TEST(BenchTable, NamesEveryStationAndLandmark) {

@@ -11,7 +11,7 @@ namespace nine {
 namespace {
 
 Skin sedge() {
-    return test::need(Skin::of(test::need(demoJob()).blank->table));
+    return test::need(Skin::of(test::need(demoJob()).get<BlankChapter>().table));
 }
 
 /// The body's own outline as a photo shows it: dented by `dent`, larger by `by`, its axis a little wrong.

@@ -51,7 +51,7 @@ TEST(Materials, LimitsRiseFromPaperToVinylAndIdsAreFound) {
 TEST(Border, FollowsThePatchCounterClockwise) {
     const Skin tube = cylinder(9, 60);
     const FlatPatch flat = need(flattenPatch(need(meshPatch(tube, BandPatch{10, 40, -7, 7}, 700, "p"))));
-    const Polygon2 border = borderOf(flat);
+    const Polygon2 border = bordersOf(flat).front();
     // 30 x 14 mm, less the four rounded corners of 2 mm.
     EXPECT_NEAR(polygonArea(border), 30 * 14 - (4 - kPi) * 4, 0.1);
     const Box2 box = boxAround({border});

@@ -42,8 +42,8 @@ Job jobWith(const Element& e) {
     Job job = need(loadJob(path)).job;
     PatternChapter pattern;
     pattern.elements = {std::make_shared<const Element>(e)};
-    job.pattern = std::make_shared<const PatternChapter>(pattern);
-    job.spray = std::make_shared<const SprayChapter>();
+    job = job.with(pattern);
+    job = job.with(SprayChapter{});
     return withMasks(job, {});
 }
 
@@ -93,13 +93,13 @@ TEST_P(EveryKind, GoesThroughAFile) {
         if (p.type == Param::Type::Length) e.values.set(p.key, 0.75 * p.usual + 0.25 * std::min(p.high, 9.5));
     const std::string text = jobText(jobWith(e));
     const LoadedJob read = need(parseJob(text, "f"));
-    EXPECT_EQ(read.job.pattern->elements[0]->values, e.values);
+    EXPECT_EQ(read.job.get<PatternChapter>().elements[0]->values, e.values);
     EXPECT_EQ(jobText(read.job), text);
     auto bare = nlohmann::json::parse(text);
     bare["pattern"]["elements"] = {{{"id", "it"}, {"kind", std::string(kind.id())}}};
     const LoadedJob usual = need(parseJob(bare.dump(), "f"));
     for (const Param& p : kind.params()) {
-        const Values& values = usual.job.pattern->elements[0]->values;
+        const Values& values = usual.job.get<PatternChapter>().elements[0]->values;
         ASSERT_TRUE(values.find(p.key)) << p.key;
         const Param& from = p.usualFrom.empty() ? p : *findParam(kind, p.usualFrom);
         if (p.type == Param::Type::Colour) {

@@ -6,7 +6,11 @@ namespace nine::app {
 namespace {
 
 void layOutPages(MasksResult& result) {
-    Result<CutPages> pages = layOutPieces(result.pieces, result.job.cut->sheet, result.job.cut->places);
+    std::vector<Piece> all;
+    for (const std::vector<Piece>& pieces : result.pieces)
+        all.insert(all.end(), pieces.begin(), pieces.end());
+    const CutChapter& cut = result.job.get<CutChapter>();
+    Result<CutPages> pages = layOutPieces(all, cut.sheet, cut.places);
     if (pages) {
         result.drawings = drawPages(result.job, result.masks, *pages);
         result.pages = std::move(*pages);
@@ -25,7 +29,7 @@ ComingMasks::ComingMasks(Job job, MasksResult before) : job_(std::move(job)), be
 
 void ComingMasks::take(std::size_t index, const MaskResult& mask) {
     come_[index] = mask;
-    if (mask.mask) pieces_[index] = pieceOf(job_, *mask.spec, **mask.mask);
+    if (mask.mask) pieces_[index] = piecesOf(job_, *mask.spec, **mask.mask);
 }
 
 MasksResult ComingMasks::soFar() {

@@ -26,7 +26,7 @@ class ComingMasks {
     Job job_;
     MasksResult before_;
     std::vector<std::optional<MaskResult>> come_;
-    std::vector<Piece> pieces_;
+    std::vector<std::vector<Piece>> pieces_;
     QElapsedTimer shown_;
 };
 

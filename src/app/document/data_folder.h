@@ -6,8 +6,8 @@
 
 namespace nine::app {
 
-/// A file in the user's data folder (XDG Base Directory Specification), or in `other` if one is given, as tests
-/// do.
+/// A file in the user's data folder (XDG Base Directory Specification), or in `other` if one is given, as
+/// tests do.
 inline QString inDataFolder(const QString& other, const QString& file) {
     const QString folder =
         other.isEmpty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) : other;

@@ -39,12 +39,7 @@ JobDocument::JobDocument(QObject* parent) : QObject(parent) {
 }
 
 void JobDocument::set(const Job& job) {
-    Parts parts = 0;
-    if (job.blank != job_.blank) parts |= BlankPart;
-    if (job.pattern != job_.pattern) parts |= PatternPart;
-    if (job.masks != job_.masks) parts |= MasksPart;
-    if (job.cut != job_.cut) parts |= CutPart;
-    if (job.spray != job_.spray) parts |= SprayPart;
+    const Parts parts = differing(job_, job);
     job_ = job;
     emit changed(parts, ++revision_);
 }
@@ -67,7 +62,7 @@ void JobDocument::open(Job job, const QString& path, Kept kept) {
     doubts_.clear();
     job_ = std::move(job);
     emit opened();
-    emit changed(BlankPart | PatternPart | MasksPart | CutPart | SprayPart, ++revision_);
+    emit changed(allParts(), ++revision_);
     emit fileChanged();
 }
 

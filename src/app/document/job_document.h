@@ -12,17 +12,13 @@
 
 namespace nine::app {
 
-/// What differs between two jobs.
-enum Part { BlankPart = 1, PatternPart = 2, MasksPart = 4, CutPart = 8, SprayPart = 16 };
-using Parts = unsigned;
-
 class JobDocument : public QObject {
     Q_OBJECT
   public:
     explicit JobDocument(QObject* parent = nullptr);
 
     const Job& job() const { return job_; }
-    bool empty() const { return job_.blank->table.stations.empty(); }
+    bool empty() const { return job_.get<BlankChapter>().table.stations.empty(); }
     const QString& path() const { return path_; }
     /// Whether something would be lost if it were closed now.
     bool dirty() const { return unsaved_ || !history_.isClean(); }
@@ -48,7 +44,7 @@ class JobDocument : public QObject {
   signals:
     /// Another job took the place of the one before; `changed` follows.
     void opened();
-    void changed(nine::app::Parts parts, quint64 revision);
+    void changed(nine::Parts parts, quint64 revision);
     /// Path or saved state changed.
     void fileChanged();
 

@@ -10,6 +10,11 @@
 namespace nine::app {
 namespace {
 
+// What each product is made from: a part that none of them names starts nothing.
+const Parts kBodyReads = partsOf<BlankChapter, PatternChapter>();
+const Parts kMasksRead = kBodyReads | partsOf<MasksChapter>();
+const Parts kPagesRead = kMasksRead | partsOf<CutChapter>();
+
 constexpr int kPictureColumns = 1024, kPictureRows = 900;
 
 /// The eye that will be glued in, for the look of it: rim, iris and pupil, from the outside in.
@@ -46,8 +51,8 @@ ArtPtr carriedArt(const ArtPtr& art, const DrawnBody& body, const Vec2& origin) 
 BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& derived, Fineness fineness,
                        const Task& task) {
     BodyResult result;
-    result.blank = job.blank;
-    result.pattern = job.pattern;
+    result.blank = job.part<BlankChapter>();
+    result.pattern = job.part<PatternChapter>();
     Result<SkinPtr> skin = derived.skin(job);
     if (!skin) {
         result.error = skin.error();
@@ -62,16 +67,17 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
         result.drawn = std::make_shared<const DrawnBody>(drawBody(**skin));
         result.bare = std::make_shared<const Image>(paintSkin(*result.drawn, {}, {}, 8, 8));
     }
-    const PatternChapter& pattern = *job.pattern;
+    const PatternChapter& pattern = job.get<PatternChapter>();
     // While only the body is dragged, what lies on it goes along; it is drawn exactly a moment later.
-    const bool goesAlong = fineness == Fineness::Glance && !sameBody && before.pattern == job.pattern &&
+    const bool goesAlong = fineness == Fineness::Glance && !sameBody && before.pattern == result.pattern &&
                            before.art.size() == pattern.elements.size();
     std::vector<PaintedArt> painted;
     for (std::size_t i = 0; i < pattern.elements.size(); ++i) {
         const Element& e = *pattern.elements[i];
         std::optional<Vec2> origin;
         if (goesAlong && before.art[i]) {
-            if (const auto found = originOf(**skin, job.blank->landmarks, e, "")) origin = *found;
+            if (const auto found = originOf(**skin, job.get<BlankChapter>().landmarks, e, ""))
+                origin = *found;
         }
         Result<ArtPtr> art = origin                      ? carriedArt(before.art[i], *result.drawn, *origin)
                              : fineness == Fineness::Cut ? derived.art(job, i)
@@ -79,8 +85,10 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
         if (!art) {
             result.artErrors.push_back(art.error());
             result.art.push_back(nullptr);
-            if (const Result<Element> brought = broughtOnto(**skin, job.blank->landmarks, e, task)) {
-                Result<ElementArt> there = drawElement(**skin, job.blank->landmarks, *brought, "", fineness);
+            if (const Result<Element> brought =
+                    broughtOnto(**skin, job.get<BlankChapter>().landmarks, e, task)) {
+                Result<ElementArt> there =
+                    drawElement(**skin, job.get<BlankChapter>().landmarks, *brought, "", fineness);
                 if (there)
                     result.strays[e.id] = {*brought, std::make_shared<const ElementArt>(std::move(*there))};
             }
@@ -92,14 +100,14 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
         for (const Pass& pass : (*art)->passes)
             painted.push_back({&pass.outlines, colourOf(pass.colour, colour), left, right});
     }
-    const auto eye = job.blank->landmarks.find("eye");
-    if (sameBody && before.blank == job.blank) {
+    const auto eye = job.get<BlankChapter>().landmarks.find("eye");
+    if (sameBody && before.blank == result.blank) {
         result.eyes = before.eyes;
-    } else if (goesAlong && eye != job.blank->landmarks.end()) {
+    } else if (goesAlong && eye != job.get<BlankChapter>().landmarks.end()) {
         for (const ArtPtr& ring : before.eyes)
             result.eyes.push_back(carriedArt(ring, *result.drawn, eye->second.points.front()));
     } else {
-        result.eyes = eyeOf(*result.skin, *job.blank);
+        result.eyes = eyeOf(*result.skin, job.get<BlankChapter>());
     }
     for (std::size_t i = 0; i < result.eyes.size(); ++i)
         painted.push_back({&result.eyes[i]->outlines(), kEyeColours[i], true, true});
@@ -170,13 +178,13 @@ void Results::onChanged(Parts parts) {
         emit masksChanged();
         return;
     }
-    if (parts == SprayPart) return;  // nothing here follows from it
-    if (parts == CutPart) {
+    if ((parts & kPagesRead).none()) return;
+    if ((parts & kMasksRead).none()) {
         masksAreOld();
         return requestMasks();  // all are remembered; only the pages are new
     }
     exactSlot_.cancel();
-    if (parts & (BlankPart | PatternPart)) {
+    if ((parts & kBodyReads).any()) {
         requestBody();  // and the sketch after it: what follows the hand has the processors first
     } else {
         requestSketch();
@@ -204,7 +212,7 @@ void Results::requestSketch() {
                                                                        const Task& task) {
         const Result<MaskPtr> mask = derived->cutOnly(job, *spec, precision, task);
         MaskSketch sketch{spec, mask ? *mask : nullptr, {}, precision};
-        if (sketch.mask && precision == Precision::Exact) sketch.piece = pieceOf(job, *spec, **mask);
+        if (sketch.mask && precision == Precision::Exact) sketch.pieces = piecesOf(job, *spec, **mask);
         return sketch;
     };
     const auto take = [this](MaskSketch sketch) {

@@ -50,7 +50,8 @@ struct MasksResult {
     std::vector<MaskResult> masks = {};
     bool whole = false;                  ///< every mask is the job's as it is now: this may be cut
     std::set<std::string> waiting = {};  ///< ids of those that are still to come
-    std::vector<Piece> pieces = {};      ///< of each mask that could be made, else empty
+    std::vector<std::vector<Piece>> pieces =
+        {};  ///< of each mask, one a sheet; none where it could not be made
     std::optional<CutPages> pages = {};
     std::vector<Drawing> drawings =
         {};  ///< of the pages; only the texts of their feet hold while a piece is dragged
@@ -69,7 +70,8 @@ inline bool isCurrent(const MasksResult& masks, const std::string& mask) {
 struct MaskSketch {
     MaskSpecPtr spec;
     MaskPtr mask;
-    Piece piece;  ///< lettered only once it is exact: finding room for letters takes its time
+    /// One a sheet; only once it is exact: finding room for letters takes its time.
+    std::vector<Piece> pieces;
     Precision precision = Precision::Preview;
 };
 

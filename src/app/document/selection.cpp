@@ -22,7 +22,7 @@ std::string beside(const List& list, const std::string& id, int by) {
 }  // namespace
 
 int indexOfElement(const Job& job, const std::string& id) {
-    return indexIn(job.pattern->elements, id);
+    return indexIn(job.get<PatternChapter>().elements, id);
 }
 
 int indexOfMask(const Job& job, const std::string& id) {
@@ -31,11 +31,11 @@ int indexOfMask(const Job& job, const std::string& id) {
 
 ElementPtr elementOf(const Job& job, const std::string& id) {
     const int index = indexOfElement(job, id);
-    return index < 0 ? nullptr : job.pattern->elements[static_cast<std::size_t>(index)];
+    return index < 0 ? nullptr : job.get<PatternChapter>().elements[static_cast<std::size_t>(index)];
 }
 
 std::string elementBeside(const Job& job, const std::string& id, int by) {
-    return beside(job.pattern->elements, id, by);
+    return beside(job.get<PatternChapter>().elements, id, by);
 }
 
 std::string maskBeside(const Job& job, const std::string& id, int by) {
@@ -46,7 +46,8 @@ std::string maskOfElement(const Job& job, const std::string& element, Side side,
                           const std::string& preferred) {
     std::string same, other;
     for (const MaskSpecPtr& spec : maskSpecs(job)) {
-        if (std::find(spec->elements.begin(), spec->elements.end(), element) == spec->elements.end())
+        if (std::find(spec->wish.elements.begin(), spec->wish.elements.end(), element) ==
+            spec->wish.elements.end())
             continue;
         std::string& found = spec->side == side ? same : other;
         if (found.empty() || spec->id == preferred) found = spec->id;
@@ -58,8 +59,8 @@ std::string elementOfMask(const Job& job, const std::string& mask) {
     const std::vector<MaskSpecPtr> specs = maskSpecs(job);
     const int index = indexIn(specs, mask);
     if (index < 0) return {};
-    const auto& wanted = specs[static_cast<std::size_t>(index)]->elements;
-    for (const ElementPtr& element : job.pattern->elements)
+    const auto& wanted = specs[static_cast<std::size_t>(index)]->wish.elements;
+    for (const ElementPtr& element : job.get<PatternChapter>().elements)
         if (std::find(wanted.begin(), wanted.end(), element->id) != wanted.end()) return element->id;
     return {};
 }
@@ -75,7 +76,7 @@ Selection::Selection(JobDocument& document, ViewState& view, QObject* parent)
 }
 
 void Selection::keepInJob() {
-    const auto& elements = document_.job().pattern->elements;
+    const auto& elements = document_.job().get<PatternChapter>().elements;
     const auto isThere = [&](const std::string& id) { return indexIn(elements, id) >= 0; };
     if (!elements.empty() && !isThere(view_.element())) {
         // The nearest of those that stood before it, then of those behind it, is still known from the list as

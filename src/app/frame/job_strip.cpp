@@ -49,8 +49,9 @@ void JobStrip::paintEvent(QPaintEvent*) {
     const Job& job = document_.job();
     const double room = sideBox(0).left() - 30;
     const QFont bold = inter(15, QFont::Bold);
-    const QString blank = document_.empty() ? tr("No blank yet") : QString::fromStdString(job.blank->name);
-    const QString pattern = QString::fromStdString(job.pattern->name);
+    const QString blank =
+        document_.empty() ? tr("No blank yet") : QString::fromStdString(job.get<BlankChapter>().name);
+    const QString pattern = QString::fromStdString(job.get<PatternChapter>().name);
     const QFontMetricsF metrics(bold);
     const double share = pattern.isEmpty() ? room - 40 : 0.5 * (room - 100);
     const QString shownBlank = metrics.elidedText(blank, Qt::ElideRight, share);

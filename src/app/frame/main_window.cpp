@@ -276,8 +276,9 @@ void MainWindow::nextFlag() {
 
 void MainWindow::refresh() {
     for (const auto& [number, leaf] : leaves_) stem_->setEntry(number, leaf->entry());
-    holder_->setCaption(document_.job().pattern->elements.empty() ? tr("bare blank, drag to turn")
-                                                                  : tr("drag to turn"));
+    holder_->setCaption(document_.job().get<PatternChapter>().elements.empty()
+                            ? tr("bare blank, drag to turn")
+                            : tr("drag to turn"));
     tellTale_->setVerdict(verdict());
     QString busy;
     for (const auto& [number, leaf] : leaves_)
@@ -399,7 +400,8 @@ bool MainWindow::saveAs() {
     takeTyped();
     if (document_.empty()) return false;
     QString path = QFileDialog::getSaveFileName(
-        this, tr("Save the job"), QString::fromStdString(document_.job().blank->name) + ".nineleaves.json",
+        this, tr("Save the job"),
+        QString::fromStdString(document_.job().get<BlankChapter>().name) + ".nineleaves.json",
         tr("Jobs (*.nineleaves.json)"));
     if (path.isEmpty()) return false;
     if (!path.endsWith(".json")) path += ".nineleaves.json";

@@ -1,25 +1,30 @@
 // Remembers the last results of a pure function whose arguments are shared immutable values.
 //
-// A key is the list of shared pointers the result was computed from, plus a text for plain arguments.
+// A key is the list of shared pointers the result was computed from, plus a value for plain arguments, which
+// is compared whole.
 // The memo HOLDS the pointers: an address alone could be freed and reused by another value, and the stale
 // result would then be found for it. Least recently used entries beyond `capacity` are dropped; who asks for
 // many at a time says so with makeRoomFor(), or the first ones are gone when they are asked for again. Safe
 // from several threads; two threads that miss at once both compute, which is only wasted work.
 //
 //     Memo<Skin> skins(4);
-//     auto skin = skins.get({blank}, "", [&] { return std::make_shared<const Skin>(...); });
+//     auto skin = skins.get({blank}, {}, [&] { return std::make_shared<const Skin>(...); });
 #pragma once
 
 #include <algorithm>
 #include <list>
 #include <memory>
 #include <mutex>
-#include <string>
 #include <vector>
 
 namespace nine {
 
-template <typename Value>
+/// No plain arguments.
+struct Nothing {
+    bool operator==(const Nothing&) const = default;
+};
+
+template <typename Value, typename Plain = Nothing>
 class Memo {
   public:
     using Held = std::shared_ptr<const void>;
@@ -33,7 +38,7 @@ class Memo {
     }
 
     /// The remembered value, or null.
-    std::shared_ptr<const Value> find(const std::vector<Held>& keys, const std::string& plain) {
+    std::shared_ptr<const Value> find(const std::vector<Held>& keys, const Plain& plain) {
         const std::lock_guard lock(mutex_);
         const auto found = std::find_if(entries_.begin(), entries_.end(), [&](const Entry& entry) {
             return entry.keys == keys && entry.plain == plain;
@@ -46,7 +51,7 @@ class Memo {
     /// The remembered value, or what `compute()` (returning shared_ptr<const Value>) gives. A null result
     /// is passed on and not remembered, so a failed or cancelled computation is tried again.
     template <typename Compute>
-    std::shared_ptr<const Value> get(std::vector<Held> keys, std::string plain, Compute compute) {
+    std::shared_ptr<const Value> get(std::vector<Held> keys, Plain plain, Compute compute) {
         if (auto known = find(keys, plain)) return known;
         std::shared_ptr<const Value> value = compute();
         if (!value) return value;
@@ -59,7 +64,7 @@ class Memo {
   private:
     struct Entry {
         std::vector<Held> keys;
-        std::string plain;
+        Plain plain;
         std::shared_ptr<const Value> value;
     };
     std::size_t capacity_;

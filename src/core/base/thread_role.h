@@ -1,5 +1,5 @@
-// Which thread paints the window. Long work asserts in builds with assertions that it is not on it, so that a view that
-// computes instead of asking for a result is found by the first test that shows it.
+// Which thread paints the window. Long work asserts in builds with assertions that it is not on it, so that a
+// view that computes instead of asking for a result is found by the first test that shows it.
 #pragma once
 
 namespace nine {

@@ -1,7 +1,7 @@
 // One piece of sheet to be cut out: its outline, the windows in it, and what is drawn on it with a pen.
 //
-// Coordinates are mm on the piece, y up, seen from the side that will be painted. Nothing here knows what the
-// piece is for.
+// Coordinates are mm on the piece, y up, seen from the side that will be painted. What masks are is
+// not known here.
 #pragma once
 
 #include <string>
@@ -17,13 +17,15 @@ struct PieceWindow {
 };
 
 struct Piece {
-    std::string id;
-    std::string name;
+    std::string id;         ///< unique among the pieces of a job
+    std::string mask = {};  ///< id of the mask it is a sheet of
+    std::size_t sheet = 0;  ///< which of its sheets
+    std::string name = {};
     char side = 'L';
     std::string stock = {};  ///< what kind of sheet it is cut from, in words
-    Polygon2 outline;
-    std::vector<PieceWindow> windows;
-    std::vector<Polyline2> pen;  ///< marks and lettering, open lines
+    Polygon2 outline = {};
+    std::vector<PieceWindow> windows = {};
+    std::vector<Polyline2> pen = {};  ///< marks and lettering, open lines
 
     /// Around everything, lettering beside the piece included.
     Box2 box() const;

@@ -1,9 +1,11 @@
-// The Hershey Simplex Roman font (futural.jhf of Debian's hershey-fonts-data): characters 32 to 127, one a line.
+// The Hershey Simplex Roman font (futural.jhf of Debian's hershey-fonts-data): characters 32 to 127, one a
+// line.
 //
-// The Hershey Fonts were originally created by Dr. A. V. Hershey while working at the U. S. National Bureau of
-// Standards. The format of the font data in this distribution was originally created by James Hurt, Cognition,
-// Inc., 900 Technology Park Drive, Billerica, MA 01821. The font may be used by anyone for any purpose, provided
-// that this acknowledgement goes with it and that it is not converted into the format distributed by NTIS.
+// The Hershey Fonts were originally created by Dr. A. V. Hershey while working at the U. S. National Bureau
+// of Standards. The format of the font data in this distribution was originally created by James Hurt,
+// Cognition, Inc., 900 Technology Park Drive, Billerica, MA 01821. The font may be used by anyone for any
+// purpose, provided that this acknowledgement goes with it and that it is not converted into the format
+// distributed by NTIS.
 //
 // Each line: 3 characters of the count of coordinate pairs, then pairs of characters, each a
 // coordinate counted from 'R'. The first pair is the left and right edge; " R" lifts the pen.

@@ -5,7 +5,6 @@
 #include "base/number_text.h"
 #include "blank/families.h"
 #include "image/picture_file.h"
-#include "job/blank_file.h"
 #include "job/demo_blanks.h"
 #include "job/job_file.h"
 #include "pattern/skin_picture.h"
@@ -30,15 +29,13 @@ double lengthIn(const std::string& tags) {
 }  // namespace
 
 std::string blankText(const BlankChapter& blank) {
-    Job job;
-    job.blank = std::make_shared<const BlankChapter>(blank);
-    return jobText(job);
+    return jobText(Job{}.with(blank));
 }
 
 Result<BlankChapter> parseBlank(const std::string& text, const std::string& source) {
     const Result<LoadedJob> job = parseJob(text, source);
     if (!job) return job.error();
-    return *job->job.blank;
+    return job->job.get<BlankChapter>();
 }
 
 std::string thumbnailOf(const Skin& skin) {

@@ -55,13 +55,6 @@ std::map<std::string_view, std::size_t> placesOf(const PatternChapter& pattern) 
     return places;
 }
 
-/// What a mask is solved from, apart from its side, name and id: the memo's key in plain text.
-std::string solveKey(const MaskSpec& spec, int vertices) {
-    std::string key = spec.material + "|" + applyName(spec.apply) + "|" + numberText(spec.margin_mm) + "|" +
-                      std::to_string(vertices);
-    return key;
-}
-
 /// Depth of the deepest carving under the edges of openings.
 double deepestUnder(const std::vector<Zone>& zones, const std::vector<const ElementArt*>& art) {
     double depth = 0;
@@ -105,8 +98,8 @@ Derivations::Derivations()
 Result<SkinPtr> Derivations::skin(const Job& job) {
     assert(!thisThreadPaints && "derivations belong on a worker thread");
     std::optional<Error> problem;
-    SkinPtr skin = skins_.get({job.blank}, "", [&]() -> SkinPtr {
-        Result<Skin> made = Skin::of(job.blank->table);
+    SkinPtr skin = skins_.get({job.part<BlankChapter>()}, {}, [&]() -> SkinPtr {
+        Result<Skin> made = Skin::of(job.get<BlankChapter>().table);
         if (made) return std::make_shared<const Skin>(std::move(*made));
         problem = made.error();
         return nullptr;
@@ -118,13 +111,13 @@ Result<SkinPtr> Derivations::skin(const Job& job) {
 Result<ArtPtr> Derivations::art(const Job& job, std::size_t index) {
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
-    const ElementPtr& element = job.pattern->elements[index];
-    arts_.makeRoomFor(kJobsHeld * job.pattern->elements.size());
+    const ElementPtr& element = job.get<PatternChapter>().elements[index];
+    arts_.makeRoomFor(kJobsHeld * job.get<PatternChapter>().elements.size());
     std::optional<Error> problem;
-    ArtPtr art = arts_.get({job.blank, element}, "", [&]() -> ArtPtr {
-        Result<ElementArt> drawn = drawElement(**body, job.blank->landmarks, *element, "");
+    ArtPtr art = arts_.get({job.part<BlankChapter>(), element}, {}, [&]() -> ArtPtr {
+        Result<ElementArt> drawn = drawElement(**body, job.get<BlankChapter>().landmarks, *element, "");
         if (drawn) {
-            warnOfBareSkin(allZones(**body, *job.blank), *drawn);
+            warnOfBareSkin(allZones(**body, job.get<BlankChapter>()), *drawn);
             return std::make_shared<const ElementArt>(std::move(*drawn));
         }
         problem = drawn.error();
@@ -137,10 +130,10 @@ Result<ArtPtr> Derivations::art(const Job& job, std::size_t index) {
 Result<ArtPtr> Derivations::artAtAGlance(const Job& job, std::size_t index) {
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
-    const ElementPtr& element = job.pattern->elements[index];
-    if (ArtPtr exact = arts_.find({job.blank, element}, "")) return exact;
-    Result<ElementArt> drawn =
-        drawElement(**body, job.blank->landmarks, *element, placeOfElement(index), Fineness::Glance);
+    const ElementPtr& element = job.get<PatternChapter>().elements[index];
+    if (ArtPtr exact = arts_.find({job.part<BlankChapter>(), element}, {})) return exact;
+    Result<ElementArt> drawn = drawElement(**body, job.get<BlankChapter>().landmarks, *element,
+                                           placeOfElement(index), Fineness::Glance);
     if (!drawn) return drawn.error();
     return std::make_shared<const ElementArt>(std::move(*drawn));
 }
@@ -154,23 +147,23 @@ std::vector<const ElementArt*> Derivations::Sources::artPointers() const {
 Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSpec& spec, Fineness fineness) {
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
-    Sources from{*body, {}, {job.blank}, 0};
-    const std::map<std::string_view, std::size_t> places = placesOf(*job.pattern);
-    for (const std::string& id : spec.elements) {
+    Sources from{*body, {}, {job.part<BlankChapter>()}, 0};
+    const std::map<std::string_view, std::size_t> places = placesOf(job.get<PatternChapter>());
+    for (const std::string& id : spec.wish.elements) {
         const auto found = places.find(id);
         if (found == places.end())
             return Error{
                 "unknown_element",
                 Words(NINE_WORDS("core", "There is no element \"{id}\" in the pattern.")).name("id", id),
                 placeOf(job, spec)};
-        if (!job.pattern->elements[found->second]->known()) continue;  // drawn as nothing
+        if (!job.get<PatternChapter>().elements[found->second]->known()) continue;  // drawn as nothing
         Result<ArtPtr> drawn =
             fineness == Fineness::Cut ? art(job, found->second) : artAtAGlance(job, found->second);
         if (!drawn) return drawn.error();
-        from.keys.push_back(job.pattern->elements[found->second]);
+        from.keys.push_back(job.get<PatternChapter>().elements[found->second]);
         from.art.push_back(std::move(*drawn));
     }
-    const auto material = findMaterial(spec.material);
+    const auto material = findMaterial(spec.wish.material);
     if (!material)
         return Error{
             "bad_value",
@@ -199,22 +192,22 @@ Result<MaskPtr> Derivations::cutLeft(const Job& job, const MaskSpec& spec, const
                                      Precision precision, const Task& task) {
     std::optional<Error> problem;
     const auto cutIt = [&]() -> MaskPtr {
-        Result<Mask> made = cutMask(*from.skin, job.blank->landmarks, from.artPointers(), spec,
-                                    from.strainLimit, vertices, precision, "", task);
+        Result<Mask> made = cutMask(*from.skin, job.get<BlankChapter>().landmarks, from.artPointers(),
+                                    spec.wish, from.strainLimit, vertices, precision, "", task);
         if (made) return std::make_shared<const Mask>(std::move(*made));
         problem = made.error();
         return nullptr;
     };
     // Previews are drawn once, while something is dragged: nobody asks for them again.
     const MaskPtr cut =
-        precision == Precision::Preview ? cutIt() : cuts_.get(from.keys, solveKey(spec, vertices), cutIt);
+        precision == Precision::Preview ? cutIt() : cuts_.get(from.keys, Solved{spec.wish, vertices}, cutIt);
     if (problem) return placed(*problem, placeOf(job, spec));
     return cut;
 }
 
 MaskPtr Derivations::onSideOf(const MaskSpec& spec, const MaskPtr& left) {
     if (spec.side == Side::Left) return left;
-    return mirrored_.get({left}, "", [&] { return std::make_shared<const Mask>(mirrored(*left)); });
+    return mirrored_.get({left}, {}, [&] { return std::make_shared<const Mask>(mirrored(*left)); });
 }
 
 Result<MaskPtr> Derivations::cutOnly(const Job& job, const MaskSpec& spec, Precision precision,
@@ -232,12 +225,13 @@ Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vert
     const Result<Sources> from = sourcesOf(job, spec);
     if (!from) return from.error();
     std::optional<Error> problem;
-    MaskPtr left = masks_.get(from->keys, solveKey(spec, vertices), [&]() -> MaskPtr {
+    MaskPtr left = masks_.get(from->keys, Solved{spec.wish, vertices}, [&]() -> MaskPtr {
         const Result<MaskPtr> cut = cutLeft(job, spec, *from, vertices, Precision::Exact, task);
-        Result<Mask> made =
-            cut ? judgedMask(*from->skin, from->artPointers(), spec, **cut, task) : Result<Mask>(cut.error());
+        Result<Mask> made = cut ? judgedMask(*from->skin, from->artPointers(), spec.wish, **cut, task)
+                                : Result<Mask>(cut.error());
         if (made) {
-            made->report.relief_mm = deepestUnder(job.blank->zones, from->artPointers());
+            for (Sheet& sheet : made->sheets)
+                sheet.report.relief_mm = deepestUnder(job.get<BlankChapter>().zones, from->artPointers());
             return std::make_shared<const Mask>(std::move(*made));
         }
         problem = cut ? placed(made.error(), placeOf(job, spec)) : made.error();
@@ -250,8 +244,8 @@ Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vert
 Warnings Derivations::warnings(const Job& job, const MaskSpec& spec, const Mask& mask) {
     Warnings all;
     for (const Warning& w : mask.warnings) all.push_back(placed(w, placeOf(job, spec)));
-    const std::map<std::string_view, std::size_t> places = placesOf(*job.pattern);
-    for (const std::string& id : spec.elements) {
+    const std::map<std::string_view, std::size_t> places = placesOf(job.get<PatternChapter>());
+    for (const std::string& id : spec.wish.elements) {
         const auto found = places.find(id);
         if (found == places.end()) continue;
         const Result<ArtPtr> drawn = art(job, found->second);
@@ -262,9 +256,12 @@ Warnings Derivations::warnings(const Job& job, const MaskSpec& spec, const Mask&
 }
 
 void Derivations::makeRoomFor(const Job& job) {
-    const std::size_t masks =
-        job.masks->masks.empty() ? 2 * job.pattern->elements.size() : job.masks->masks.size();
-    for (Memo<Mask>* memo : {&cuts_, &masks_, &mirrored_}) memo->makeRoomFor(kJobsHeld * masks);
+    const std::size_t masks = job.get<MasksChapter>().masks.empty()
+                                  ? 2 * job.get<PatternChapter>().elements.size()
+                                  : job.get<MasksChapter>().masks.size();
+    cuts_.makeRoomFor(kJobsHeld * masks);
+    masks_.makeRoomFor(kJobsHeld * masks);
+    mirrored_.makeRoomFor(kJobsHeld * masks);
 }
 
 std::vector<MaskResult> Derivations::masks(
@@ -275,11 +272,11 @@ std::vector<MaskResult> Derivations::masks(
     for (const MaskSpecPtr& spec : maskSpecs(job)) results.push_back({spec, Task::cancelledError(), {}});
     // Twins of the two sides share one solution: solve one of each first, then the others come from memory.
     std::vector<std::size_t> first, second;
-    std::map<std::pair<std::vector<std::string>, std::string>, std::size_t> seen;
     for (std::size_t i = 0; i < results.size(); ++i) {
-        const MaskSpec& spec = *results[i].spec;
-        const bool fresh = seen.emplace(std::pair{spec.elements, solveKey(spec, vertices)}, i).second;
-        (fresh ? first : second).push_back(i);
+        const bool seen = std::any_of(first.begin(), first.end(), [&](std::size_t k) {
+            return results[k].spec->wish == results[i].spec->wish;
+        });
+        (seen ? second : first).push_back(i);
     }
     std::size_t done = 0;
     std::mutex telling;
@@ -297,42 +294,52 @@ std::vector<MaskResult> Derivations::masks(
     return results;
 }
 
-std::string placeOf(const Job& job, const MaskSpec& spec) {
-    const auto& masks = job.masks->masks;
-    const auto found =
-        std::find_if(masks.begin(), masks.end(), [&](const auto& m) { return m->id == spec.id; });
-    return found == masks.end() ? "masks." + spec.id : "masks[" + std::to_string(found - masks.begin()) + "]";
-}
+namespace {
 
-Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
+Piece pieceOfSheet(const MaskSpec& spec, const Sheet& sheet, double moved_mm) {
     Piece piece;
-    piece.id = spec.id;
+    piece.mask = spec.id;
     piece.name = spec.shownName();
     piece.side = sideLetter(spec.side);
-    if (const auto material = findMaterial(spec.material)) piece.stock = capitalised(material->name.text());
-    piece.outline = mask.outline;
-    for (const Window& window : mask.windows)
+    if (const auto material = findMaterial(spec.wish.material))
+        piece.stock = capitalised(material->name.text());
+    piece.outline = sheet.outline;
+    for (const Window& window : sheet.windows)
         piece.windows.push_back({window.element, window.outline, window.islands});
-    const Vec2 middle = centroid(mask.outline);
-    for (const RegistrationMark& mark : mask.marks) {
+    const Vec2 middle = centroid(sheet.outline);
+    for (const RegistrationMark& mark : sheet.marks) {
         for (Polyline2& stroke : crossMark(mark.flat, mark.name, middle - mark.flat)) {
             piece.pen.push_back(std::move(stroke));
         }
     }
     // Where the crosses' places come to lie when the sheet is moved for a second pass.
-    const double moved = mask.moved_mm;
-    if (moved > 0 && mask.marks.size() > 1) {
-        const Vec2 nose = (mask.marks.front().flat - mask.marks.back().flat).normalized();
+    if (moved_mm > 0 && sheet.marks.size() > 1) {
+        const Vec2 nose = (sheet.marks.front().flat - sheet.marks.back().flat).normalized();
         const Vec2 across(-nose.y(), nose.x());
-        for (const RegistrationMark& mark : mask.marks) {
-            const Vec2 at = mark.flat + moved * nose;
+        for (const RegistrationMark& mark : sheet.marks) {
+            const Vec2 at = mark.flat + moved_mm * nose;
             piece.pen.push_back({at - kTick_mm * across, at + kTick_mm * across});
         }
     }
-    const std::string side(1, piece.side);
-    writeLabel(piece, {{upperCase(shortened(piece.name)) + " " + side, upperCase(shortened(job.blank->name))},
-                       Vec2(spec.side == Side::Left ? -1 : 1, 0)});
     return piece;
+}
+
+}  // namespace
+
+std::vector<Piece> piecesOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
+    std::vector<Piece> pieces;
+    const std::string blank = upperCase(shortened(job.get<BlankChapter>().name));
+    for (const Sheet& sheet : mask.sheets) {
+        Piece piece = pieceOfSheet(spec, sheet, mask.moved_mm);
+        piece.sheet = pieces.size();
+        const std::string number = std::to_string(piece.sheet + 1);
+        piece.id = piece.sheet == 0 ? spec.id : spec.id + "/" + number;
+        std::string title = upperCase(shortened(piece.name)) + " " + piece.side;
+        if (mask.sheets.size() > 1) title += " " + number + "/" + std::to_string(mask.sheets.size());
+        writeLabel(piece, {{title, blank}, Vec2(spec.side == Side::Left ? -1 : 1, 0)});
+        pieces.push_back(std::move(piece));
+    }
+    return pieces;
 }
 
 Words markSentence(const RegistrationMark& mark) {
@@ -378,7 +385,7 @@ Words verdictOf(const MaskSpec& spec, const FitReport& report) {
             .name("mask", spec.shownName())
             .name("side", std::string(1, sideLetter(spec.side)))
             .share("need", report.strainFeasibleMax)
-            .words("material", findMaterial(spec.material)->name)
+            .words("material", findMaterial(spec.wish.material)->name)
             .share("takes", report.strainLimit);
     };
     if (!report.liesFlat)

@@ -60,6 +60,12 @@ class Derivations {
                                   const std::function<void(std::size_t, const MaskResult&)>& finished = {});
 
   private:
+    /// What a mask is solved from besides skin and art. Its side, name and id play no part.
+    struct Solved {
+        MaskWish wish;
+        int vertices;
+        bool operator==(const Solved&) const = default;
+    };
     struct Sources {  ///< what a mask is made from
         SkinPtr skin;
         std::vector<ArtPtr> art;
@@ -76,15 +82,13 @@ class Derivations {
 
     Memo<Skin> skins_;
     Memo<ElementArt> arts_;
-    Memo<Mask> cuts_, masks_, mirrored_;
+    Memo<Mask, Solved> cuts_, masks_;
+    Memo<Mask> mirrored_;
 };
 
-/// Where a mask stands in the job file: "masks[2]", or "masks.ID" when the job gives none and it follows from
-/// the pattern.
-std::string placeOf(const Job& job, const MaskSpec& spec);
-
-/// The piece of sheet that a mask is cut from, marked and labelled.
-Piece pieceOf(const Job& job, const MaskSpec& spec, const Mask& mask);
+/// The pieces that a mask is cut from, one a sheet, marked and labelled. The id of the first is the mask's,
+/// then "ID/2", "ID/3".
+std::vector<Piece> piecesOf(const Job& job, const MaskSpec& spec, const Mask& mask);
 
 /// One sentence on the mask: whether it lies, and where the art lands.
 Words verdictOf(const MaskSpec& spec, const FitReport& report);

@@ -1,5 +1,7 @@
 #include "job/element_json.h"
 
+#include "job/param_json.h"
+
 namespace nine {
 namespace {
 
@@ -15,24 +17,6 @@ void readUnknownKind(const Value& json, Fields& f, Element& e) {
     e.side = text("side") == "R" ? Side::Right : Side::Left;
     if (const Value* linked = f.find("linked"); linked && linked->isBool()) e.linked = linked->truth();
     e.unknownJson = std::string(json.raw());
-}
-
-void readParam(Fields& f, const Param& p, Values& values) {
-    const std::string key(p.key);
-    if (p.type == Param::Type::Colour) {
-        std::string colour(p.usualColour);
-        f.read(key.c_str(), colour);
-        return values.set(p.key, colour);
-    }
-    const double usual = p.usualFrom.empty() ? p.usual : values.number(p.usualFrom);
-    if (p.type == Param::Type::Count) {
-        int count = static_cast<int>(usual);
-        f.read(key.c_str(), count);
-        return values.set(p.key, static_cast<double>(count));
-    }
-    double number = usual;
-    f.read(key.c_str(), number);
-    values.set(p.key, number);
 }
 
 }  // namespace
@@ -65,7 +49,7 @@ Element readElement(const Value& json, const std::string& path, Warnings& warnin
     f.read("dx_mm", e.dx_mm);
     f.read("dg_mm", e.dg_mm);
     f.read("colour", e.colour);
-    for (const Param& p : kind->params()) readParam(f, p, e.values);
+    e.values = readParams(f, kind->params());
     e.unknownJson = f.unknown();
     return e;
 }
@@ -82,15 +66,7 @@ Json writeElement(const Element& e) {
     json["dx_mm"] = e.dx_mm;
     json["dg_mm"] = e.dg_mm;
     if (!e.colour.empty()) json["colour"] = e.colour;
-    for (const Param& p : kind->params()) {
-        const std::string key(p.key);
-        if (p.type == Param::Type::Colour)
-            json[key] = std::get<std::string>(*e.values.find(p.key));
-        else if (p.type == Param::Type::Count)
-            json[key] = static_cast<int>(e.values.number(p.key));
-        else
-            json[key] = e.values.number(p.key);
-    }
+    writeParams(json, kind->params(), e.values);
     addUnknown(json, e.unknownJson);
     return json;
 }

@@ -34,19 +34,24 @@ Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks) 
     std::vector<Piece> pieces;
     for (const MaskResult& result : masks) {
         if (!result.mask) return result.mask.error();
-        pieces.push_back(pieceOf(job, *result.spec, **result.mask));
+        for (Piece& piece : piecesOf(job, *result.spec, **result.mask)) pieces.push_back(std::move(piece));
     }
-    return layOutPieces(pieces, job.cut->sheet, job.cut->places);
+    return layOutPieces(pieces, job.get<CutChapter>().sheet, job.get<CutChapter>().places);
 }
 
 std::vector<Drawing> drawPages(const Job& job, const std::vector<MaskResult>& masks, const CutPages& pages) {
     std::vector<Drawing> drawings;
     for (std::size_t page = 0; page < pages.pages; ++page) {
-        PageText words{job.blank->name, {}};
-        for (std::size_t i = 0; i < masks.size(); ++i) {
-            if (!masks[i].mask || pages.pieces[i].page != page) continue;
-            std::string note = pages.pieces[i].piece.name + ": ";
-            for (const RegistrationMark& mark : (*masks[i].mask)->marks) {
+        PageText words{job.get<BlankChapter>().name, {}};
+        for (const PlacedPiece& placed : pages.pieces) {
+            const Piece& piece = placed.piece;
+            const auto of = std::find_if(masks.begin(), masks.end(),
+                                         [&](const MaskResult& m) { return m.spec->id == piece.mask; });
+            if (placed.page != page || of == masks.end() || !of->mask) continue;
+            const std::vector<Sheet>& sheets = (*of->mask)->sheets;
+            if (piece.sheet >= sheets.size()) continue;
+            std::string note = piece.name + ": ";
+            for (const RegistrationMark& mark : sheets[piece.sheet].marks) {
                 note += (mark.name == 'A' ? "" : ", ") + markSentence(mark).plain();
             }
             // The twin of the other side has the same marks.

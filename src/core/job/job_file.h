@@ -29,7 +29,4 @@ Status saveJob(const Job& job, const std::string& path, Readers readers = Reader
 /// else.
 Error withLine(Error error, const std::string& path);
 
-/// A job that holds only a blank of this name and readings.
-Job jobOfBlank(std::string name, StationTable table);
-
 }  // namespace nine

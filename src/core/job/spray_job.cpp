@@ -13,7 +13,7 @@ constexpr double kFlank_mm = 4;  // above the datum line
 }  // namespace
 
 MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const SpraySpec& spray) {
-    const bool tape = spec.material == "tape";
+    const bool tape = spec.wish.material == "tape";
     MaskToSpray mask;
     mask.work = tape ? SprayWork::Tape : SprayWork::Stencil;
     mask.paint = *findPaint(spray.paint);
@@ -21,20 +21,25 @@ MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const SpraySp
     mask.lift_mm = report.lift_mm;
     mask.relief_mm = std::max(spray.relief_mm, report.relief_mm);
     mask.pads_mm = spray.pads_mm;
-    mask.sheet_mm = findMaterial(spec.material)->thickness_mm;
+    mask.sheet_mm = findMaterial(spec.wish.material)->thickness_mm;
     mask.soft = spray.soft_mm.has_value();
     mask.wantedWidth_mm = spray.soft_mm.value_or(kSharp_mm);
     return mask;
 }
 
 double liftAt(const Mask& mask, const Vec2& skin) {
-    const PatchMesh& patch = mask.flat->patch;
-    const bool across = patch.turnAcross_rad * patch.width_mm <= patch.turnAlong_rad * patch.length_mm;
-    const double low = across ? patch.low.y() : patch.low.x(),
-                 high = across ? patch.high.y() : patch.high.x();
-    if (!(high > low)) return 0;
-    const double s = (2 * (across ? skin.y() : skin.x()) - low - high) / (high - low);
-    return mask.report.lift_mm * std::max(0.0, 1 - s * s);
+    for (const Sheet& sheet : mask.sheets) {
+        if (sheet.report.lifts_mm.empty()) continue;
+        const TriangleFinder& finder = sheet.flat->sheet->finder();
+        const auto place = finder.find(skin);
+        if (!place) continue;
+        double lift = 0;
+        for (std::size_t k = 0; k < 3; ++k)
+            lift += place->share[static_cast<Eigen::Index>(k)] *
+                    sheet.report.lifts_mm[static_cast<std::size_t>(finder.triangles()[place->triangle][k])];
+        return lift;
+    }
+    return 0;
 }
 
 EdgePlace worstEdge(const Mask& mask, const std::vector<const ElementArt*>& art) {

@@ -11,8 +11,8 @@ constexpr double kTapeContact_mm = 0.012, kSheetContact_mm = 0.030;
 
 MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const SpraySpec& spray);
 
-/// How far the sheet stands off at a skin point, mm: where it bridges, as a chord over an arc does - most in
-/// the middle of the bridged direction, nothing at its ends. The largest is the report's lift.
+/// How far the mask's sheet stands off at a skin point, mm: that of the vertices round it (liftsOf); 0 where
+/// it lies flat and where no sheet is. 1 us.
 double liftAt(const Mask& mask, const Vec2& skin);
 
 /// A place on the edge of an opening.

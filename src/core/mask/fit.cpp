@@ -9,34 +9,30 @@
 namespace nine {
 namespace {
 
-/// Where a place of the patch lies on the sheet, linear inside the triangle it is nearest to being in.
-Vec2 onSheet(const FlatPatch& flat, const Vec2& place) {
-    double best = -std::numeric_limits<double>::infinity();
-    Vec2 at = Vec2::Zero();
-    for (const auto& t : flat.patch.mesh.triangles) {
-        std::array<Vec2, 3> skin, sheet;
-        for (std::size_t k = 0; k < 3; ++k) {
-            const auto v = static_cast<std::size_t>(t[k]);
-            skin[k] = flat.patch.skin[v];
-            sheet[k] = flat.map[v];
-        }
-        const Vec2 a = skin[1] - skin[0], b = skin[2] - skin[0], p = place - skin[0];
-        const double all = a.x() * b.y() - a.y() * b.x();
-        if (all == 0) continue;
-        const double u = (p.x() * b.y() - p.y() * b.x()) / all, v = (a.x() * p.y() - a.y() * p.x()) / all;
-        const double inside = std::min({u, v, 1 - u - v});
-        if (inside <= best) continue;
-        best = inside;
-        at = sheet[0] + u * (sheet[1] - sheet[0]) + v * (sheet[2] - sheet[0]);
+/// Where a mark lies on the sheet, linear inside the triangle; the nearest vertex where it lies outside.
+Vec2 onSheet(const TriangleFinder& finder, const FlatMap& map, const Vec2& mark) {
+    if (const auto place = finder.find(mark)) {
+        Vec2 at = Vec2::Zero();
+        for (std::size_t k = 0; k < 3; ++k)
+            at += place->share[static_cast<Eigen::Index>(k)] *
+                  map[static_cast<std::size_t>(finder.triangles()[place->triangle][k])];
+        return at;
     }
-    return at;
+    std::size_t nearest = 0;
+    for (std::size_t i = 0; i < map.size(); ++i)
+        if ((finder.places()[i] - mark).squaredNorm() < (finder.places()[nearest] - mark).squaredNorm())
+            nearest = i;
+    return map[nearest];
 }
 
 /// Puts the map into its own frame and measures its strain.
 void finish(FlatPatch& flat) {
-    alignMap(flat.map, onSheet(flat, flat.patch.markA), onSheet(flat, flat.patch.markB));
+    const TriangleFinder finder(flat.patch.skin, flat.patch.mesh.triangles);
+    alignMap(flat.map, onSheet(finder, flat.map, flat.patch.marks.front()),
+             onSheet(finder, flat.map, flat.patch.marks.back()));
     flat.strains = strainsOf(flat.rest, flat.map);
     flat.strain = summarize(flat.rest, flat.strains);
+    flat.sheet = std::make_shared<const SheetMap>(flat.patch.mesh, flat.patch.skin, flat.map);
 }
 
 Result<FlatPatch> solve(PatchMesh patch, bool exact, const Task& task) {
@@ -61,12 +57,35 @@ Result<FlatPatch> flattenPatch(PatchMesh patch, const Task& task) {
     return solve(std::move(patch), true, task);
 }
 
-double liftOf(const PatchMesh& patch) {
-    return std::min(patch.turnAcross_rad * patch.width_mm, patch.turnAlong_rad * patch.length_mm) / 8;
+std::vector<double> liftsOf(const PatchMesh& patch) {
+    const bool across = patch.turnAcross_rad * patch.across_mm <= patch.turnAlong_rad * patch.along_mm;
+    const Eigen::Index run = across ? 1 : 0, other = 1 - run;
+    const double turn =
+        across ? patch.turnAcross_rad / patch.across_mm : patch.turnAlong_rad / patch.along_mm;
+    std::vector<double> lifts;
+    lifts.reserve(patch.chart.size());
+    const Box2 box = boxAround({patch.chart});
+    const double middle = 0.5 * (box.low + box.high)[other];
+    for (Vec2 p : patch.chart) {
+        p[other] += 1e-9 * (middle - p[other]);  // a hair inside, so that no line runs along a border
+        double before = 1e300, after = 1e300;
+        for (const std::vector<int>& loop : patch.loops) {
+            for (std::size_t i = 0; i < loop.size(); ++i) {
+                const Vec2 &a = patch.chart[static_cast<std::size_t>(loop[i])],
+                           &b = patch.chart[static_cast<std::size_t>(loop[(i + 1) % loop.size()])];
+                const double from = a[other] - p[other], to = b[other] - p[other];
+                if ((from > 0) == (to > 0)) continue;
+                const double way = a[run] + from / (from - to) * (b[run] - a[run]) - p[run];
+                (way < 0 ? before : after) = std::min(way < 0 ? before : after, std::abs(way));
+            }
+        }
+        lifts.push_back(before < 1e300 && after < 1e300 ? 0.5 * turn * before * after : 0);
+    }
+    return lifts;
 }
 
 Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strainLimit, Laying laying,
-                           std::vector<SurfacePoint> probes, const Task& task) {
+                           const std::vector<Probe>& probes, const Task& task) {
     FitReport report;
     report.vertices = flat.rest.vertexCount;
     report.strainMax = flat.strain.max;
@@ -74,25 +93,45 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     report.areaRatioMax = flat.strain.areaRatioMax;
     report.strainLimit = strainLimit;
 
-    if (probes.empty()) probes = probeDots(skin, flat.patch.skin);
     const auto onSkin = [&](const Vec2& xg) { return skin.at({Side::Left, xg.x(), xg.y()}); };
-    const std::vector<SurfacePoint> marks{onSkin(flat.patch.markA), onSkin(flat.patch.markB)};
     const SheetCarrier sheet(flat.patch.pairedWith(flat.map)), traced(sideView(flat.patch.mesh.vertices));
+    std::vector<SurfacePoint> marks;
+    std::vector<HeldMark> held;
+    for (const Vec2& mark : flat.patch.marks) {
+        marks.push_back(onSkin(mark));
+        const std::optional<Vec2> at = flat.sheet->at(mark, marks.back());
+        held.push_back({at ? *at : sheet.at(marks.back()), marks.back().position});
+    }
+    std::vector<Probe> asked;
+    std::vector<Vec2> drawn;
+    const auto ask = [&](const std::vector<Probe>& places) {
+        for (const Probe& probe : places) {
+            const std::optional<Vec2> at = flat.sheet->at(probe.skin, probe.wanted);
+            if (!at) continue;  // of another sheet
+            asked.push_back(probe);
+            drawn.push_back(*at);
+        }
+    };
+    ask(probes);
+    if (asked.empty()) ask(probeDots(skin, flat.patch.skin));
 
     // Three questions that do not wait for each other.
     Result<FlatMap> feasible = Task::cancelledError();
     Result<std::vector<LandedProbe>> landed = Task::cancelledError(), tracedLanded = Task::cancelledError();
     forEachInParallel(3, [&](std::size_t question) {
         if (question == 0) feasible = feasibleMap(flat.rest, flat.map, task);
-        if (question == 1) landed = landProbes(skin, sheet, marks, probes, laying, task);
-        if (question == 2) tracedLanded = landProbes(skin, traced, marks, probes, laying, task);
+        if (question == 1) landed = landProbes(skin, sheet.pairs(), held, asked, drawn, laying, task);
+        if (question == 2) tracedLanded = landProbes(skin, traced, marks, asked, laying, task);
     });
     if (!feasible) return feasible.error();
     if (!landed) return landed.error();
     report.strainFeasibleMax =
         std::min(flat.strain.max, summarize(flat.rest, strainsOf(flat.rest, *feasible)).max);
     report.liesFlat = report.strainFeasibleMax <= strainLimit;
-    report.lift_mm = report.liesFlat ? 0 : liftOf(flat.patch);
+    if (!report.liesFlat) {
+        report.lifts_mm = liftsOf(flat.patch);
+        report.lift_mm = *std::max_element(report.lifts_mm.begin(), report.lifts_mm.end());
+    }
     report.landing = landingOf(*landed);
     report.landed = std::move(*landed);
     if (task.cancelled()) return Task::cancelledError();

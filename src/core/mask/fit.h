@@ -6,7 +6,10 @@
 // image.
 #pragma once
 
+#include <memory>
+
 #include "base/task.h"
+#include "geom/sheet_map.h"
 #include "mask/landing.h"
 #include "mask/material.h"
 #include "mask/patch.h"
@@ -20,9 +23,10 @@ constexpr double kFingerPressure_kpa = 10;
 struct FlatPatch {
     PatchMesh patch;
     RestMesh rest;
-    FlatMap map;  ///< relaxed; markA at 0,0 and markB on the positive u axis
+    FlatMap map;  ///< relaxed; the first mark at 0,0 and the last on the positive u axis
     std::vector<PrincipalStrain> strains;
     StrainSummary strain;
+    std::shared_ptr<const SheetMap> sheet = {};  ///< carries places of the skin (x, g) by `map`
 };
 
 struct FitReport {
@@ -36,6 +40,7 @@ struct FitReport {
     bool tracedKnown = true;          ///< false when a side view cannot be laid at all
     double relief_mm = 0;             ///< deepest carving under an opening: it lies no nearer there
     double lift_mm = 0;               ///< 0 when it lies flat, else the gap under it at finger pressure
+    std::vector<double> lifts_mm;     ///< the same at each vertex of the patch; empty when it lies flat
     bool liesFlat = false;            ///< strainFeasibleMax <= strainLimit
 };
 
@@ -43,13 +48,14 @@ struct FitReport {
 Result<FlatPatch> previewPatch(PatchMesh patch, const Task& task = {});
 Result<FlatPatch> flattenPatch(PatchMesh patch, const Task& task = {});
 
-/// `probes` are the points whose landing is measured; probeDots() of the patch if empty.
+/// `probes` are the points whose landing is measured; probeDots() of the patch if none of them lies on it.
 Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strainLimit, Laying laying,
-                           std::vector<SurfacePoint> probes = {}, const Task& task = {});
+                           const std::vector<Probe>& probes = {}, const Task& task = {});
 
-/// Gap that a sheet which cannot stretch leaves over a doubly curved patch, held down by finger pressure: it
-/// follows one direction and bridges the other, whichever leaves less: min(k W^2, k L^2) / 8, with k W and k
-/// L the turn of the skin across and along. Source: a shell solve made beforehand, within a factor of 2.
-double liftOf(const PatchMesh& patch);
+/// Gap that a sheet which cannot stretch leaves over a doubly curved patch, held down by finger pressure, at
+/// each vertex: it follows one direction and bridges the other, whichever leaves less, as a chord over an arc
+/// does: k a b / 2, with k the mean turn of the skin a millimetre in the bridged direction and a, b the ways
+/// to the sheet's border there. Source: a shell solve made beforehand, within a factor of 2.
+std::vector<double> liftsOf(const PatchMesh& patch);
 
 }  // namespace nine

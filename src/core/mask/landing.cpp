@@ -16,15 +16,24 @@ constexpr double kStep_mm = 0.25;
 
 Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const SheetCarrier& sheet,
                                             const std::vector<SurfacePoint>& marks,
-                                            const std::vector<SurfacePoint>& probes, Laying laying,
+                                            const std::vector<Probe>& probes, Laying laying,
                                             const Task& task) {
     std::vector<HeldMark> held;
     for (const SurfacePoint& mark : marks) held.push_back({sheet.at(mark), mark.position});
-    Result<LaidSheet> laid = LaidSheet::lay(skin, sheet.pairs(), held, laying, task);
+    std::vector<Vec2> drawn;
+    for (const Probe& probe : probes) drawn.push_back(sheet.at(probe.wanted));
+    return landProbes(skin, sheet.pairs(), held, probes, drawn, laying, task);
+}
+
+Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const FlatPairs& pairs,
+                                            const std::vector<HeldMark>& held,
+                                            const std::vector<Probe>& probes, const std::vector<Vec2>& drawn,
+                                            Laying laying, const Task& task) {
+    Result<LaidSheet> laid = LaidSheet::lay(skin, pairs, held, laying, task);
     if (!laid) return laid.error();
     std::vector<LandedProbe> landed;
     landed.reserve(probes.size());
-    for (const SurfacePoint& probe : probes) landed.push_back({probe, laid->at(sheet.at(probe))});
+    for (std::size_t i = 0; i < probes.size(); ++i) landed.push_back({probes[i].wanted, laid->at(drawn[i])});
     return landed;
 }
 
@@ -39,12 +48,12 @@ Landing landingOf(const std::vector<LandedProbe>& probes) {
     return landing;
 }
 
-std::vector<SurfacePoint> probeDots(const Skin& skin, const std::vector<Vec2>& skinPoints) {
+std::vector<Probe> probeDots(const Skin& skin, const std::vector<Vec2>& skinPoints) {
     const ScatteredMap patch(skinPoints, std::vector<Vec3>(skinPoints.size(), Vec3::Zero()));
-    std::vector<SurfacePoint> probes;
+    std::vector<Probe> probes;
     const auto add = [&](const SurfacePoint& p, double g) {
         const SkinPoint at = skin.locateNear(p.position, g);
-        if (patch.covers({at.x_mm, at.g_mm})) probes.push_back(p);
+        if (patch.covers({at.x_mm, at.g_mm})) probes.push_back({p, {at.x_mm, at.g_mm}});
     };
     for (const double s : {0.1, 0.3, 0.5, 0.7, 0.9}) {
         for (const double t : {0.1, 0.5, 0.9}) {

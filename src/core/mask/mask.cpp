@@ -3,29 +3,26 @@
 #include <algorithm>
 #include <cmath>
 
-#include "base/number_text.h"
 #include "blank/measure.h"
 #include "blank/walk.h"
 
 namespace nine {
 namespace {
 
-constexpr double kMarkZone_mm = 5;      // room at both ends for a cross of 4 mm
 constexpr double kCornerRadius_mm = 2;  // a sharp corner of sheet lifts first
-constexpr double kNearestToArt_mm = 1;  // margin kept even where the body's tip leaves no more
-constexpr double kWidestShare = 0.9;    // of the girth: more, and the sheet's edges meet
 constexpr double kThinnestWeb_mm =
     0.5;  // thinner strips between windows tear (common practice, no published source)
-constexpr int kGirthSamples = 24;
 constexpr double kFinestSpacing_mm =
     0.5;  // of a mask's mesh: finer moved the least strain by 1.3 %, the landing by 1e-4 mm
 constexpr int kFewestUseful = 300;
+constexpr std::size_t kProbesAnOutline = 8;
 
+/// `flat` is its place on the sheet.
 RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmarks, const Vec2& at,
-                          const SheetCarrier& sheet) {
+                          const Vec2& flat) {
     const SkinPoint point{Side::Left, at.x(), at.y()};
     const SurfacePoint place = skin.at(point);
-    RegistrationMark mark{name, at, sheet.at(place), "", 0, at.x() - skin.noseX(), at.y()};
+    RegistrationMark mark{name, at, flat, "", 0, at.x() - skin.noseX(), at.y()};
     double nearest = 0;
     Vec2 reference = at;
     for (const auto& [landmarkName, landmark] : landmarks) {
@@ -79,17 +76,39 @@ Window windowOf(std::string element, Polygon2 outline, PolygonSet islands) {
     return {std::move(element), centroid(open), area(open), std::move(outline), std::move(islands)};
 }
 
-std::vector<Window> cutWindows(const std::vector<const ElementArt*>& art, const SheetCarrier& sheet) {
+/// The art's outlines on the sheet. Errors: off_sheet.
+struct FlatArt {
     PolygonSet outlines;
-    std::vector<const std::string*> owners;
+    std::vector<const std::string*> owners;  ///< ids of elements
+};
+Result<FlatArt> laidFlat(const std::vector<const ElementArt*>& art, const SheetMap& sheet,
+                         const std::string& where) {
+    FlatArt laid;
     for (const ElementArt* element : art) {
         for (const Outline& outline : element->outlines()) {
             Polygon2 flat;
-            for (const SurfacePoint& p : outline.points) flat.push_back(sheet.at(p));
-            outlines.push_back(std::move(flat));
-            owners.push_back(&element->element);
+            for (std::size_t i = 0; i < outline.points.size(); ++i) {
+                const std::optional<Vec2> at = sheet.at(outline.skin[i], outline.points[i]);
+                if (!at)
+                    return Error{"off_sheet",
+                                 Words(NINE_WORDS("core",
+                                                  "\"{element}\" reaches beyond the sheet {x} from the nose; "
+                                                  "move it, or let the mask cover more."))
+                                     .name("element", element->element)
+                                     .length("x", outline.skin[i].x(), 0),
+                                 where};
+                flat.push_back(*at);
+            }
+            laid.outlines.push_back(std::move(flat));
+            laid.owners.push_back(&element->element);
         }
     }
+    return laid;
+}
+
+std::vector<Window> cutWindows(FlatArt art) {
+    PolygonSet& outlines = art.outlines;
+    const std::vector<const std::string*>& owners = art.owners;
     // What stands alone is cut as it was drawn; uniting would only move its start point.
     const std::vector<std::size_t> group = groupsOf(outlines);
     std::vector<Window> windows;
@@ -170,173 +189,167 @@ void warnOfIslands(const std::vector<Window>& windows, const std::string& where,
 
 }  // namespace
 
-Polygon2 borderOf(const FlatPatch& flat) {
-    std::vector<std::pair<int, int>> edges;
-    for (const Triangle& t : flat.rest.triangles) {
-        for (std::size_t i = 0; i < 3; ++i) edges.emplace_back(t[i], t[(i + 1) % 3]);
+PolygonSet bordersOf(const FlatPatch& flat) {
+    PolygonSet borders;
+    for (const std::vector<int>& loop : flat.patch.loops) {
+        Polygon2& border = borders.emplace_back();
+        for (const int v : loop) border.push_back(flat.map[static_cast<std::size_t>(v)]);
     }
-    std::vector<std::pair<int, int>> sorted = edges;
-    std::sort(sorted.begin(), sorted.end());
-    std::vector<int> next(flat.map.size(), -1);
-    int start = 0;
-    for (const auto& [a, b] : edges) {
-        if (std::binary_search(sorted.begin(), sorted.end(), std::pair{b, a})) continue;
-        next[static_cast<std::size_t>(a)] = b;
-        start = a;
-    }
-    Polygon2 border;
-    int at = start;
-    do {
-        border.push_back(flat.map[static_cast<std::size_t>(at)]);
-        at = next[static_cast<std::size_t>(at)];
-    } while (at != start && at >= 0);
-    const PolygonSet rounded = offset(offset({border}, -kCornerRadius_mm), kCornerRadius_mm);
-    return rounded.size() == 1 ? rounded.front() : border;
+    const PolygonSet rounded = offset(offset({borders.front()}, -kCornerRadius_mm), kCornerRadius_mm);
+    if (rounded.size() == 1) borders.front() = rounded.front();
+    return borders;
 }
 
-Laying layingOf(Apply apply) {
-    switch (apply) {
-        case Apply::Lateral:
-            return Laying::FromMidline;
-        case Apply::Back:
-            return Laying::FromTopEdge;
-        default:
-            return Laying::Loose;
+FitReport Mask::report() const {
+    FitReport all;
+    all.liesFlat = true;
+    const auto worst = [](double& into, double v) { into = std::max(into, v); };
+    for (const Sheet& sheet : sheets) {
+        const FitReport& r = sheet.report;
+        all.vertices += r.vertices;
+        worst(all.strainMax, r.strainMax);
+        worst(all.strainP95, r.strainP95);
+        worst(all.strainFeasibleMax, r.strainFeasibleMax);
+        worst(all.areaRatioMax, r.areaRatioMax);
+        worst(all.landing.rms_mm, r.landing.rms_mm);
+        worst(all.landing.max_mm, r.landing.max_mm);
+        worst(all.traced.rms_mm, r.traced.rms_mm);
+        worst(all.traced.max_mm, r.traced.max_mm);
+        worst(all.relief_mm, r.relief_mm);
+        worst(all.lift_mm, r.lift_mm);
+        all.strainLimit = r.strainLimit;
+        all.tracedKnown = all.tracedKnown && r.tracedKnown;
+        all.liesFlat = all.liesFlat && r.liesFlat;
     }
+    return all;
 }
 
-const char* applyName(Apply apply) {
-    switch (apply) {
-        case Apply::Lateral:
-            return "lateral";
-        case Apply::Back:
-            return "back";
-        default:
-            return "loose";
-    }
-}
+namespace {
 
-BandPatch patchAround(const Skin& skin, const std::vector<const ElementArt*>& art, double margin_mm,
-                      const std::string& where, Warnings& warnings) {
-    Vec2 low = art.front()->low, high = art.front()->high;
-    for (const ElementArt* a : art) {
-        low = low.cwiseMin(a->low);
-        high = high.cwiseMax(a->high);
-    }
-    const double along = std::max(margin_mm, kMarkZone_mm);
-    const double middle = 0.5 * (low.y() + high.y());
-    bool cut = false;
-    const auto endAt = [&](double from, double way, double keepOff, bool closed) {
-        const Result<double> walked = walkAlong(skin, from, middle, way * along, where);
-        const double end = way < 0 ? skin.noseX() : skin.tailX();
-        const double limit = closed ? end - way * keepOff : end;
-        double x = walked ? *walked : end;
-        if (way * (x - limit) > 0) {
-            x = way * (limit - from) > kNearestToArt_mm ? limit : from + way * kNearestToArt_mm;
-            cut = true;
-        }
-        return x;
-    };
-    const double keepOff = kPoleDoubtful * skin.length_mm();
-    BandPatch patch{};
-    patch.x0_mm = endAt(low.x(), -1, keepOff, skin.loft().noseClosed());
-    patch.x1_mm = endAt(high.x(), 1, keepOff, skin.loft().tailClosed());
-
-    // Where the body is slender the sheet must not meet itself on the far side.
-    double roomUp = margin_mm, roomDown = margin_mm;
-    for (int i = 0; i <= kGirthSamples; ++i) {
-        const SectionArc arc = skin.arcAt(patch.x0_mm + (patch.x1_mm - patch.x0_mm) * i / kGirthSamples);
-        const double spare = 0.5 * (kWidestShare * arc.girth() - (high.y() - low.y()));
-        roomUp = std::min({roomUp, spare, 2 * kWidestShare * arc.backArc() - high.y()});
-        roomDown = std::min({roomDown, spare, low.y() + 2 * kWidestShare * arc.bellyArc()});
-    }
-    cut = cut || roomUp < margin_mm || roomDown < margin_mm;
-    patch.g0_mm = low.y() - std::max(roomDown, 0.0);
-    patch.g1_mm = high.y() + std::max(roomUp, 0.0);
-    if (cut) {
-        warnings.push_back(
-            {"margin_cut",
-             Words(NINE_WORDS("core",
-                              "The body leaves no room for the whole margin of {margin} round this "
-                              "art; cover the rest with tape."))
-                 .length("margin", margin_mm, 1),
-             where});
-    }
-    return patch;
-}
-
-Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
-                     const MaskSpec& spec, double strainLimit, int vertices, Precision precision,
-                     const std::string& where, const Task& task) {
-    Mask mask;
-    const BandPatch band = patchAround(skin, art, spec.margin_mm, where, mask.warnings);
+Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const SheetPlan& plan, int vertices,
+                       Precision precision, const std::string& where, const Task& task, Warnings& warnings) {
     // On a small mask more vertices are only more work: the skin does not turn within half a millimetre.
-    const double area = (band.x1_mm - band.x0_mm) * (band.g1_mm - band.g0_mm);
+    const double area = polygonArea(plan.region.outer);
     const int useful =
         std::max(kFewestUseful, static_cast<int>(area / (kFinestSpacing_mm * kFinestSpacing_mm)));
-    Result<PatchMesh> mesh = meshPatch(skin, band, std::min(vertices, useful), where);
+    Result<PatchMesh> mesh = meshPatch(skin, plan.region, std::min(vertices, useful), where);
     if (!mesh) return mesh.error();
-    const double inset = 0.5 * kMarkZone_mm;
-    const double middle = 0.5 * (band.g0_mm + band.g1_mm);
-    const auto insetFrom = [&](double x, double way) {
-        const Result<double> at = walkAlong(skin, x, middle, way * inset, where);
-        return Vec2(at ? *at : x, middle);
-    };
-    mesh->markA = insetFrom(band.x0_mm, 1);
-    mesh->markB = insetFrom(band.x1_mm, -1);
-    mask.warnings.insert(mask.warnings.end(), mesh->warnings.begin(), mesh->warnings.end());
-
+    mesh->marks = plan.marks;
+    warnings.insert(warnings.end(), mesh->warnings.begin(), mesh->warnings.end());
     Result<FlatPatch> flat = precision == Precision::Exact ? flattenPatch(std::move(*mesh), task)
                                                            : previewPatch(std::move(*mesh), task);
     if (!flat) return flat.error();
-    mask.flat = std::make_shared<const FlatPatch>(std::move(*flat));
-    mask.map = mask.flat->map;
-    mask.report.vertices = mask.flat->rest.vertexCount;
-    mask.report.strainMax = mask.flat->strain.max;
-    mask.report.strainP95 = mask.flat->strain.p95;
-    mask.report.strainLimit = strainLimit;
-    const SheetCarrier sheet(mask.flat->patch.pairedWith(mask.map));
-    mask.outline = borderOf(*mask.flat);
-    mask.windows = cutWindows(art, sheet);
-    for (const ElementArt* a : art) mask.moved_mm = std::max(mask.moved_mm, a->moved_mm());
-    mask.marks = {makeMark('A', skin, landmarks, mask.flat->patch.markA, sheet),
-                  makeMark('B', skin, landmarks, mask.flat->patch.markB, sheet)};
-    warnOfThinWebs(mask.windows, where, mask.warnings);
-    warnOfIslands(mask.windows, where, mask.warnings);
-    return mask;
-}
-
-Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& art, const MaskSpec& spec,
-                        Mask mask, const Task& task) {
-    std::vector<SurfacePoint> probes;
-    for (const ElementArt* a : art) {
-        for (const Outline& outline : a->outlines()) {
-            const std::size_t stride = std::max<std::size_t>(1, outline.points.size() / 8);
-            for (std::size_t i = 0; i < outline.points.size(); i += stride)
-                probes.push_back(outline.points[i]);
-        }
+    Sheet sheet;
+    sheet.flat = std::make_shared<const FlatPatch>(std::move(*flat));
+    sheet.map = sheet.flat->map;
+    sheet.report.vertices = sheet.flat->rest.vertexCount;
+    sheet.report.strainMax = sheet.flat->strain.max;
+    sheet.report.strainP95 = sheet.flat->strain.p95;
+    PolygonSet borders = bordersOf(*sheet.flat);
+    sheet.outline = std::move(borders.front());
+    sheet.holes.assign(std::make_move_iterator(borders.begin() + 1), std::make_move_iterator(borders.end()));
+    Result<FlatArt> art = laidFlat(plan.opens, *sheet.flat->sheet, where);
+    if (!art) return art.error();
+    sheet.windows = cutWindows(std::move(*art));
+    for (const Vec2& mark : plan.marks) {
+        const std::optional<Vec2> at = sheet.flat->sheet->at(mark, skin.at({Side::Left, mark.x(), mark.y()}));
+        const char name = static_cast<char>('A' + sheet.marks.size());
+        if (at) sheet.marks.push_back(makeMark(name, skin, landmarks, mark, *at));
     }
-    Result<FitReport> report =
-        judgeFit(skin, *mask.flat, mask.report.strainLimit, layingOf(spec.apply), std::move(probes), task);
-    if (!report) return report.error();
-    mask.report = std::move(*report);
+    warnOfThinWebs(sheet.windows, where, warnings);
+    warnOfIslands(sheet.windows, where, warnings);
+    return sheet;
+}
+
+}  // namespace
+
+Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
+                     const MaskWish& wish, double strainLimit, int vertices, Precision precision,
+                     const std::string& where, const Task& task) {
+    const MaskKind* kind = findMaskKind(wish.kind);
+    if (!kind)
+        return Error{"unknown_kind",
+                     Words(NINE_WORDS("core",
+                                      "A mask of the kind \"{kind}\" is not known to this version of the "
+                                      "program; no sheet is made for it. Open the job with a newer version."))
+                         .name("kind", wish.kind),
+                     where};
+    Mask mask;
+    const Result<std::vector<SheetPlan>> plans =
+        kind->plan({skin, landmarks, art, where}, wish.values, mask.warnings);
+    if (!plans) return plans.error();
+    for (const SheetPlan& plan : *plans) {
+        Result<Sheet> sheet =
+            cutSheet(skin, landmarks, plan, vertices, precision, where, task, mask.warnings);
+        if (!sheet) return sheet.error();
+        sheet->report.strainLimit = strainLimit;
+        mask.sheets.push_back(std::move(*sheet));
+    }
+    for (const ElementArt* a : art) mask.moved_mm = std::max(mask.moved_mm, a->moved_mm());
     return mask;
 }
 
-Mask mirrored(Mask mask) {
+Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& art, const MaskWish& wish,
+                        Mask mask, const Task& task) {
+    for (Sheet& sheet : mask.sheets) {
+        std::vector<Probe> probes;
+        for (const ElementArt* a : art) {
+            for (const Outline& outline : a->outlines()) {
+                const std::size_t stride = std::max<std::size_t>(1, outline.points.size() / kProbesAnOutline);
+                for (std::size_t i = 0; i < outline.points.size(); i += stride)
+                    probes.push_back({outline.points[i], outline.skin[i]});
+            }
+        }
+        Result<FitReport> report = judgeFit(skin, *sheet.flat, sheet.report.strainLimit, layingOf(wish.apply),
+                                            std::move(probes), task);
+        if (!report) return report.error();
+        sheet.report = std::move(*report);
+    }
+    return mask;
+}
+
+std::vector<Vec2> sideBySide(const Mask& mask) {
+    constexpr double kApart_mm = 6;
+    std::vector<Vec2> shifts;
+    double end = 0;
+    for (const Sheet& sheet : mask.sheets) {
+        const Box2 box = boxAround({sheet.outline});
+        shifts.emplace_back(shifts.empty() ? 0 : end + kApart_mm - box.low.x(), 0);
+        end = box.high.x() + shifts.back().x();
+    }
+    return shifts;
+}
+
+Box2 boxSideBySide(const Mask& mask) {
+    const std::vector<Vec2> shifts = sideBySide(mask);
+    PolygonSet corners(1);
+    for (std::size_t k = 0; k < mask.sheets.size(); ++k) {
+        const Box2 box = boxAround({mask.sheets[k].outline});
+        for (const Vec2& corner : {box.low, box.high}) corners[0].push_back(corner + shifts[k]);
+    }
+    return boxAround(corners);
+}
+
+Sheet mirrored(Sheet sheet) {
     const auto flip = [](Vec2& p) { p.x() = -p.x(); };
     const auto flipRing = [&](Polygon2& ring) {
         for (Vec2& p : ring) flip(p);
         std::reverse(ring.begin(), ring.end());
     };
-    for (Vec2& p : mask.map) flip(p);
-    flipRing(mask.outline);
-    for (Window& w : mask.windows) {
+    for (Vec2& p : sheet.map) flip(p);
+    flipRing(sheet.outline);
+    for (Polygon2& hole : sheet.holes) flipRing(hole);
+    for (Window& w : sheet.windows) {
         flipRing(w.outline);
         for (Polygon2& island : w.islands) flipRing(island);
         flip(w.centre);
     }
-    for (RegistrationMark& m : mask.marks) flip(m.flat);
+    for (RegistrationMark& m : sheet.marks) flip(m.flat);
+    return sheet;
+}
+
+Mask mirrored(Mask mask) {
+    for (Sheet& sheet : mask.sheets) sheet = mirrored(std::move(sheet));
     return mask;
 }
 

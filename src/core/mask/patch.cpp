@@ -3,14 +3,15 @@
 #include <algorithm>
 #include <cmath>
 
-#include "base/number_text.h"
 #include "base/units.h"
 #include "geom/geodesic.h"
+#include "geom/triangle_finder.h"
+#include "geom/triangulate.h"
 
 namespace nine {
 namespace {
 
-constexpr double kSmallestPatch_mm = 0.5;
+constexpr double kSmallestDisc_mm = 0.5;
 constexpr int kMeridianSamples = 200;
 constexpr int kMeridians = 5;
 constexpr double kShootingStep_mm = 0.1;  // second order: error about 1e-4 mm over 20 mm at radius 10
@@ -52,36 +53,47 @@ double turnBetween(const SurfacePoint& a, const SurfacePoint& b) {
     return 2 * std::asin(std::min(1.0, 0.5 * (a.normal - b.normal).norm()));
 }
 
-/// x of evenly spaced rows along the longest of a few meridians of constant g, and that meridian's length.
-std::pair<std::vector<double>, double> rowsAlongMeridian(const Skin& skin, const BandPatch& patch,
-                                                         double rowStep) {
-    std::vector<double> x(kMeridianSamples + 1), longest(kMeridianSamples + 1, 0.0);
-    std::vector<std::vector<SurfacePoint>> lines(kMeridians);
-    for (std::size_t k = 0; k < x.size(); ++k) {
-        const double t = static_cast<double>(k) / kMeridianSamples;
-        x[k] = (1 - t) * patch.x0_mm + t * patch.x1_mm;
-        const SectionArc arc = skin.arcAt(x[k]);
-        for (std::size_t m = 0; m < lines.size(); ++m) {
-            const double s = static_cast<double>(m) / (kMeridians - 1);
-            lines[m].push_back(skin.at(arc, x[k], (1 - s) * patch.g0_mm + s * patch.g1_mm, Side::Left));
+/// Length along the longest of a few meridians of constant g inside a band, as a function of x.
+class Meridian {
+  public:
+    Meridian(const Skin& skin, const BandPatch& band) : x_(kMeridianSamples + 1), s_(x_.size(), 0.0) {
+        std::vector<std::vector<SurfacePoint>> lines(kMeridians);
+        for (std::size_t k = 0; k < x_.size(); ++k) {
+            const double t = static_cast<double>(k) / kMeridianSamples;
+            x_[k] = (1 - t) * band.x0_mm + t * band.x1_mm;
+            const SectionArc arc = skin.arcAt(x_[k]);
+            for (std::size_t m = 0; m < lines.size(); ++m) {
+                const double s = static_cast<double>(m) / (kMeridians - 1);
+                lines[m].push_back(skin.at(arc, x_[k], (1 - s) * band.g0_mm + s * band.g1_mm, Side::Left));
+            }
+        }
+        for (std::size_t k = 1; k < x_.size(); ++k) {
+            double step = 0;
+            for (const auto& line : lines) step = std::max(step, arcLength(line[k - 1], line[k]));
+            s_[k] = s_[k - 1] + step;
         }
     }
-    for (std::size_t k = 1; k < x.size(); ++k) {
-        double step = 0;
-        for (const auto& line : lines) step = std::max(step, arcLength(line[k - 1], line[k]));
-        longest[k] = longest[k - 1] + step;
+    double length() const { return s_.back(); }
+    double xAt(double s) const { return between(s_, x_, s); }
+    double sAt(double x) const { return between(x_, s_, x); }
+
+  private:
+    static double between(const std::vector<double>& from, const std::vector<double>& to, double v) {
+        const auto above = std::upper_bound(from.begin() + 1, from.end() - 1, v);
+        const auto k = static_cast<std::size_t>(above - from.begin());
+        return to[k - 1] + (v - from[k - 1]) / (from[k] - from[k - 1]) * (to[k] - to[k - 1]);
     }
-    const int rows = std::max(4, static_cast<int>(std::lround(longest.back() / rowStep)) + 1);
+    std::vector<double> x_, s_;
+};
+
+/// x of evenly spaced rows.
+std::vector<double> rowsAlong(const Meridian& meridian, double rowStep, double x1_mm) {
+    const int rows = std::max(4, static_cast<int>(std::lround(meridian.length() / rowStep)) + 1);
     std::vector<double> at(static_cast<std::size_t>(rows));
-    for (int r = 0; r < rows; ++r) {
-        const double wanted = longest.back() * r / (rows - 1);
-        const auto above = std::upper_bound(longest.begin() + 1, longest.end() - 1, wanted);
-        const auto k = static_cast<std::size_t>(above - longest.begin());
-        at[static_cast<std::size_t>(r)] =
-            x[k - 1] + (wanted - longest[k - 1]) / (longest[k] - longest[k - 1]) * (x[k] - x[k - 1]);
-    }
-    at.back() = patch.x1_mm;
-    return {at, longest.back()};
+    for (int r = 0; r < rows; ++r)
+        at[static_cast<std::size_t>(r)] = meridian.xAt(meridian.length() * r / (rows - 1));
+    at.back() = x1_mm;
+    return at;
 }
 
 /// Mean turn of the normals along rows and columns of a structured band.
@@ -101,6 +113,27 @@ void measureTurns(PatchMesh& patch, const std::vector<std::vector<int>>& rows) {
     patch.turnAlong_rad = along / static_cast<double>(rows.front().size());
 }
 
+/// The same of any mesh: the turn a millimetre along each direction of the chart, averaged over the area.
+void measureTurns(PatchMesh& patch) {
+    double across = 0, along = 0, all = 0;
+    for (const Triangle& t : patch.mesh.triangles) {
+        const auto v = [&](std::size_t k) { return static_cast<std::size_t>(t[k]); };
+        Eigen::Matrix2d edges;
+        edges << patch.chart[v(1)] - patch.chart[v(0)], patch.chart[v(2)] - patch.chart[v(0)];
+        Eigen::Matrix<double, 3, 2> turns;
+        turns << patch.mesh.vertices[v(1)].normal - patch.mesh.vertices[v(0)].normal,
+            patch.mesh.vertices[v(2)].normal - patch.mesh.vertices[v(0)].normal;
+        const double size = 0.5 * edges.determinant();
+        if (!(size > 0)) continue;
+        const Eigen::Matrix<double, 3, 2> rate = turns * edges.inverse();
+        along += size * rate.col(0).norm();
+        across += size * rate.col(1).norm();
+        all += size;
+    }
+    patch.turnAcross_rad = across / all * patch.across_mm;
+    patch.turnAlong_rad = along / all * patch.along_mm;
+}
+
 Status checkVertices(int vertices) {
     if (vertices >= kMinPatchVertices && vertices <= kMaxPatchVertices) return Done{};
     return Error{
@@ -112,46 +145,20 @@ Status checkVertices(int vertices) {
 
 }  // namespace
 
+Result<PatchMesh> meshPatch(const Skin& skin, const Region& region, int vertices, const std::string& where) {
+    if (const auto band = bandOf(region)) return meshPatch(skin, *band, vertices, where);
+    return meshInTriangles(skin, region, vertices, where);
+}
+
 Result<PatchMesh> meshPatch(const Skin& skin, const BandPatch& band, int vertices, const std::string& where) {
     if (Status ok = checkVertices(vertices); !ok) return ok.error();
-    const double width = band.g1_mm - band.g0_mm;
-    if (!(band.x1_mm - band.x0_mm >= kSmallestPatch_mm) || !(width >= kSmallestPatch_mm)) {
-        return Error{"empty_patch",
-                     Words(NINE_WORDS("core",
-                                      "The patch is empty or narrower than {least}; give x and g from the "
-                                      "smaller to the larger."))
-                         .length("least", kSmallestPatch_mm, 1),
-                     where};
-    }
+    if (Status ok = checkRegion(skin, bandRegion(band), where); !ok) return ok.error();
     PatchMesh result;
-    for (const double x : {band.x0_mm, band.x1_mm}) {
-        for (const double g : {band.g0_mm, band.g1_mm}) {
-            if (Status ok = skin.check({Side::Left, x, g}, where); !ok) return ok.error();
-        }
-    }
     if (Status ok = checkPoles(skin, band.x0_mm, band.x1_mm, where, result.warnings); !ok) return ok.error();
-    // More than once round is no patch: the sheet would cover itself.
-    for (int i = 0; i <= 20; ++i) {
-        const double x = band.x0_mm + (band.x1_mm - band.x0_mm) * i / 20;
-        const SectionArc arc = skin.arcAt(x);
-        const bool outside = band.g0_mm < -2 * arc.bellyArc() || band.g1_mm > 2 * arc.backArc();
-        if (outside || width > 0.98 * arc.girth()) {
-            return Error{
-                "off_body",
-                Words(NINE_WORDS("core",
-                                 "At x = {x} the patch is wider than the body allows: the girth there is "
-                                 "{girth} and the patch is {width} wide."))
-                    .length("x", x, 1)
-                    .length("girth", arc.girth(), 1)
-                    .length("width", width, 1),
-                where};
-        }
-    }
-
-    // A first pass only measures the length; the spacing then follows from the area.
-    const double length = rowsAlongMeridian(skin, band, 1e9).second;
-    const double step = std::sqrt(length * width / vertices);
-    const auto [xs, meridian] = rowsAlongMeridian(skin, band, step);
+    const double width = band.g1_mm - band.g0_mm;
+    const Meridian meridian(skin, band);
+    const double step = std::sqrt(meridian.length() * width / vertices);
+    const std::vector<double> xs = rowsAlong(meridian, step, band.x1_mm);
     const int columns = std::max(4, static_cast<int>(std::lround(vertices / static_cast<double>(xs.size()))));
 
     std::vector<std::vector<int>> rows;
@@ -162,21 +169,63 @@ Result<PatchMesh> meshPatch(const Skin& skin, const BandPatch& band, int vertice
             const double g = band.g0_mm + width * c / (columns - 1);
             row.push_back(static_cast<int>(result.skin.size()));
             result.skin.emplace_back(x, g);
+            result.chart.emplace_back(
+                meridian.length() * static_cast<double>(rows.size()) / static_cast<double>(xs.size() - 1), g);
             result.mesh.vertices.push_back(skin.at(arc, x, g, Side::Left));
         }
         rows.push_back(std::move(row));
     }
     // zipRows wants `upper` to the left of `lower`: with u along x and v along g, that is the smaller x.
     for (std::size_t r = 1; r < rows.size(); ++r) zipRows(result.mesh, rows[r], rows[r - 1], false);
+    result.loops = borderLoops(result.mesh.triangles, result.chart);
 
     const double middle = 0.5 * (band.g0_mm + band.g1_mm);
-    result.markA = Vec2(band.x0_mm, middle);
-    result.markB = Vec2(band.x1_mm, middle);
-    result.low = Vec2(band.x0_mm, band.g0_mm);
-    result.high = Vec2(band.x1_mm, band.g1_mm);
-    result.width_mm = width;
-    result.length_mm = meridian;
+    result.marks = {{band.x0_mm, middle}, {band.x1_mm, middle}};
+    result.across_mm = width;
+    result.along_mm = meridian.length();
     measureTurns(result, rows);
+    return result;
+}
+
+Result<PatchMesh> meshInTriangles(const Skin& skin, const Region& region, int vertices,
+                                  const std::string& where) {
+    if (Status ok = checkVertices(vertices); !ok) return ok.error();
+    if (Status ok = checkRegion(skin, region, where); !ok) return ok.error();
+    const Box2 box = boxAround({region.outer});
+    const BandPatch band{box.low.x(), box.high.x(), box.low.y(), box.high.y()};
+    PatchMesh result;
+    if (Status ok = checkPoles(skin, band.x0_mm, band.x1_mm, where, result.warnings); !ok) return ok.error();
+    const Meridian meridian(skin, band);
+    const auto charted = [&](const Polyline2& line) {
+        Polyline2 there;
+        for (const Vec2& p : line) there.emplace_back(meridian.sAt(p.x()), p.y());
+        return there;
+    };
+    PlanePiece piece{charted(region.outer), {}, {}};
+    PolygonSet open{piece.outer};
+    for (const Polygon2& hole : region.holes) open.push_back(piece.holes.emplace_back(charted(hole)));
+    for (const Slit& slit : region.slits) piece.slits.push_back(charted(slit.line));
+    // Evenly placed points with edges of h have an area of sqrt(3)/2 h^2 each.
+    const double edge_mm = std::sqrt(2 / std::sqrt(3.0) * std::abs(area(open)) / vertices);
+    Result<PlaneMesh> plane = triangulate(piece, edge_mm);
+    if (!plane) {
+        Error error = plane.error();
+        error.where = where;
+        return error;
+    }
+    result.chart = std::move(plane->points);
+    result.mesh.triangles = std::move(plane->triangles);
+    for (const Vec2& p : result.chart) {
+        const double x = std::clamp(meridian.xAt(p.x()), band.x0_mm, band.x1_mm);
+        result.skin.emplace_back(x, p.y());
+        result.mesh.vertices.push_back(skin.at({Side::Left, x, p.y()}));
+    }
+    result.loops = borderLoops(result.mesh.triangles, result.chart);
+    const double middle = 0.5 * (band.g0_mm + band.g1_mm);
+    result.marks = {{band.x0_mm, middle}, {band.x1_mm, middle}};
+    result.across_mm = box.size().y();
+    result.along_mm = meridian.length();
+    measureTurns(result);
     return result;
 }
 
@@ -184,10 +233,10 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
     if (Status ok = checkVertices(vertices); !ok) return ok.error();
     const SkinPoint centrePoint{Side::Left, disc.x_mm, disc.g_mm};
     if (Status ok = skin.check(centrePoint, where); !ok) return ok.error();
-    if (!(2 * disc.radius_mm >= kSmallestPatch_mm)) {
+    if (!(2 * disc.radius_mm >= kSmallestDisc_mm)) {
         return Error{"empty_patch",
                      Words(NINE_WORDS("core", "The disc's radius must be at least {least}."))
-                         .length("least", 0.5 * kSmallestPatch_mm, 2),
+                         .length("least", 0.5 * kSmallestDisc_mm, 2),
                      where};
     }
     PatchMesh result;
@@ -205,11 +254,12 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
     const Vec3 up = ahead.cross(centre.normal);
 
     std::vector<std::vector<int>> ringOf(static_cast<std::size_t>(rings) + 1);
-    const auto add = [&](const SurfacePoint& p) {
+    const auto add = [&](const SurfacePoint& p, const Vec2& place) {
         result.mesh.vertices.push_back(p);
+        result.chart.push_back(place);
         return static_cast<int>(result.mesh.vertices.size()) - 1;
     };
-    ringOf[0] = {add(centre)};
+    ringOf[0] = {add(centre, Vec2::Zero())};
     for (int r = 1; r <= rings; ++r) {
         const std::size_t k = static_cast<std::size_t>(r);
         const int count = 6 * r;
@@ -217,7 +267,8 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
             const double angle = 2 * kPi * i / count;
             const Vec3 direction = std::cos(angle) * ahead + std::sin(angle) * up;
             ringOf[k].push_back(
-                add(shootGeodesic(skin, centre, direction, {radii[k - 1]}, kShootingStep_mm)[0]));
+                add(shootGeodesic(skin, centre, direction, {radii[k - 1]}, kShootingStep_mm)[0],
+                    radii[k - 1] * Vec2(std::cos(angle), std::sin(angle))));
         }
         if (r == 1) {
             for (std::size_t i = 0; i < 6; ++i) {
@@ -229,8 +280,6 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
         }
     }
 
-    result.low = Vec2(1e300, 1e300);
-    result.high = -result.low;
     double x0 = skin.tailX(), x1 = skin.noseX();
     for (const SurfacePoint& p : result.mesh.vertices) {
         if (!(p.position.x() > skin.noseX() && p.position.x() < skin.tailX())) {
@@ -241,14 +290,12 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
         }
         const SkinPoint at = skin.locateNear(p.position, disc.g_mm);
         result.skin.emplace_back(at.x_mm, at.g_mm);
-        result.low = result.low.cwiseMin(result.skin.back());
-        result.high = result.high.cwiseMax(result.skin.back());
         x0 = std::min(x0, at.x_mm);
         x1 = std::max(x1, at.x_mm);
     }
     if (Status ok = checkPoles(skin, x0, x1, where, result.warnings); !ok) return ok.error();
     // A disc that reaches round the pole has vertices all round it although none lies on it.
-    if (result.high.y() - result.low.y() > 0.98 * skin.arcAt(disc.x_mm).girth()) {
+    if (result.high().y() - result.low().y() > 0.98 * skin.arcAt(disc.x_mm).girth()) {
         return Error{"over_pole", NINE_WORDS("core", "The disc reaches round the body; make it smaller."),
                      where};
     }
@@ -261,9 +308,9 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
         const SkinPoint at = skin.locateNear(p.position, disc.g_mm);
         return Vec2(at.x_mm, at.g_mm);
     };
-    result.markA = skinOf(rim(kPi));
-    result.markB = skinOf(rim(0));
-    result.width_mm = result.length_mm = 2 * disc.radius_mm;
+    result.marks = {skinOf(rim(kPi)), skinOf(rim(0))};
+    result.across_mm = result.along_mm = 2 * disc.radius_mm;
+    result.loops = borderLoops(result.mesh.triangles, result.chart);
     result.turnAlong_rad = turnBetween(rim(0), centre) + turnBetween(centre, rim(kPi));
     result.turnAcross_rad = turnBetween(rim(0.5 * kPi), centre) + turnBetween(centre, rim(-0.5 * kPi));
     return result;

@@ -11,24 +11,6 @@ namespace nine {
 NINE_KINDS(NINE_DECLARED)
 #undef NINE_DECLARED
 
-namespace {
-
-Words limitsOf(const Param& p, double value) {
-    const Pattern pattern = NINE_WORDS("core", "{name} is {value}; it must lie between {low} and {high}.");
-    Words words = Words(pattern).words("name", p.name);
-    for (const auto& [key, v] : {std::pair{"value", value}, {"low", p.low}, {"high", p.high}}) {
-        if (p.type == Param::Type::Length)
-            words = std::move(words).length(key, v, kShortest);
-        else if (p.type == Param::Type::Share)
-            words = std::move(words).share(key, v);
-        else
-            words = std::move(words).number(key, v, kShortest);
-    }
-    return words;
-}
-
-}  // namespace
-
 std::span<const Kind* const> kinds() {
 #define NINE_LISTED(kind) &kind##Kind(),
     static const std::vector<const Kind*> all{NINE_KINDS(NINE_LISTED)};
@@ -49,24 +31,11 @@ const Param* findParam(const Kind& kind, std::string_view key) {
 }
 
 Values usualValues(const Kind& kind) {
-    Values values;
-    for (const Param& p : kind.params()) {
-        if (p.type == Param::Type::Colour)
-            values.set(p.key, std::string(p.usualColour));
-        else
-            values.set(p.key, p.usual);
-    }
-    return values;
+    return usualValues(kind.params());
 }
 
 Status checkValues(const Kind& kind, const Values& values, const std::string& path) {
-    for (const Param& p : kind.params()) {
-        if (p.type == Param::Type::Colour) continue;
-        const double v = values.number(p.key);
-        const bool whole = p.type != Param::Type::Count || v == std::floor(v);
-        if (!(v >= p.low && v <= p.high) || !whole)
-            return Error{"out_of_range", limitsOf(p, v), path + "." + std::string(p.key)};
-    }
+    if (Status ok = checkValues(kind.params(), values, path); !ok) return ok;
     return kind.check(values, path);
 }
 

@@ -88,7 +88,7 @@ PhotoWish::Known knownFrom(const SeenCoin& coin, const std::optional<PhotoWish::
 BlankDesk::BlankDesk(JobDocument& document, QObject* parent) : QObject(parent), document_(document) {
     // A photo is laid over the body as it is now, not as it was when the photo was opened.
     connect(&document_, &JobDocument::changed, this, [this](Parts parts) {
-        if (parts & BlankPart && way_ == Way::Photo && side_.file) lookAgain(false);
+        if ((parts & partsOf<BlankChapter>()).any() && way_ == Way::Photo && side_.file) lookAgain(false);
     });
 }
 
@@ -162,7 +162,7 @@ void BlankDesk::lookAgain(bool strokesChanged) {
         look->kept.reset();
     }
     std::optional<StationTable> there;  // the body of the job, which a photo is laid over
-    if (!document_.empty() && document_.job().blank) there = document_.job().blank->table;
+    if (!document_.empty()) there = document_.job().get<BlankChapter>().table;
     progress_ = 0;
     slot_.request(
         [before, there, way = way_, coin = coin_, sidePath = sidePath_, abovePath = abovePath_,
@@ -393,7 +393,7 @@ void BlankDesk::setName(const QString& name) {
 }
 
 void BlankDesk::take(BlankChapter blank, const QString& label) {
-    Job job = withBlank(document_.empty() ? Job{} : document_.job(), std::move(blank));
+    Job job = document_.empty() ? Job{} : document_.job().with(std::move(blank));
     if (document_.empty()) {
         document_.open(std::move(job), {});
     } else {

@@ -19,20 +19,20 @@ Result<Job> checked(const Job& job, BlankChapter blank) {
     if (!skin) return skin.error();
     if (Status ok = checkLandmarks(*skin, blank.landmarks); !ok) return ok.error();
     if (Status ok = checkZones(*skin, blank.zones); !ok) return ok.error();
-    return withBlank(job, std::move(blank));
+    return job.with(std::move(blank));
 }
 
 }  // namespace
 
 Range roomForStation(const Job& job, std::size_t index) {
-    const auto& stations = job.blank->table.stations;
+    const auto& stations = job.get<BlankChapter>().table.stations;
     const double own = stations[index].x_mm;
     return {index == 0 ? own : stations[index - 1].x_mm + kNearestStations_mm,
             index + 1 < stations.size() ? stations[index + 1].x_mm - kNearestStations_mm : kLongestBody_mm};
 }
 
 Result<Job> withStation(const Job& job, std::size_t index, Station station) {
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     auto& stations = blank.table.stations;
     const Range room = roomForStation(job, index);
     if (!(station.x_mm >= room.low && station.x_mm <= room.high)) {
@@ -56,7 +56,7 @@ Result<Job> withStation(const Job& job, std::size_t index, Station station) {
 }
 
 Result<Job> withStationAt(const Job& job, double x_mm) {
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     const Result<Skin> skin = Skin::of(blank.table);
     if (!skin) return skin.error();
     auto& stations = blank.table.stations;
@@ -79,11 +79,11 @@ Result<Job> withStationAt(const Job& job, double x_mm) {
                             hundredth(s.exponentLower),
                             {}});
     if (const Result<Skin> next = Skin::of(blank.table); !next) return next.error();
-    return withBlank(job, std::move(blank));
+    return job.with(std::move(blank));
 }
 
 Result<Job> withoutStation(const Job& job, std::size_t index) {
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     auto& stations = blank.table.stations;
     if (index == 0 || index + 1 >= stations.size()) {
         return Error{"out_of_range", NINE_WORDS("core", "Nose and tail cannot be taken out."),
@@ -94,14 +94,14 @@ Result<Job> withoutStation(const Job& job, std::size_t index) {
 }
 
 Result<Job> withLandmark(const Job& job, const std::string& name, const Vec2& shift) {
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     for (Vec2& p : blank.landmarks[name].points) p += shift;
     blank.landmarks[name].assumed = false;
     return checked(job, std::move(blank));
 }
 
 Result<Job> withLandmarkPoint(const Job& job, const std::string& name, std::size_t point, const Vec2& to) {
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     Landmark& landmark = blank.landmarks[name];
     const bool outline = landmark.isOutline();
     landmark.points.at(point) = to;
@@ -121,7 +121,7 @@ Result<Job> withScale(const Job& job, const BodyScale& scale) {
                 "blank.stations"};
         }
     }
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     const auto hundredth = [](double v) { return std::round(100 * v) / 100; };
     auto& stations = blank.table.stations;
     const double nose = stations.front().x_mm;
@@ -132,7 +132,7 @@ Result<Job> withScale(const Job& job, const BodyScale& scale) {
         s.halfWidth_mm = hundredth(scale.width * s.halfWidth_mm);
     }
     // A landmark keeps its share of the way along and of the girth above or below the datum line.
-    const Result<Skin> before = Skin::of(job.blank->table), after = Skin::of(blank.table);
+    const Result<Skin> before = Skin::of(job.get<BlankChapter>().table), after = Skin::of(blank.table);
     if (!before) return before.error();
     if (!after) return after.error();
     const auto carry = [&](std::vector<Vec2>& points) {
@@ -151,7 +151,7 @@ Result<Job> withScale(const Job& job, const BodyScale& scale) {
 }
 
 Result<Job> withNewLandmark(const Job& job, const std::string& name) {
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     const Result<Skin> skin = Skin::of(blank.table);
     if (!skin) return skin.error();
     double height = 0, width = 0;
@@ -185,7 +185,7 @@ Result<Job> withNewLandmark(const Job& job, const std::string& name) {
 }
 
 Result<Job> withoutLandmark(const Job& job, const std::string& name) {
-    for (const ElementPtr& e : job.pattern->elements) {
+    for (const ElementPtr& e : job.get<PatternChapter>().elements) {
         if (e->anchor == name)
             return Error{
                 "in_use",
@@ -195,20 +195,20 @@ Result<Job> withoutLandmark(const Job& job, const std::string& name) {
                     .words("landmark", spokenName(name)),
                 "blank.landmarks." + name};
     }
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     blank.landmarks.erase(name);
     return checked(job, std::move(blank));
 }
 
 Result<Job> withLandmarkAs(const Job& job, const std::string& name, Landmark landmark) {
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     landmark.assumed = false;
     blank.landmarks[name] = std::move(landmark);
     return checked(job, std::move(blank));
 }
 
 Result<Job> withZone(const Job& job, Zone zone) {
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     if (zone.id.empty()) {
         std::size_t n = blank.zones.size() + 1;
         const auto taken = [&](const std::string& id) {
@@ -229,7 +229,7 @@ Result<Job> withZone(const Job& job, Zone zone) {
 }
 
 Result<Job> withoutZone(const Job& job, const std::string& id) {
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     std::erase_if(blank.zones, [&](const Zone& z) { return z.id == id; });
     return checked(job, std::move(blank));
 }
@@ -243,9 +243,9 @@ Result<Job> withSoftTail(const Job& job, SoftTail tail) {
                          .length("most", kLongestSoftTail_mm, 0),
                      "blank.soft_tail"};
     if (tail.length_mm == 0 || tail.height_mm == 0) tail = {};
-    BlankChapter blank = *job.blank;
+    BlankChapter blank = job.get<BlankChapter>();
     blank.softTail = tail;
-    return withBlank(job, std::move(blank));
+    return job.with(std::move(blank));
 }
 
 }  // namespace nine::app

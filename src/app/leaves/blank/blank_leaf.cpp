@@ -36,7 +36,7 @@ class SectionInset : public QWidget {
 
   protected:
     void paintEvent(QPaintEvent*) override {
-        const auto& stations = context_.document.job().blank->table.stations;
+        const auto& stations = context_.document.job().get<BlankChapter>().table.stations;
         const auto index = static_cast<std::size_t>(context_.view.station());
         if (index >= stations.size() || stations[index].halfWidth_mm == 0) return;
         const Station& s = stations[index];
@@ -168,10 +168,11 @@ void BlankLeaf::printTable(bool print) {
     const SkinPtr skin = context_.results.body().skin;
     if (!skin) return;
     tableSlot_.request(
-        [skin, blank = job().blank](const Task&) {
+        [skin, blank = job().part<BlankChapter>()](const Task&) {
             return std::make_shared<Drawing>(benchTable(*blank, *skin, Vec2(210, 297)));
         },
-        [this, print, name = QString::fromStdString(job().blank->name)](std::shared_ptr<Drawing> table) {
+        [this, print,
+         name = QString::fromStdString(job().get<BlankChapter>().name)](std::shared_ptr<Drawing> table) {
             context_.frame.putOut(*table, tr("%1, measures").arg(name), print);
         });
 }
@@ -179,13 +180,13 @@ void BlankLeaf::printTable(bool print) {
 ValueChip* BlankLeaf::chip(Card& card, const QString& name, std::function<Status(Station&, double)> change) {
     ValueChip* c = card.chip(name, ValueChip::Kind::Length, 1, 0.1, {});
     connect(c, &ValueChip::committed, this, [this, c, change = std::move(change)](double value) {
-        const auto& all = job().blank->table.stations;
+        const auto& all = job().get<BlankChapter>().table.stations;
         const auto found = std::find_if(all.begin(), all.end(), [&](const Station& station) {
             return numberText(station.x_mm) == c->owner();  // two never stand at one place
         });
         if (found == all.end()) return;
         const auto index = static_cast<std::size_t>(found - all.begin());
-        Station s = job().blank->table.stations[index];
+        Station s = job().get<BlankChapter>().table.stations[index];
         const Status possible = change(s, value);
         const Result<Job> edited = possible ? withStation(job(), index, s) : Result<Job>(possible.error());
         c->setWrong(edited ? QString() : said(edited.error()));
@@ -209,7 +210,7 @@ void BlankLeaf::rebuildCard() {
         return;
     }
     landmark_->forget();
-    const bool any = !job().blank->table.stations.empty();
+    const bool any = !job().get<BlankChapter>().table.stations.empty();
     QString shownFor = QString("%1 %2 %3")
                            .arg(any)
                            .arg(tokens().dark)
@@ -220,8 +221,9 @@ void BlankLeaf::rebuildCard() {
                            .arg(context_.view.pictureUnder())
                            .arg(static_cast<int>(context_.view.blankTool()))
                            .arg(static_cast<int>(fuller_))
-                           .arg(job().blank->pictures.size());
-    for (const auto& [name, mark] : job().blank->landmarks) shownFor += QString::fromStdString("|" + name);
+                           .arg(job().get<BlankChapter>().pictures.size());
+    for (const auto& [name, mark] : job().get<BlankChapter>().landmarks)
+        shownFor += QString::fromStdString("|" + name);
     if (shownFor == shownFor_) return refreshValues();
     shownFor_ = shownFor;
     auto* card = new Card;
@@ -324,18 +326,18 @@ void BlankLeaf::addTools(Card& card) {
                               {tr("Table ..."), false, [this] { printTable(false); }},
                               {tr("Print the table ..."), false, [this] { printTable(true); }},
                               {tr("Lay a photo over it ..."), false, [this] { choosePicture(false); }}};
-    if (!job().blank->pictures.empty())
+    if (!job().get<BlankChapter>().pictures.empty())
         tools.append({tr("Picture under it"), view.pictureUnder(),
                       [this] { context_.view.setPictureUnder(!context_.view.pictureUnder()); }});
     card.choices(tools);
     QList<Card::Choice> marks;
-    for (const auto& [name, mark] : job().blank->landmarks)
+    for (const auto& [name, mark] : job().get<BlankChapter>().landmarks)
         marks.append({landmarkName(name), false, [this, name = name] { context_.view.setLandmark(name); }});
     if (!marks.isEmpty()) card.menu(tr("Landmarks"), marks);
     QList<Card::Choice> missing;
     for (const LandmarkKind& kind : landmarkKinds()) {
         const std::string name(kind.name);
-        if (job().blank->landmarks.count(name) > 0) continue;
+        if (job().get<BlankChapter>().landmarks.count(name) > 0) continue;
         missing.append({landmarkName(name), false, [this, name] {
                             const Result<Job> edited = withNewLandmark(job(), name);
                             if (!edited) return context_.frame.complain(edited.error());
@@ -348,7 +350,7 @@ void BlankLeaf::addTools(Card& card) {
     const auto tail = [&](const QString& name, double SoftTail::*size, double SoftTail::*other) {
         ValueChip* c = card.chip(name, ValueChip::Kind::Length, 0, 1, {});
         connect(c, &ValueChip::committed, this, [this, c, size, other](double v) {
-            SoftTail t = job().blank->softTail;
+            SoftTail t = job().get<BlankChapter>().softTail;
             t.*size = v;
             // Half of a size is not a tail yet: the other one starts alike.
             if (v > 0 && t.*other == 0) t.*other = v;
@@ -374,7 +376,7 @@ void BlankLeaf::addTools(Card& card) {
 }
 
 QString BlankLeaf::sourceWords() const {
-    const std::string& source = job().blank->source;
+    const std::string& source = job().get<BlankChapter>().source;
     return source == "tracing"  ? tr("a tracing")
            : source == "photo"  ? tr("a photo")
            : source == "family" ? tr("its kind and readings")
@@ -382,7 +384,7 @@ QString BlankLeaf::sourceWords() const {
 }
 
 void BlankLeaf::refreshValues() {
-    const auto& stations = job().blank->table.stations;
+    const auto& stations = job().get<BlankChapter>().table.stations;
     if (stations.empty() || !title_) return;
     const int index = std::clamp(context_.view.station(), 0, static_cast<int>(stations.size()) - 1);
     const Station& s = stations[static_cast<std::size_t>(index)];
@@ -405,8 +407,8 @@ void BlankLeaf::refreshValues() {
         along_->setValue(context_.view.sheetAlong_mm());
         across_->setValue(context_.view.sheetAcross_mm());
     }
-    tailLong_->setValue(job().blank->softTail.length_mm);
-    tailHigh_->setValue(job().blank->softTail.height_mm);
+    tailLong_->setValue(job().get<BlankChapter>().softTail.length_mm);
+    tailHigh_->setValue(job().get<BlankChapter>().softTail.height_mm);
     const BodyMeasure& m = context_.results.measure();
     const bool known = m.area_mm2 > 0;
     const QString dash = QString::fromUtf8("–");
@@ -429,7 +431,7 @@ void BlankLeaf::showLibrary() {
 
 void BlankLeaf::saveReadings() {
     if (context_.document.empty()) return;
-    const BlankChapter& blank = *job().blank;
+    const BlankChapter& blank = job().get<BlankChapter>();
     QString path = QFileDialog::getSaveFileName(context_.frame.dialogParent(), tr("Save the readings"),
                                                 QString::fromStdString(blank.name) + ".csv",
                                                 tr("Station tables (*.csv)"));

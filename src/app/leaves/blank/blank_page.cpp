@@ -105,7 +105,7 @@ QPointF BlankPage::landmarkHandle(const std::string& name) const {
 void BlankPage::placeLandmarks() {
     const Skin& skin = *context_.results.body().skin;
     landmarks_.clear();
-    for (const auto& [name, landmark] : context_.document.job().blank->landmarks) {
+    for (const auto& [name, landmark] : context_.document.job().get<BlankChapter>().landmarks) {
         DrawnLandmark drawn{name, landmark, {}, {}, isQuiet(name)};
         const auto draw = [&](QPolygonF& polygon, const std::vector<Vec2>& places) {
             for (const Vec2& v : places) {
@@ -124,7 +124,7 @@ void BlankPage::requestLayers() {
     layers_.askWrap(body.skin, context_.view.material(), context_.view.wrapMap(),
                     context_.view.sheetAlong_mm(), context_.view.sheetAcross_mm());
     BackPicturePtr under;
-    for (const BackPicturePtr& picture : context_.document.job().blank->pictures)
+    for (const BackPicturePtr& picture : context_.document.job().get<BlankChapter>().pictures)
         if (!picture->fromAbove && !under) under = picture;
     if (!context_.view.pictureUnder() || context_.view.side() == Side::Right) under = nullptr;
     layers_.askPicture(under, side_.at(body.skin->noseX(), 0), side_.at(body.skin->tailX(), 0), size());
@@ -293,7 +293,7 @@ void BlankPage::mousePressEvent(QMouseEvent* event) {
         }
     }
     context_.view.setLandmark("");
-    for (const Zone& zone : context_.document.job().blank->zones) {
+    for (const Zone& zone : context_.document.job().get<BlankChapter>().zones) {
         QPolygonF corners;
         for (const Vec2& v : zone.polygon)
             corners << side_.at(
@@ -378,7 +378,7 @@ void BlankPage::keyPressEvent(QKeyEvent* event) {
     if (keyForTool(*event)) return;
     // A landmark in hand takes the arrows: along the body, and round it.
     const std::string& held = context_.view.landmark();
-    if (context_.document.job().blank->landmarks.count(held) > 0) {
+    if (context_.document.job().get<BlankChapter>().landmarks.count(held) > 0) {
         const double by = event->modifiers() & Qt::ShiftModifier ? 1 : 0.1;
         const Vec2 shift = event->key() == Qt::Key_Left    ? Vec2(-by, 0)
                            : event->key() == Qt::Key_Right ? Vec2(by, 0)

@@ -74,7 +74,9 @@ class BlankPage : public LeafPage {
     void paintWrapStrip(QPainter& p);
     void drag(const QPointF& to);
     void apply(const Result<Job>& job, const QString& label);
-    const std::vector<Station>& stations() const { return context_.document.job().blank->table.stations; }
+    const std::vector<Station>& stations() const {
+        return context_.document.job().get<BlankChapter>().table.stations;
+    }
 
     BodyView side_{BodyView::From::Along, this}, above_{BodyView::From::Above, this};
     BlankLayers layers_{this};

@@ -277,8 +277,9 @@ void BlankPage::paintHeading(QPainter& p) {
 }
 
 void BlankPage::paintBill(QPainter& p) const {
-    const auto found = context_.document.job().blank->landmarks.find("bill_slot");
-    if (found == context_.document.job().blank->landmarks.end() || found->second.length_mm <= 0) return;
+    const auto found = context_.document.job().get<BlankChapter>().landmarks.find("bill_slot");
+    if (found == context_.document.job().get<BlankChapter>().landmarks.end() || found->second.length_mm <= 0)
+        return;
     const Landmark& bill = found->second;
     const Skin& skin = *context_.results.body().skin;
     double x = 0;
@@ -311,7 +312,7 @@ void BlankPage::paintBill(QPainter& p) const {
 }
 
 void BlankPage::paintSoftTail(QPainter& p) const {
-    const SoftTail& tail = context_.document.job().blank->softTail;
+    const SoftTail& tail = context_.document.job().get<BlankChapter>().softTail;
     if (tail.length_mm <= 0) return;
     const double x = context_.results.body().skin->tailX();
     QPainterPath path(side_.at(x - 1, 1));
@@ -329,7 +330,7 @@ void BlankPage::paintSoftTail(QPainter& p) const {
 
 void BlankPage::paintZones(QPainter& p) const {
     const Skin& skin = *context_.results.body().skin;
-    for (const Zone& zone : context_.document.job().blank->zones) {
+    for (const Zone& zone : context_.document.job().get<BlankChapter>().zones) {
         QPolygonF corners;
         for (const Vec2& v : zone.polygon)
             corners << side_.at(skin.at({context_.view.side(), v.x(), v.y()}).position);

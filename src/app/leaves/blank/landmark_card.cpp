@@ -12,12 +12,12 @@ LandmarkCard::LandmarkCard(LeafContext context, CardHolder& holder, QObject* par
     : QObject(parent), context_(context), holder_(holder) {}
 
 const Landmark* LandmarkCard::landmark() const {
-    const auto found = job().blank->landmarks.find(context_.view.landmark());
-    return found == job().blank->landmarks.end() ? nullptr : &found->second;
+    const auto found = job().get<BlankChapter>().landmarks.find(context_.view.landmark());
+    return found == job().get<BlankChapter>().landmarks.end() ? nullptr : &found->second;
 }
 
 const Zone* LandmarkCard::zone() const {
-    for (const Zone& z : job().blank->zones)
+    for (const Zone& z : job().get<BlankChapter>().zones)
         if ("zone:" + z.id == context_.view.landmark()) return &z;
     return nullptr;
 }
@@ -84,8 +84,8 @@ void LandmarkCard::landmarkCard(const std::string& name) {
                           std::function<void(Landmark&, double)> set) {
         ValueChip* c = card->chip(what, kind, decimals, kind == ValueChip::Kind::Length ? 0.1 : 1, {});
         connect(c, &ValueChip::committed, this, [this, c, name, set](double v) {
-            const auto found = job().blank->landmarks.find(name);  // whatever is selected by now
-            if (found == job().blank->landmarks.end()) return;
+            const auto found = job().get<BlankChapter>().landmarks.find(name);  // whatever is selected by now
+            if (found == job().get<BlankChapter>().landmarks.end()) return;
             Landmark changed = found->second;
             set(changed, v);
             take(withLandmarkAs(job(), name, std::move(changed)), tr("Change %1").arg(landmarkName(name)), c);
@@ -127,8 +127,8 @@ void LandmarkCard::landmarkCard(const std::string& name) {
                                         {"forward", tr("Looks forward")},
                                         {"cat", tr("Upright slit")}}) {
             types.append({words, mark.eyeType == id, [this, name, id = std::string(id)] {
-                              const auto found = job().blank->landmarks.find(name);
-                              if (found == job().blank->landmarks.end()) return;
+                              const auto found = job().get<BlankChapter>().landmarks.find(name);
+                              if (found == job().get<BlankChapter>().landmarks.end()) return;
                               Landmark changed = found->second;
                               changed.eyeType = id;
                               take(withLandmarkAs(job(), name, std::move(changed)), tr("Change the eye"));
@@ -171,7 +171,7 @@ void LandmarkCard::zoneCard(const std::string& id) {
             ? tr("No paint goes here: no mask may open over it.")
             : tr("The carving holds every sheet off the skin here; the spray plan counts with that gap."));
     const auto ofId = [this, id]() -> const Zone* {
-        for (const Zone& z : job().blank->zones)
+        for (const Zone& z : job().get<BlankChapter>().zones)
             if (z.id == id) return &z;
         return nullptr;
     };

@@ -210,7 +210,7 @@ void LibraryDialog::select() {
     if (!*row) return;
     // With the pictures a blank may carry, reading its text takes longer than the hand waits.
     comparer_.request(
-        [id, text = (*row)->json, open = document_.job().blank->table](const Task&) {
+        [id, text = (*row)->json, open = document_.job().get<BlankChapter>().table](const Task&) {
             Compared c{id, {}, open, {}, {}, {}};
             const Result<BlankChapter> blank = parseBlank(text, "library " + id);
             if (!blank) {
@@ -255,16 +255,16 @@ void LibraryDialog::use() {
     const Result<BlankChapter> blank = blankFromLibrary(store_.workshop(), id);
     if (!blank) return say(blank.error());
     if (document_.empty()) {
-        document_.open(withBlank(Job{}, *blank), {});
+        document_.open(Job{}.with(*blank), {});
     } else {
         document_.beginGesture();
-        document_.edit(withBlank(document_.job(), *blank), tr("Another blank"));
+        document_.edit(document_.job().with(*blank), tr("Another blank"));
     }
     accept();
 }
 
 void LibraryDialog::keepOpen() {
-    if (!document_.empty()) store_.add(*document_.job().blank);
+    if (!document_.empty()) store_.add(document_.job().get<BlankChapter>());
 }
 
 void LibraryDialog::duplicate() {
@@ -295,7 +295,7 @@ void LibraryDialog::importFile() {
     if (path.isEmpty()) return;
     const Result<LoadedJob> job = loadJob(path.toStdString());
     if (!job) return say(job.error());
-    store_.add(*job->job.blank);
+    store_.add(job->job.get<BlankChapter>());
 }
 
 void LibraryDialog::exportFile() {

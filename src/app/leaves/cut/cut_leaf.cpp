@@ -36,10 +36,10 @@ void CutLeaf::exportTo(const QString& folder, PageFormats formats, std::function
 
 void CutLeaf::useSheet(SheetSize sheet) {
     context_.document.beginGesture();
-    CutChapter cut = *job().cut;
+    CutChapter cut = job().get<CutChapter>();
     cut.sheet = sheet;
     cut.places.clear();  // they belong to the sheet they were made on
-    context_.document.edit(withCut(job(), std::move(cut)), tr("Change the sheet size"));
+    context_.document.edit(job().with(std::move(cut)), tr("Change the sheet size"));
 }
 
 void CutLeaf::rebuildCard() {
@@ -65,7 +65,7 @@ void CutLeaf::rebuildCard() {
                  {tr("Narrowest feature"), lengthText(e.smallestFeature_mm, 2)}});
     card->muted(tr("Sheet"));
     QList<Card::Choice> sizes;
-    const SheetSize& now = job().cut->sheet;
+    const SheetSize& now = job().get<CutChapter>().sheet;
     for (const auto& [name, size] :
          {std::pair{tr("A4"), SheetSize{210, 297}}, {tr("Letter"), SheetSize{215.9, 279.4}}}) {
         sizes.append({name, now.width_mm == size.width_mm && now.height_mm == size.height_mm,
@@ -78,7 +78,7 @@ void CutLeaf::rebuildCard() {
     height->setValue(now.height_mm);
     for (ValueChip* chip : {width, height}) {
         connect(chip, &ValueChip::committed, this, [this, chip, wide = chip == width](double v) {
-            SheetSize size = job().cut->sheet;
+            SheetSize size = job().get<CutChapter>().sheet;
             (wide ? size.width_mm : size.height_mm) = v;
             const Status ok = checkSheet(size, "sheet");
             chip->setWrong(ok ? QString() : said(ok.error()));

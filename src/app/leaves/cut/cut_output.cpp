@@ -38,15 +38,19 @@ bool CutLeaf::mayTakePages() {
 bool CutLeaf::mayCutFlagged() {
     QStringList flagged;
     for (const MaskResult& m : context_.results.masks().masks) {
-        const bool island = m.mask && std::any_of((*m.mask)->windows.begin(), (*m.mask)->windows.end(),
-                                                  [](const Window& w) { return !w.islands.empty(); });
-        if (m.mask && (*m.mask)->report.liesFlat && !island) continue;
+        const auto hasIsland = [](const Sheet& sheet) {
+            return std::any_of(sheet.windows.begin(), sheet.windows.end(),
+                               [](const Window& w) { return !w.islands.empty(); });
+        };
+        const bool island =
+            m.mask && std::any_of((*m.mask)->sheets.begin(), (*m.mask)->sheets.end(), hasIsland);
+        if (m.mask && (*m.mask)->report().liesFlat && !island) continue;
         flagged << QString("%1 %2: %3")
                        .arg(QString::fromStdString(m.spec->shownName()), QChar(sideLetter(m.spec->side)),
                             !m.mask  ? said(m.mask.error())
                             : island ? tr("a piece inside a window falls out")
                                      : tr("cannot lie flat, stands off by up to %1")
-                                           .arg(lengthText((*m.mask)->report.lift_mm)));
+                                           .arg(lengthText((*m.mask)->report().lift_mm)));
     }
     constexpr qsizetype kMostLines = 6;
     if (flagged.isEmpty()) return true;
@@ -61,8 +65,8 @@ std::string CutLeaf::exportStem() const {
     for (const char* ending : {".json", ".nineleaves"})
         if (words.endsWith(ending)) words.chop(static_cast<int>(qstrlen(ending)));
     if (words.isEmpty())
-        words = QString::fromStdString(context_.document.job().blank->name + " " +
-                                       context_.document.job().pattern->name);
+        words = QString::fromStdString(context_.document.job().get<BlankChapter>().name + " " +
+                                       context_.document.job().get<PatternChapter>().name);
     return fileStem(words.toStdString());
 }
 

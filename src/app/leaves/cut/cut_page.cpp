@@ -110,8 +110,8 @@ void CutPage::paintPage(QPainter& p) {
     const Tokens& t = tokens();
     const MasksResult& masks = context_.results.masks();
     if (!masks.pages) {
-        const bool pending =
-            context_.results.masksRunning() && !context_.document.job().pattern->elements.empty();
+        const bool pending = context_.results.masksRunning() &&
+                             !context_.document.job().get<PatternChapter>().elements.empty();
         const QString why = masks.pagesError && !masks.masks.empty()
                                 ? said(*masks.pagesError)
                                 : tr("No pieces yet: they come from the masks.");
@@ -152,7 +152,7 @@ std::string CutPage::materialShown() const {
     if (masks.pages && sheet < masks.pages->stocks.size() && sheet_ >= 0) {
         for (const PlacedPiece& placed : masks.pages->pieces) {
             const int mask = placed.page == sheet ? indexIn(masks, placed.piece.id) : -1;
-            if (mask >= 0) return masks.masks[static_cast<std::size_t>(mask)].spec->material;
+            if (mask >= 0) return masks.masks[static_cast<std::size_t>(mask)].spec->wish.material;
         }
     }
     return "paper";

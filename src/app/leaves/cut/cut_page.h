@@ -31,7 +31,7 @@ class CutPage : public LeafPage {
         double perMm = 0, ratio = 1;
         bool operator==(const FootRequest&) const = default;
     };
-    const SheetSize& size() const { return context_.document.job().cut->sheet; }
+    const SheetSize& size() const { return context_.document.job().get<CutChapter>().sheet; }
     double perMm() const;
     QPointF origin() const;  ///< lower left corner of the sheet
     QPointF at(const Vec2& mm) const;

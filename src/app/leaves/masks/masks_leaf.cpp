@@ -6,6 +6,7 @@
 #include "app/leaves/leaves.h"
 #include "app/leaves/masks/masks_page.h"
 #include "app/sheet/names.h"
+#include "app/sheet/param_sentence.h"
 #include "app/sheet/units_text.h"
 #include "app/theme/theme.h"
 
@@ -16,9 +17,9 @@ int worstMask(const MasksResult& masks) {
     double lift = -1;
     for (int i = 0; i < static_cast<int>(masks.masks.size()); ++i) {
         const auto& mask = masks.masks[static_cast<std::size_t>(i)].mask;
-        if (!mask || (*mask)->report.liesFlat || (*mask)->report.lift_mm <= lift) continue;
+        if (!mask || (*mask)->report().liesFlat || (*mask)->report().lift_mm <= lift) continue;
         worst = i;
-        lift = (*mask)->report.lift_mm;
+        lift = (*mask)->report().lift_mm;
     }
     return worst;
 }
@@ -42,28 +43,29 @@ QWidget* MasksLeaf::page() {
     return page_;
 }
 
-void MasksLeaf::changeSpec(const std::string& mask, const QString& label,
-                           const std::function<void(MaskSpec&)>& edit) {
+Status MasksLeaf::changeSpec(const std::string& mask, const QString& label,
+                             const std::function<void(MaskSpec&)>& edit) {
     // The twin of the other side follows: masks are wanted the same on both sides.
     std::vector<MaskSpecPtr> specs = maskSpecs(job());
     const int index = indexOfMask(job(), mask);
-    if (index < 0) return;
-    const std::vector<std::string> elements = specs[static_cast<std::size_t>(index)]->elements;
+    if (index < 0) return Done{};
+    const std::vector<std::string> elements = specs[static_cast<std::size_t>(index)]->wish.elements;
     for (MaskSpecPtr& spec : specs) {
-        if (spec->elements != elements) continue;
+        if (spec->wish.elements != elements) continue;
         MaskSpec changed = *spec;
         edit(changed);
         spec = std::make_shared<const MaskSpec>(std::move(changed));
     }
     const Job next = withMasks(job(), std::move(specs));
-    if (!checkJob(next)) return;
+    if (Status ok = checkJob(next); !ok) return ok;
     context_.document.beginGesture();
     context_.document.edit(next, label);
+    return Done{};
 }
 
 void MasksLeaf::useMaterial(int index) {
-    changeSpec(context_.view.mask(), tr("Change the sheet"), [&](MaskSpec& spec) {
-        spec.material = std::string(sheetMaterials()[static_cast<std::size_t>(index)].id);
+    (void)changeSpec(context_.view.mask(), tr("Change the sheet"), [&](MaskSpec& spec) {
+        spec.wish.material = std::string(sheetMaterials()[static_cast<std::size_t>(index)].id);
     });
 }
 
@@ -73,9 +75,24 @@ bool MasksLeaf::repairWorst() {
     if (worst < 0) return false;
     context_.view.setMask(all.masks[static_cast<std::size_t>(worst)].spec->id);
     const int sheet =
-        stiffestSheetFor((*all.masks[static_cast<std::size_t>(worst)].mask)->report.strainFeasibleMax);
+        stiffestSheetFor((*all.masks[static_cast<std::size_t>(worst)].mask)->report().strainFeasibleMax);
     if (sheet >= 0) useMaterial(sheet);
     return sheet >= 0;
+}
+
+ValueChip* MasksLeaf::paramChip(Card& card, const Param& param, const MaskSpec& spec) {
+    const QString name = said(param.name);
+    const double unit = shownUnits(param);
+    ValueChip* chip = card.chip(name, chipKind(param), param.decimals, 0.5, {});
+    chip->setValue(unit * spec.wish.values.number(param.key));
+    connect(chip, &ValueChip::committed, this,
+            [this, chip, name, unit, key = std::string(param.key), id = spec.id](double v) {
+                const Status ok = changeSpec(id, tr("Change %1").arg(name.toLower()), [&](MaskSpec& s) {
+                    if (s.wish.values.find(key)) s.wish.values.set(key, v / unit);
+                });
+                chip->setWrong(ok ? QString() : said(ok.error()));
+            });
+    return chip;
 }
 
 void MasksLeaf::rebuildCard() {
@@ -95,44 +112,39 @@ void MasksLeaf::rebuildCard() {
     }
     const MaskSpec& spec = *masks[index].spec;
     card->title(QString("%1 %2").arg(QString::fromStdString(spec.shownName()), QChar(sideLetter(spec.side))));
-    ValueChip* margin = card->chip(tr("Margin"), ValueChip::Kind::Length, 1, 0.5, {});
-    margin->setValue(spec.margin_mm);
-    connect(margin, &ValueChip::committed, this, [this, margin, id = spec.id](double v) {
-        const bool fits = v >= kMinMargin_mm && v <= kMaxMargin_mm;
-        margin->setWrong(fits ? QString()
-                              : tr("A margin lies between %1 and %2.")
-                                    .arg(lengthText(kMinMargin_mm, 0), lengthText(kMaxMargin_mm, 0)));
-        if (fits) changeSpec(id, tr("Change the margin"), [&](MaskSpec& s) { s.margin_mm = v; });
-    });
-    card->sentence(withUnit(tr("A margin of %1 %U stays round the windows against overspray. It goes on")),
-                   {margin});
+    if (const MaskKind* kind = findMaskKind(spec.wish.kind))
+        for (const Pattern& sentence : kind->sentences())
+            paramSentence(*card, sentence, kind->params(),
+                          [&](const Param& p) { return paramChip(*card, p, spec); });
+    card->words(tr("It goes on"));
     QList<Card::Choice> ways;
     for (const auto& [apply, text] : {std::pair{Apply::Loose, tr("held loose at its marks")},
                                       {Apply::Lateral, tr("smoothed from the middle line")},
                                       {Apply::Back, tr("smoothed down from the back")}}) {
-        ways.append({text, spec.apply == apply, [this, apply = apply, id = spec.id] {
-                         changeSpec(id, tr("Change how it is laid on"),
-                                    [&](MaskSpec& s) { s.apply = apply; });
+        ways.append({text, spec.wish.apply == apply, [this, apply = apply, id = spec.id] {
+                         (void)changeSpec(id, tr("Change how it is laid on"),
+                                          [&](MaskSpec& s) { s.wish.apply = apply; });
                      }});
     }
     card->radio(ways);
     if (masks[index].mask) {
         const Mask& mask = **masks[index].mask;
-        card->framed((mask.report.liesFlat ? QString() : QString::fromUtf8("⚑ 1  ")) +
-                         said(verdictOf(spec, mask.report)),
-                     !mask.report.liesFlat)
+        card->framed((mask.report().liesFlat ? QString() : QString::fromUtf8("⚑ 1  ")) +
+                         said(verdictOf(spec, mask.report())),
+                     !mask.report().liesFlat)
             ->setAccessibleName(tr("Verdict"));
-        if (!mask.report.liesFlat) {
+        if (!mask.report().liesFlat) {
             card->words(tr("Where it stands off, paint creeps under the edge and the line goes soft."));
-            const int sheet = stiffestSheetFor(mask.report.strainFeasibleMax);
+            const int sheet = stiffestSheetFor(mask.report().strainFeasibleMax);
             if (sheet >= 0) {
                 const auto id = sheetMaterials()[static_cast<std::size_t>(sheet)].id;
                 card->button(tr("Take %1").arg(materialName(id).toLower()), Card::Look::Primary,
                              [this, sheet] { useMaterial(sheet); });
             }
         }
-        for (const RegistrationMark& mark : mask.marks)
-            card->muted(tr("Mark %1").arg(said(markSentence(mark))));
+        for (const Sheet& sheet : mask.sheets)
+            for (const RegistrationMark& mark : sheet.marks)
+                card->muted(tr("Mark %1").arg(said(markSentence(mark))));
         for (const Warning& w : masks[index].warnings) card->caution(said(w));
     } else {
         card->framed(said(masks[index].mask.error()), true);
@@ -141,7 +153,7 @@ void MasksLeaf::rebuildCard() {
     QList<Card::Choice> all;
     for (std::size_t i = 0; i < masks.size(); ++i) {
         const MaskSpec& other = *masks[i].spec;
-        const bool fault = !masks[i].mask || !(*masks[i].mask)->report.liesFlat;
+        const bool fault = !masks[i].mask || !(*masks[i].mask)->report().liesFlat;
         const QString name =
             QString("%1 %2").arg(QString::fromStdString(other.shownName()), QChar(sideLetter(other.side)));
         all.append({name + (fault ? QString::fromUtf8("  ⚑") : QString()), i == index,
@@ -157,12 +169,13 @@ std::vector<Flag> MasksLeaf::flags() {
     const auto& masks = all.masks;
     std::vector<Flag> flags;
     if (context_.document.empty() || masks.size() < maskSpecs(job()).size()) return flags;
-    const auto flat = std::count_if(masks.begin(), masks.end(),
-                                    [](const MaskResult& m) { return m.mask && (*m.mask)->report.liesFlat; });
+    const auto flat = std::count_if(masks.begin(), masks.end(), [](const MaskResult& m) {
+        return m.mask && (*m.mask)->report().liesFlat;
+    });
     const int worst = worstMask(all);
     for (int i = 0; i < static_cast<int>(masks.size()); ++i) {
         const MaskResult& m = masks[static_cast<std::size_t>(i)];
-        if (m.mask && (*m.mask)->report.liesFlat) continue;
+        if (m.mask && (*m.mask)->report().liesFlat) continue;
         Flag flag{"mask " + m.spec->id, {}, true, [this, id = m.spec->id] { context_.view.setMask(id); }};
         if (!m.mask) {
             flag.words = said(m.mask.error());
@@ -173,7 +186,7 @@ std::vector<Flag> MasksLeaf::flags() {
             tr("%1 of %2 masks lie flat; %3 stands off %4: take a softer sheet or split it.")
                 .arg(QString::number(flat), QString::number(masks.size()),
                      QString::fromStdString(m.spec->shownName()) + ' ' + QChar(sideLetter(m.spec->side)),
-                     lengthText((*m.mask)->report.lift_mm));
+                     lengthText((*m.mask)->report().lift_mm));
         flag.repairName = tr("softer sheet");
         flag.repair = [this] {
             if (!repairWorst()) context_.frame.showLeaf(MasksNumber);
@@ -188,7 +201,7 @@ std::vector<Flag> MasksLeaf::flags() {
 
 Standing MasksLeaf::standing() const {
     const auto& masks = context_.results.masks().masks;
-    if (context_.document.empty() || job().pattern->elements.empty()) return {};
+    if (context_.document.empty() || job().get<PatternChapter>().elements.empty()) return {};
     if (masks.size() < maskSpecs(job()).size())
         return {context_.results.masksRunning() ? tr("Fitting the masks ...")
                                                 : tr("The masks are not fitted yet.")};
@@ -196,7 +209,7 @@ Standing MasksLeaf::standing() const {
     QString figures;
     for (const MaskResult& m : masks) {
         if (!m.mask) continue;
-        const FitReport& r = (*m.mask)->report;
+        const FitReport& r = (*m.mask)->report();
         landing = std::max(landing, r.landing.max_mm);
         figures += QString("%1 %2: %3, %4; ")
                        .arg(QString::fromStdString(m.spec->shownName()), QChar(sideLetter(m.spec->side)),
@@ -214,7 +227,7 @@ LeafEntry MasksLeaf::entry() const {
     if (masks.empty()) return e;
     e.state = LeafState::Ready;
     for (const MaskResult& m : masks) {
-        if (m.mask && (*m.mask)->report.liesFlat) continue;
+        if (m.mask && (*m.mask)->report().liesFlat) continue;
         ++e.flags;
         e.fault = true;
         e.state = LeafState::Repair;

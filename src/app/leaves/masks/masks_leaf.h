@@ -24,8 +24,10 @@ class MasksLeaf : public Leaf {
 
   private:
     void rebuildCard() override;
-    void changeSpec(const std::string& mask, const QString& label,
-                    const std::function<void(MaskSpec&)>& edit);
+    /// Of the mask and its twin of the other side. Errors: those of checkJob; nothing is changed then.
+    Status changeSpec(const std::string& mask, const QString& label,
+                      const std::function<void(MaskSpec&)>& edit);
+    ValueChip* paramChip(Card& card, const Param& param, const MaskSpec& spec);
 
     MasksPage* page_;
     CardHolder* card_;

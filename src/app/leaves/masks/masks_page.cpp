@@ -50,13 +50,17 @@ MaskInView MasksPage::find() const {
     const MasksResult& all = context_.results.masks();
     const auto& sketch = context_.results.sketch();
     if (!isCurrent(all, context_.view.mask()) && sketch && sketch->spec->id == context_.view.mask())
-        return {sketch->spec, sketch->mask, sketch->piece, false, {}};
+        return {sketch->spec, sketch->mask, sketch->pieces, false, {}};
     const int found = indexIn(all, context_.view.mask());
     if (found < 0) return {};
     const auto index = static_cast<std::size_t>(found);
     const MaskResult& result = all.masks[index];
     if (!result.mask) return {result.spec, nullptr, {}, true, said(result.mask.error())};
-    return {result.spec, *result.mask, index < all.pieces.size() ? all.pieces[index] : Piece{}, true, {}};
+    return {result.spec,
+            *result.mask,
+            index < all.pieces.size() ? all.pieces[index] : std::vector<Piece>{},
+            true,
+            {}};
 }
 
 void MasksPage::layOut() {
@@ -70,8 +74,7 @@ void MasksPage::layOut() {
     // One scale for both drawings: the body above and the flat piece below it.
     double flatTall = 20, flatWide = 40;
     if (shown_.mask) {
-        const Vec2 size = shown_.piece.outline.empty() ? boxAround({shown_.mask->outline}).size()
-                                                       : shown_.piece.box().size();
+        const Vec2 size = flatBox().size();
         flatWide = size.x();
         flatTall = size.y();
     }
@@ -89,7 +92,7 @@ void MasksPage::layOut() {
     side_.place(body, QRectF(left - 8, 40, len + 16, bodyTall + 16), perMm, side, sharpness());
     const double spare = std::max(0.0, roomTall - bodyTall - flatTall * perMm);
     if (shown_.mask) {  // the drawing's box is that of the sheet; lettering beside it hangs below
-        const Vec2 size = boxAround({shown_.mask->outline}).size();
+        const Vec2 size = boxSideBySide(*shown_.mask).size();
         flatWide = size.x();
         flatTall = size.y();
     }
@@ -109,7 +112,8 @@ void MasksPage::layOut() {
 
 void MasksPage::requestDrawing() {
     if (!shown_.mask) return;
-    const Box2 box = boxAround({shown_.mask->outline});
+    const Box2 box = boxSideBySide(*shown_.mask);
+    shifts_ = sideBySide(*shown_.mask);
     flatMiddle_ = 0.5 * (box.low + box.high);
     const double ratio = sharpness();
     const MapRequest wanted{shown_.mask,
@@ -133,22 +137,38 @@ QPointF MasksPage::flatAt(const Vec2& p) const {
     return flat_.center() + side_.perMm() * QPointF(from.x(), -from.y());
 }
 
+QPointF MasksPage::flatAt(std::size_t sheet, const Vec2& p) const {
+    return flatAt(p + shifts_[sheet]);
+}
+
+/// With lettering that stands beside the pieces.
+Box2 MasksPage::flatBox() const {
+    Box2 box = boxSideBySide(*shown_.mask);
+    const std::vector<Vec2> shifts = sideBySide(*shown_.mask);
+    for (std::size_t k = 0; k < shown_.pieces.size(); ++k) {
+        const Box2 piece = shown_.pieces[k].box();
+        box.low = box.low.cwiseMin(piece.low + shifts[k]);
+        box.high = box.high.cwiseMax(piece.high + shifts[k]);
+    }
+    return box;
+}
+
 void MasksPage::paintPage(QPainter& p) {
     const Tokens& t = tokens();
     const BodyResult& body = context_.results.body();
     if (!body.skin || !shown_.spec) {
-        const bool running =
-            context_.results.masksRunning() && !context_.document.job().pattern->elements.empty();
+        const bool running = context_.results.masksRunning() &&
+                             !context_.document.job().get<PatternChapter>().elements.empty();
         ink::text(p, QPointF(18, 26),
                   running ? tr("Fitting the masks ...")
                           : tr("No masks yet: add a mark on the Pattern leaf and it gets one for each side."),
                   inter(12.5), t.muted);
         return;
     }
-    const auto material = findMaterial(shown_.spec->material);
-    const QString applied = shown_.spec->apply == Apply::Loose     ? tr("held loose at its marks")
-                            : shown_.spec->apply == Apply::Lateral ? tr("smoothed from the middle line")
-                                                                   : tr("smoothed down from the back");
+    const auto material = findMaterial(shown_.spec->wish.material);
+    const QString applied = shown_.spec->wish.apply == Apply::Loose     ? tr("held loose at its marks")
+                            : shown_.spec->wish.apply == Apply::Lateral ? tr("smoothed from the middle line")
+                                                                        : tr("smoothed down from the back");
     ink::heading(p, QPointF(18, 26), tr("On the body"),
                  QString("%1, %2").arg(materialName(material->id).toLower(), applied));
     side_.paint(p);
@@ -166,10 +186,10 @@ void MasksPage::paintOnBody(QPainter& p) const {
     const Mask& mask = *shown_.mask;
     const BodyResult& body = context_.results.body();
     if (drawing_.request.mask == shown_.mask) p.drawImage(side_.box().topLeft(), drawing_.onBody);
+    const std::vector<std::string>& opened = shown_.spec->wish.elements;
     for (std::size_t i = 0; i < body.art.size(); ++i) {
         const auto& elements = body.pattern->elements;
-        if (!body.art[i] || std::find(shown_.spec->elements.begin(), shown_.spec->elements.end(),
-                                      elements[i]->id) == shown_.spec->elements.end())
+        if (!body.art[i] || std::find(opened.begin(), opened.end(), elements[i]->id) == opened.end())
             continue;
         p.setPen(QPen(inkOnSheet(), 1));
         p.setBrush(QColor::fromRgb(colourOf(*elements[i], i)));
@@ -184,7 +204,15 @@ void MasksPage::paintOnBody(QPainter& p) const {
             if (faces) p.drawPolygon(polygon);
         }
     }
-    for (const RegistrationMark& mark : mask.marks) {
+    for (const Sheet& sheet : mask.sheets)
+        for (const RegistrationMark& mark : sheet.marks) paintMark(p, mark);
+    if (shown_.judged && !mask.report().liesFlat && drawing_.request.mask == shown_.mask)
+        ink::flag(p, side_.at(drawing_.worstOnBody), ink::Severity::Fault, 1);
+}
+
+void MasksPage::paintMark(QPainter& p, const RegistrationMark& mark) const {
+    const BodyResult& body = context_.results.body();
+    {
         const QPointF at =
             side_.at(body.skin->at({shown_.spec->side, mark.skin.x(), mark.skin.y()}).position);
         p.setBrush(Qt::NoBrush);
@@ -200,8 +228,6 @@ void MasksPage::paintOnBody(QPainter& p) const {
         p.drawEllipse(beside + QPointF(4, -4), 7, 7);
         ink::text(p, beside, QString(QChar(mark.name)), inter(11, QFont::Bold), inkOnSheet());
     }
-    if (shown_.judged && !mask.report.liesFlat && drawing_.request.mask == shown_.mask)
-        ink::flag(p, side_.at(drawing_.worstOnBody), ink::Severity::Fault, 1);
 }
 
 void MasksPage::paintFlat(QPainter& p) const {
@@ -210,51 +236,53 @@ void MasksPage::paintFlat(QPainter& p) const {
     ink::heading(p, QPointF(18, flat_.top() - 34), tr("Flat, to cut"),
                  shown_.judged ? tr("same scale as above, seen from the painted side")
                                : tr("as it would be cut now, its verdict is under way"));
-    const auto at = [&](const Vec2& v) { return flatAt(v); };
-    const QPolygonF outline = polygonOf(mask.outline, at);
-    if (drawing_.request.mask == shown_.mask) {
-        p.drawImage(flat_.topLeft(), drawing_.flat);
-        p.setBrush(Qt::NoBrush);
-    } else {
-        p.setBrush(materialColour(shown_.spec->material));
-    }
-    p.setPen(QPen(t.ink, 1.5));
-    p.drawPolygon(outline);
-    p.setPen(QPen(inkOnSheet(), 1));
-    p.setBrush(t.dark ? QColor("#FBFAF6") : t.paper);
-    for (const Window& window : mask.windows) p.drawPolygon(polygonOf(window.outline, at));
-    p.setBrush(materialColour(shown_.spec->material));
-    for (const Window& window : mask.windows)
-        for (const Polygon2& island : window.islands) p.drawPolygon(polygonOf(island, at));
-    p.setBrush(Qt::NoBrush);
-    const Box2 box = boxAround({mask.outline});
+    const bool mapped = drawing_.request.mask == shown_.mask;
     double below = flat_.bottom();
-    for (const Polyline2& stroke : shown_.piece.pen) {
-        const Box2 around = boxAround({stroke});
-        const bool beside = around.high.y() < box.low.y();
-        below = std::max(below, flatAt(around.low).y());  // lettering may stand beside the piece
-        if (!beside) {
-            p.setPen(QPen(kHalo, 2.4));
+    for (std::size_t k = 0; k < mask.sheets.size(); ++k) {
+        const Sheet& sheet = mask.sheets[k];
+        const auto at = [&](const Vec2& v) { return flatAt(k, v); };
+        const Box2 box = boxAround({sheet.outline});
+        if (mapped && k < drawing_.flats.size())
+            p.drawImage(at(Vec2(box.low.x(), box.high.y())), drawing_.flats[k]);
+        p.setBrush(mapped ? QBrush(Qt::NoBrush) : QBrush(materialColour(shown_.spec->wish.material)));
+        p.setPen(QPen(t.ink, 1.5));
+        p.drawPolygon(polygonOf(sheet.outline, at));
+        p.setPen(QPen(inkOnSheet(), 1));
+        p.setBrush(t.dark ? QColor("#FBFAF6") : t.paper);
+        for (const Window& window : sheet.windows) p.drawPolygon(polygonOf(window.outline, at));
+        for (const Polygon2& hole : sheet.holes) p.drawPolygon(polygonOf(hole, at));
+        p.setBrush(materialColour(shown_.spec->wish.material));
+        for (const Window& window : sheet.windows)
+            for (const Polygon2& island : window.islands) p.drawPolygon(polygonOf(island, at));
+        p.setBrush(Qt::NoBrush);
+        if (k >= shown_.pieces.size()) continue;
+        for (const Polyline2& stroke : shown_.pieces[k].pen) {
+            const Box2 around = boxAround({stroke});
+            const bool beside = around.high.y() < box.low.y();
+            below = std::max(below, at(around.low).y());  // lettering may stand beside the piece
+            if (!beside) {
+                p.setPen(QPen(kHalo, 2.4));
+                p.drawPolyline(polygonOf(stroke, at));
+            }
+            p.setPen(QPen(beside ? t.ink : inkOnSheet(), 0.9));
             p.drawPolyline(polygonOf(stroke, at));
         }
-        p.setPen(QPen(beside ? t.ink : inkOnSheet(), 0.9));
-        p.drawPolyline(polygonOf(stroke, at));
     }
-    const Vec2 size = box.size();
+    const Vec2 size = boxSideBySide(mask).size();
+    const FitReport report = mask.report();
     ink::dimension(p, QPointF(flat_.left(), below + 18), QPointF(flat_.right(), below + 18),
                    lengthText(size.x()));
     ink::dimension(p, QPointF(flat_.left() - 22, flat_.top()), QPointF(flat_.left() - 22, flat_.bottom()),
                    lengthText(size.y()));
-    if (shown_.judged && !mask.report.liesFlat && drawing_.request.mask == shown_.mask)
+    if (shown_.judged && !report.liesFlat && mapped)
         ink::flag(p, flatAt(drawing_.worst), ink::Severity::Fault, 1);
     // The legend stands under the flat piece where there is room for it, else beside it.
     const double foot = (tabbed() ? panels_.top() - 58 : height() - 34.0);
     const QRectF bar(18, foot, 130, 8);
     ink::text(p, QPointF(bar.left(), bar.top() - 6),
-              tr("stretch; the sheet takes %1").arg(percentText(mask.report.strainLimit)), inter(11),
-              t.muted);
-    ink::legend(p, bar, Ramp::Stretch, "0", QString::number(50 * mask.report.strainLimit, 'g', 2),
-                QString::number(100 * mask.report.strainLimit, 'g', 2) + " %");
+              tr("stretch; the sheet takes %1").arg(percentText(report.strainLimit)), inter(11), t.muted);
+    ink::legend(p, bar, Ramp::Stretch, "0", QString::number(50 * report.strainLimit, 'g', 2),
+                QString::number(100 * report.strainLimit, 'g', 2) + " %");
 }
 
 void MasksPage::mousePressEvent(QMouseEvent* event) {
@@ -286,7 +314,7 @@ void MasksPage::keyPressEvent(QKeyEvent* event) {
             if (!shown_.spec) break;
             const auto& all = sheetMaterials();
             for (int i = 0; i < static_cast<int>(all.size()); ++i) {
-                if (all[static_cast<std::size_t>(i)].id != shown_.spec->material) continue;
+                if (all[static_cast<std::size_t>(i)].id != shown_.spec->wish.material) continue;
                 const int next = i + (event->key() == Qt::Key_Down ? 1 : -1);
                 if (next >= 0 && next < static_cast<int>(all.size())) emit materialWanted(next);
                 break;

@@ -10,9 +10,9 @@ namespace nine::app {
 
 /// The selected mask: judged, or as it would be cut now while its verdict is under way.
 struct MaskInView {
-    MaskSpecPtr spec;  ///< null when there is none
-    MaskPtr mask;      ///< null when it cannot be made
-    Piece piece;
+    MaskSpecPtr spec;           ///< null when there is none
+    MaskPtr mask;               ///< null when it cannot be made
+    std::vector<Piece> pieces;  ///< one a sheet, once they are lettered
     bool judged = false;
     QString error;
 };
@@ -42,17 +42,22 @@ class MasksPage : public LeafPage {
     MaskInView find() const;
     void requestDrawing();
     void paintOnBody(QPainter& p) const;
+    void paintMark(QPainter& p, const RegistrationMark& mark) const;
     void paintFlat(QPainter& p) const;
     void paintPanels(QPainter& p) const;
     void paintLanding(QPainter& p, const QRectF& box) const;
     void paintLift(QPainter& p, const QRectF& box) const;
     void paintSheets(QPainter& p) const;
     QPointF flatAt(const Vec2& p) const;
+    /// A place of one of the sheets, which stand side by side.
+    QPointF flatAt(std::size_t sheet, const Vec2& p) const;
+    Box2 flatBox() const;
     QRectF tabBox(int index) const;
 
     BodyView side_{BodyView::From::Along, this};
     QRectF flat_, panels_, landing_, lift_, sheets_;
     Vec2 flatMiddle_ = Vec2::Zero();
+    std::vector<Vec2> shifts_;  ///< of the sheets, sideBySide()
     MaskInView shown_;
     MaskDrawing drawing_;
     MapRequest requested_;

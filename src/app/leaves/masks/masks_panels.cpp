@@ -1,12 +1,14 @@
 // What stands beside the mask: where it lands, how far it stands off, what other sheets would do.
 #include <QPainter>
 #include <QPainterPath>
+#include <algorithm>
 #include <cmath>
 
 #include "app/leaves/masks/masks_page.h"
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
+#include "job/spray_job.h"
 
 namespace nine::app {
 namespace {
@@ -69,11 +71,14 @@ void MasksPage::paintLanding(QPainter& p, const QRectF& box) const {
     const QRectF room = box.adjusted(14, 12, -14, -40);
     const double scale = std::min(room.width() / flat_.width(), room.height() / flat_.height());
     const auto at = [&](const Vec2& v) { return room.center() + scale * (flatAt(v) - flat_.center()); };
-    QPolygonF outline;
-    for (const Vec2& v : mask.outline) outline << at(v);
     p.setPen(QPen(t.muted, 0.8));
     p.setBrush(Qt::NoBrush);
-    p.drawPolygon(outline);
+    for (std::size_t k = 0; k < mask.sheets.size(); ++k) {
+        QPolygonF outline;
+        for (const Vec2& v : mask.sheets[k].outline) outline << at(v + shifts_[k]);
+        p.drawPolygon(outline);
+    }
+    const FitReport report = mask.report();
     if (drawing_.request.mask == shown_.mask) {
         QVector<QLineF> crosses, moves;
         QVector<QPointF> dots;
@@ -91,30 +96,37 @@ void MasksPage::paintLanding(QPainter& p, const QRectF& box) const {
         p.setPen(QPen(t.select, 3.4, Qt::SolidLine, Qt::RoundCap));
         p.drawPoints(dots.constData(), static_cast<int>(dots.size()));
     }
-    ink::text(p, corner - QPointF(0, 16), tr("worst %1").arg(lengthText(mask.report.landing.max_mm, 2)),
+    ink::text(p, corner - QPointF(0, 16), tr("worst %1").arg(lengthText(report.landing.max_mm, 2)),
               inter(11, QFont::DemiBold), t.ink);
-    ink::text(
-        p, corner,
-        tr("traced from the side: %1")
-            .arg(mask.report.tracedKnown ? lengthText(mask.report.traced.max_mm, 2) : tr("off altogether")),
-        inter(11), t.muted);
+    ink::text(p, corner,
+              tr("traced from the side: %1")
+                  .arg(report.tracedKnown ? lengthText(report.traced.max_mm, 2) : tr("off altogether")),
+              inter(11), t.muted);
 }
 
 void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
     const Tokens& t = tokens();
-    const FlatPatch& flat = *shown_.mask->flat;
+    const Mask& mask = *shown_.mask;
+    // The sheet that stands off most.
+    const Sheet& sheet =
+        *std::max_element(mask.sheets.begin(), mask.sheets.end(),
+                          [](const Sheet& a, const Sheet& b) { return a.report.lift_mm < b.report.lift_mm; });
     const Skin& skin = *context_.results.body().skin;
     panelBox(p, box);
-    // A cut across the body in the middle of the mask, the sheet over it; turned so that the mask is on top.
-    const double x = 0.5 * (flat.patch.low.x() + flat.patch.high.x());
+    // A cut across the body in the middle of the sheet, the sheet over it; turned so that the sheet is on
+    // top.
+    const Vec2 low = sheet.flat->patch.low(), high = sheet.flat->patch.high();
+    const double x = 0.5 * (low.x() + high.x());
     constexpr int steps = 48;
     std::vector<Vec2> section;
+    std::vector<double> lifts;
     for (int i = 0; i <= steps; ++i) {
-        const double g = flat.patch.high.y() + (flat.patch.low.y() - flat.patch.high.y()) * i / steps;
+        const double g = high.y() + (low.y() - high.y()) * i / steps;
         const SkinPoint at{Side::Left, x, g};
         if (!skin.check(at, "")) continue;
         const Vec3 v = skin.at(at).position;
         section.push_back({-v.z(), v.y()});  // back at the left, belly at the right
+        lifts.push_back(shown_.judged ? liftAt(mask, Vec2(x, g)) : 0);
     }
     if (section.size() < 3) return;
     const Vec2 chord = (section.back() - section.front()).normalized(), up(-chord.y(), chord.x());
@@ -127,17 +139,16 @@ void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
     }
     for (const Vec2& v : section) tall = std::max(tall, v.y());
     const QRectF room = box.adjusted(16, 26, -16, -26);
-    const double lift = shown_.judged ? shown_.mask->report.lift_mm : 0;
+    const double lift = shown_.judged ? sheet.report.lift_mm : 0;
     const double scale = std::min(room.width() / wide, room.height() / std::max(tall + lift, 1e-6));
     const double zoom = lift > 0 ? std::max(1.0, std::ceil(kLeastGapDrawn_px / (lift * scale))) : 1;
     const auto at = [&](const Vec2& v) {
         return QPointF(room.center().x() + scale * (v.x() - 0.5 * wide), room.bottom() - scale * v.y());
     };
-    QPolygonF body, sheet;
+    QPolygonF body, laid;
     for (const Vec2& v : section) body << at(v);
     for (int i = 0; i < body.size(); ++i) {
-        const double s = 2.0 * i / (static_cast<double>(body.size()) - 1) - 1;
-        sheet << body[i] - QPointF(0, scale * lift * zoom * (1 - s * s) + 1.5);
+        laid << body[i] - QPointF(0, scale * zoom * lifts[static_cast<std::size_t>(i)] + 1.5);
     }
     QPainterPath inside;
     inside.addPolygon(body);
@@ -148,7 +159,7 @@ void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
     p.drawPath(inside);
     if (lift > 0) {
         QPolygonF gap = body;
-        for (int i = static_cast<int>(sheet.size()) - 1; i >= 0; --i) gap << sheet[i];
+        for (int i = static_cast<int>(laid.size()) - 1; i >= 0; --i) gap << laid[i];
         p.setBrush(rampColour(Ramp::Lift, 0.35));
         p.drawPolygon(gap);
     }
@@ -156,7 +167,7 @@ void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
     p.setPen(QPen(t.ink, 1.2));
     p.drawPolyline(body);
     p.setPen(QPen(QColor("#b0843a"), 2));
-    p.drawPolyline(sheet);
+    p.drawPolyline(laid);
     const double y = box.bottom() - 8;
     ink::text(p, QPointF(box.left() + 12, y), tr("back"), inter(10.5), t.muted);
     ink::text(p, QPointF(box.right() - 12, y), tr("belly"), inter(10.5), t.muted, Qt::AlignRight);
@@ -182,11 +193,11 @@ QRectF MasksPage::materialBox(int index) const {
 
 void MasksPage::paintSheets(QPainter& p) const {
     const Tokens& t = tokens();
-    const FitReport& report = shown_.mask->report;
+    const FitReport report = shown_.mask->report();
     for (int i = 0; i < static_cast<int>(sheetMaterials().size()); ++i) {
         const SheetMaterial& m = sheetMaterials()[static_cast<std::size_t>(i)];
         const QRectF box = materialBox(i);
-        const bool on = shown_.spec->material == m.id, lies = report.strainFeasibleMax <= m.strainLimit;
+        const bool on = shown_.spec->wish.material == m.id, lies = report.strainFeasibleMax <= m.strainLimit;
         p.setPen(QPen(on ? t.select : t.line, on ? 1.8 : 1));
         p.setBrush(t.dark ? t.panel : t.sheet);
         p.drawRoundedRect(box, 5, 5);

@@ -58,49 +58,31 @@ std::vector<double> averagedStretch(const FlatPatch& flat) {
     return atVertex;
 }
 
-MaskDrawing drawMask(const MapRequest& request, const Task& task) {
-    const Mask& mask = *request.mask;
-    const FlatPatch& flat = *mask.flat;
-    const std::vector<double> stretch = averagedStretch(flat);
-    const Image ramp = rampTexture();
-    MaskDrawing maps;
-    maps.request = request;
+namespace {
 
-    TexturedMesh sheet, skin;
-    std::vector<bool> faces;
-    for (std::size_t v = 0; v < stretch.size(); ++v) {
-        const Vec2 texture(0.5, std::min(1.0, stretch[v] / mask.report.strainLimit));
-        sheet.points.push_back({Vec3(mask.map[v].x(), 0, mask.map[v].y()), Vec3::UnitY()});
-        sheet.texture.push_back(texture);
-        skin.points.push_back(onSide(request.side, flat.patch.mesh.vertices[v]));
-        skin.texture.push_back(texture);
-        faces.push_back(facing(request.view, skin.points.back()) > 0);
-    }
-    sheet.triangles = flat.rest.triangles;
-    for (const Triangle& t : flat.rest.triangles) {
-        const bool seen =
-            std::all_of(t.begin(), t.end(), [&](int v) { return faces[static_cast<std::size_t>(v)]; });
-        if (seen) skin.triangles.push_back(t);
-    }
-    const auto worst = std::max_element(stretch.begin(), stretch.end()) - stretch.begin();
-    maps.worst = mask.map[static_cast<std::size_t>(worst)];
-    maps.worstOnBody = skin.points[static_cast<std::size_t>(worst)].position;
-
-    const Box2 box = boxAround({mask.outline});
-    View3 flatView;
-    flatView.target = Vec3(0.5 * (box.low.x() + box.high.x()), 0, 0.5 * (box.low.y() + box.high.y()));
-    flatView.pixelsPerMm = request.view.pixelsPerMm;
-    flatView.shaded = false;
+/// The box round a sheet's outline in the colours of its stretch, clear outside the outline.
+QImage flatImage(const Sheet& sheet, const std::vector<Vec2>& texture, const MapRequest& request,
+                 const Task& task) {
+    TexturedMesh mesh;
+    for (const Vec2& v : sheet.map) mesh.points.push_back({Vec3(v.x(), 0, v.y()), Vec3::UnitY()});
+    mesh.texture = texture;
+    mesh.triangles = sheet.flat->rest.triangles;
+    const Box2 box = boxAround({sheet.outline});
+    View3 view;
+    view.target = Vec3(0.5 * (box.low.x() + box.high.x()), 0, 0.5 * (box.low.y() + box.high.y()));
+    view.pixelsPerMm = request.view.pixelsPerMm;
+    view.shaded = false;
     const Vec2 size = box.size() * request.view.pixelsPerMm;
     const int w = static_cast<int>(std::ceil(size.x())), h = static_cast<int>(std::ceil(size.y()));
-    if (w < 1 || h < 1 || w > 20000 || h > 20000) return maps;
-    maps.flat = toQImage(render(sheet, ramp, flatView, w, h, 1, task).image);
-    if (task.cancelled() || maps.flat.isNull()) return maps;
-    QPainter p(&maps.flat);
+    constexpr int kMost_px = 20000;
+    if (w < 1 || h < 1 || w > kMost_px || h > kMost_px) return {};
+    QImage image = toQImage(render(mesh, rampTexture(), view, w, h, 1, task).image);
+    if (task.cancelled() || image.isNull()) return image;
+    QPainter p(&image);
     p.setRenderHint(QPainter::Antialiasing);
     QPainterPath outside;  // odd-even: all but the outline
     QPolygonF ring;
-    for (const Vec2& v : mask.outline) {
+    for (const Vec2& v : sheet.outline) {
         const Vec2 at = request.view.pixelsPerMm * (v - 0.5 * (box.low + box.high));
         ring << QPointF(0.5 * w + at.x(), 0.5 * h - at.y());
     }
@@ -110,19 +92,61 @@ MaskDrawing drawMask(const MapRequest& request, const Task& task) {
     p.setCompositionMode(QPainter::CompositionMode_Clear);
     p.fillPath(outside, Qt::black);
     p.end();
-    maps.flat.setDevicePixelRatio(request.ratio);
+    image.setDevicePixelRatio(request.ratio);
+    return image;
+}
 
+/// Adds the sheet's skin, where it faces the viewer, to what is drawn on the body.
+void addSkin(TexturedMesh& skin, const FlatPatch& flat, const std::vector<Vec2>& texture,
+             const MapRequest& request) {
+    const auto first = static_cast<int>(skin.points.size());
+    std::vector<bool> faces;
+    for (std::size_t v = 0; v < texture.size(); ++v) {
+        skin.points.push_back(onSide(request.side, flat.patch.mesh.vertices[v]));
+        skin.texture.push_back(texture[v]);
+        faces.push_back(facing(request.view, skin.points.back()) > 0);
+    }
+    for (const Triangle& t : flat.rest.triangles) {
+        const bool seen =
+            std::all_of(t.begin(), t.end(), [&](int v) { return faces[static_cast<std::size_t>(v)]; });
+        if (seen) skin.triangles.push_back({t[0] + first, t[1] + first, t[2] + first});
+    }
+}
+
+}  // namespace
+
+MaskDrawing drawMask(const MapRequest& request, const Task& task) {
+    const Mask& mask = *request.mask;
+    const std::vector<Vec2> shifts = sideBySide(mask);
+    MaskDrawing maps;
+    maps.request = request;
+    TexturedMesh skin;
+    double most = -1;
+    for (std::size_t k = 0; k < mask.sheets.size(); ++k) {
+        const Sheet& sheet = mask.sheets[k];
+        const std::vector<double> stretch = averagedStretch(*sheet.flat);
+        std::vector<Vec2> texture;
+        for (std::size_t v = 0; v < stretch.size(); ++v) {
+            texture.emplace_back(0.5, std::min(1.0, stretch[v] / sheet.report.strainLimit));
+            if (stretch[v] <= most) continue;
+            most = stretch[v];
+            maps.worst = sheet.map[v] + shifts[k];
+            maps.worstOnBody = onSide(request.side, sheet.flat->patch.mesh.vertices[v]).position;
+        }
+        addSkin(skin, *sheet.flat, texture, request);
+        maps.flats.push_back(flatImage(sheet, texture, request, task));
+        if (task.cancelled() || maps.flats.back().isNull()) return maps;
+        if (sheet.report.landed.empty()) continue;
+        const SheetCarrier carrier(sheet.flat->patch.pairedWith(sheet.map));
+        for (const LandedProbe& probe : sheet.report.landed)
+            maps.landed.emplace_back(carrier.at(probe.wanted) + shifts[k],
+                                     carrier.at(request.skin->project(probe.landed)) + shifts[k]);
+    }
     View3 bodyView = request.view;
     bodyView.shaded = false;
-    maps.onBody = toQImage(render(skin, ramp, bodyView, request.width, request.height, 1, task).image);
+    maps.onBody =
+        toQImage(render(skin, rampTexture(), bodyView, request.width, request.height, 1, task).image);
     maps.onBody.setDevicePixelRatio(request.ratio);
-
-    if (!mask.report.landed.empty()) {
-        const SheetCarrier carrier(flat.patch.pairedWith(mask.map));
-        for (const LandedProbe& probe : mask.report.landed)
-            maps.landed.emplace_back(carrier.at(probe.wanted),
-                                     carrier.at(request.skin->project(probe.landed)));
-    }
     return maps;
 }
 

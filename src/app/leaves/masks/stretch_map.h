@@ -25,11 +25,11 @@ struct MapRequest {
 /// What takes too long to be worked out while painting. Thread-safe; about 30 ms for 2000 vertices.
 struct MaskDrawing {
     MapRequest request;
-    QImage flat;                ///< the box round the mask's outline, clipped to it
+    std::vector<QImage> flats;  ///< of each sheet the box round its outline, clipped to it
     QImage onBody;              ///< the body's box; only what faces the viewer
-    Vec2 worst = Vec2::Zero();  ///< where the sheet stretches most, on the sheet
+    Vec2 worst = Vec2::Zero();  ///< where a sheet stretches most, the sheets side by side
     Vec3 worstOnBody = Vec3::Zero();
-    std::vector<std::pair<Vec2, Vec2>> landed;  ///< where probes were wanted and came to lie, on the sheet
+    std::vector<std::pair<Vec2, Vec2>> landed;  ///< where probes were wanted and came to lie, the same way
 };
 MaskDrawing drawMask(const MapRequest& request, const Task& task);
 

@@ -10,6 +10,7 @@
 #include "app/document/selection.h"
 #include "app/leaves/pattern/pattern_page.h"
 #include "app/sheet/names.h"
+#include "app/sheet/param_sentence.h"
 #include "app/sheet/units_text.h"
 #include "app/theme/theme.h"
 
@@ -77,7 +78,7 @@ void PatternLeaf::change(const std::string& id, const QString& label,
     if (!ok) return;
     const auto index = static_cast<std::size_t>(indexOfElement(job(), id));
     context_.document.beginGesture();
-    context_.document.edit(withMasksInStep(withElement(job(), index, e)), label);
+    context_.document.edit(inStep(withElement(job(), index, e)), label);
 }
 
 ValueChip* PatternLeaf::chip(Card& card, const QString& name, ValueChip::Kind kind, int decimals,
@@ -96,33 +97,13 @@ ValueChip* PatternLeaf::chip(Card& card, const QString& name, ValueChip::Kind ki
 }
 
 ValueChip* PatternLeaf::paramChip(Card& card, const Param& param) {
-    using Type = Param::Type;
-    const double unit = param.type == Type::Share ? 100 : 1;
-    const auto kind = param.type == Type::Count    ? ValueChip::Kind::Count
-                      : param.type == Type::Length ? ValueChip::Kind::Length
-                                                   : ValueChip::Kind::Number;
+    const double unit = shownUnits(param);
     return chip(
-        card, said(param.name), kind, param.decimals,
+        card, said(param.name), chipKind(param), param.decimals,
         [key = param.key, unit](const Element& e) { return unit * e.values.number(key); },
         [key = param.key, unit](Element& e, double v) {
             if (e.values.find(key)) e.values.set(key, v / unit);
         });
-}
-
-void PatternLeaf::kindSentence(Card& card, const Kind& kind, Pattern sentence) {
-    QString words = QCoreApplication::translate("core", sentence.text());
-    QList<QWidget*> values;
-    for (qsizetype open = words.indexOf('{'); open >= 0; open = words.indexOf('{', open)) {
-        const qsizetype close = words.indexOf('}', open);
-        const std::string key = words.mid(open + 1, close - open - 1).toStdString();
-        const Param* param = close < 0 ? nullptr : findParam(kind, key);
-        if (!param) break;
-        values.append(paramChip(card, *param));
-        QString place = '%' + QString::number(values.size());
-        if (param->type == Param::Type::Length) place += ' ' + lengthUnit();
-        words.replace(open, close - open + 1, place);
-    }
-    card.sentence(words, values);
 }
 
 void PatternLeaf::placeSentence(Card& card, const Element& e) {
@@ -134,8 +115,8 @@ void PatternLeaf::placeSentence(Card& card, const Element& e) {
         card, tr("Height"), length, 1, [](const Element& x) { return x.dg_mm; },
         [](Element& x, double v) { x.dg_mm = v; });
     // The landmark is no value to type: it is put into the words before they are laid out.
-    const auto anchor = job().blank->landmarks.find(e.anchor);
-    const bool point = anchor != job().blank->landmarks.end() && !anchor->second.isCurve();
+    const auto anchor = job().get<BlankChapter>().landmarks.find(e.anchor);
+    const bool point = anchor != job().get<BlankChapter>().landmarks.end() && !anchor->second.isCurve();
     card.sentence(
         withUnit(point ? tr("It starts %1 %U behind the %3 and %2 %U above it.")
                        : tr("It starts %1 %U behind the %3 and %2 %U along the skin above the axis."))
@@ -147,7 +128,7 @@ void PatternLeaf::placeSentence(Card& card, const Element& e) {
                        ? tr("A negative distance is ahead of it, towards the nose.")
                        : tr("Negative: ahead of it, towards the nose, and below it, towards the belly."));
     QList<Card::Choice> anchors{{tr("nose"), e.anchor.empty(), [this] { anchorTo({}); }}};
-    for (const auto& [name, ignored] : job().blank->landmarks)
+    for (const auto& [name, ignored] : job().get<BlankChapter>().landmarks)
         if (name != "nose" || e.anchor == name)  // which is where things are measured from anyway
             anchors.append({landmarkName(name), e.anchor == name, [this, name = name] { anchorTo(name); }});
     card.muted(tr("Anchored to"));
@@ -158,7 +139,8 @@ void PatternLeaf::anchorTo(const std::string& landmark) {
     const BodyResult& body = context_.results.body();
     const ElementPtr e = selected();
     if (!e || !body.skin) return;
-    const Result<Element> moved = reanchored(*body.skin, job().blank->landmarks, *e, landmark, "");
+    const Result<Element> moved =
+        reanchored(*body.skin, job().get<BlankChapter>().landmarks, *e, landmark, "");
     if (!moved) return;
     context_.document.beginGesture();
     context_.document.edit(withElement(job(), static_cast<std::size_t>(indexOfElement(job(), e->id)), *moved),
@@ -204,7 +186,9 @@ void PatternLeaf::rebuildCard() {
     if (e) {
         card->title(QString::fromStdString(e->shownName()));
         if (const Kind* kind = findKind(e->kind))
-            for (const Pattern& sentence : kind->sentences()) kindSentence(*card, *kind, sentence);
+            for (const Pattern& sentence : kind->sentences())
+                paramSentence(*card, sentence, kind->params(),
+                              [&](const Param& p) { return paramChip(*card, p); });
         if (e->known()) {
             placeSentence(*card, *e);
             card->radio(
@@ -228,7 +212,7 @@ void PatternLeaf::rebuildCard() {
                          [this, id = e->id] { putBack(id); });
         card->button(tr("Take it out"), Card::Look::Link, [this] { removeSelected(); });
     } else {
-        card->words(job().pattern->elements.empty()
+        card->words(job().get<PatternChapter>().elements.empty()
                         ? tr("Nothing yet. A row of dots along the side is a good beginning.")
                         : tr("Nothing is selected. Click a mark on the body or in the list."));
     }
@@ -264,7 +248,7 @@ void PatternLeaf::addElement(const Kind& kind) {
     std::string stem(kind.id());
     std::replace(stem.begin(), stem.end(), '_', '-');
     std::set<std::string> ids;
-    for (const ElementPtr& other : job().pattern->elements) ids.insert(other->id);
+    for (const ElementPtr& other : job().get<PatternChapter>().elements) ids.insert(other->id);
     for (int n = 1; e.id.empty() || ids.count(e.id); ++n) e.id = stem + "-" + std::to_string(n);
     e.name = capital(said(kind.onMask())).toStdString();
     e.kind = kind.id();
@@ -275,12 +259,12 @@ void PatternLeaf::addElement(const Kind& kind) {
         e.dx_mm = std::round(0.35 * context_.results.body().skin->length_mm());
         e.dg_mm = freeHeight(e.dx_mm);
     }
-    PatternChapter pattern = *job().pattern;
+    PatternChapter pattern = job().get<PatternChapter>();
     const std::string id = e.id;
     pattern.elements.push_back(std::make_shared<const Element>(std::move(e)));
     Job next = job();
-    next.pattern = std::make_shared<const PatternChapter>(std::move(pattern));
-    next = withMasksInStep(next);
+    next = next.with(std::move(pattern));
+    next = inStep(next);
     context_.document.beginGesture();
     context_.document.edit(next, tr("Add %1").arg(said(kind.name())));
     context_.view.setElement(id);
@@ -290,11 +274,11 @@ void PatternLeaf::addElement(const Kind& kind) {
 void PatternLeaf::removeSelected() {
     const ElementPtr e = selected();
     if (!e) return;
-    PatternChapter pattern = *job().pattern;
+    PatternChapter pattern = job().get<PatternChapter>();
     std::erase(pattern.elements, e);
     Job next = job();
-    next.pattern = std::make_shared<const PatternChapter>(std::move(pattern));
-    next = withMasksInStep(next);
+    next = next.with(std::move(pattern));
+    next = inStep(next);
     context_.document.beginGesture();
     context_.document.edit(next, tr("Take out an element"));
 }
@@ -319,14 +303,14 @@ std::vector<Flag> PatternLeaf::flags() {
 }
 
 Standing PatternLeaf::standing() const {
-    if (context_.document.empty() || !job().pattern->elements.empty()) return {};
+    if (context_.document.empty() || !job().get<PatternChapter>().elements.empty()) return {};
     return {tr("The body is ready; the pattern is still empty.")};
 }
 
 LeafEntry PatternLeaf::entry() const {
     LeafEntry e;
     e.built = true;
-    if (job().pattern->elements.empty()) return e;
+    if (job().get<PatternChapter>().elements.empty()) return e;
     const int errors = static_cast<int>(context_.results.body().artErrors.size());
     e.state = errors > 0 ? LeafState::Repair : LeafState::Ready;
     e.flags = errors;

@@ -33,7 +33,6 @@ class PatternLeaf : public Leaf {
     ValueChip* chip(Card& card, const QString& name, ValueChip::Kind kind, int decimals,
                     std::function<double(const Element&)> get, std::function<void(Element&, double)> set);
     /// A sentence of the kind, with a value to type in the place of each key, in the translator's order.
-    void kindSentence(Card& card, const Kind& kind, Pattern sentence);
     ValueChip* paramChip(Card& card, const Param& param);
     /// Measured from another landmark; the element stays where it is.
     void anchorTo(const std::string& landmark);

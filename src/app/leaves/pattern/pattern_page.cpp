@@ -98,7 +98,8 @@ Element PatternPage::inHand() const {
     const BodyResult& body = context_.results.body();
     const auto stray = body.strays.find(selected()->id);
     // What is shown may be older than what the hand has done since.
-    const bool now = stray != body.strays.end() && body.pattern == context_.document.job().pattern;
+    const bool now =
+        stray != body.strays.end() && body.pattern == context_.document.job().part<PatternChapter>();
     return now ? stray->second.brought : *selected();
 }
 
@@ -278,7 +279,7 @@ void PatternPage::moveHandle(std::string_view key, double dx, double dg) {
     }
     for (const Handle& handle : handles())
         if (handle.key == key)
-            handle.move(e, Vec2(dx, dg), {*skin, context_.document.job().blank->landmarks});
+            handle.move(e, Vec2(dx, dg), {*skin, context_.document.job().get<BlankChapter>().landmarks});
     if (!checkElement(e, "")) return;
     context_.document.edit(
         withElement(context_.document.job(),

@@ -63,7 +63,9 @@ class PatternPage : public LeafPage {
     void takeHandle(int by);
     void speakHandle();
     std::span<const Handle> handles() const;
-    const std::vector<ElementPtr>& elements() const { return context_.document.job().pattern->elements; }
+    const std::vector<ElementPtr>& elements() const {
+        return context_.document.job().get<PatternChapter>().elements;
+    }
     ElementPtr selected() const;
     const ElementArt* selectedArt() const;
     /// Whether the mark reaches off the body and is shown where it could be.

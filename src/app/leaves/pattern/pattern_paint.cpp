@@ -132,7 +132,7 @@ void PatternPage::paintSelected(QPainter& p) const {
 
 void PatternPage::paintAnchor(QPainter& p, const QPointF& first, double y) const {
     const Element& e = *selected();
-    const auto& landmarks = context_.document.job().blank->landmarks;
+    const auto& landmarks = context_.document.job().get<BlankChapter>().landmarks;
     const auto landmark = landmarks.find(e.anchor);
     if (landmark == landmarks.end()) return;
     const SideView on = leading();
@@ -222,7 +222,8 @@ void PatternPage::paintMask(QPainter& p) const {
     if (!sketch || mask_.height() < 90 || !selected()) return;
     const Tokens& t = tokens();
     const Mask& mask = *sketch->mask;
-    const Box2 box = boxAround({mask.outline});
+    const Box2 box = boxSideBySide(mask);
+    const std::vector<Vec2> shifts = sideBySide(mask);
     const Vec2 size = box.size();
     ink::heading(p, mask_.topLeft() - QPointF(0, 12), tr("Its mask"),
                  tr("flat, %1 × %2").arg(lengthNumber(size.x()), lengthText(size.y())));
@@ -230,41 +231,47 @@ void PatternPage::paintMask(QPainter& p) const {
     const double scale = std::min({(frame.width() - 20) / size.x(), (frame.height() - 20) / size.y(), 8.0});
     const Vec2 middle = 0.5 * (box.low + box.high);
     const QPointF centre(frame.center().x(), frame.top() + 10 + 0.5 * scale * size.y());
-    const auto polygonOf = [&](const Polygon2& ring) {
-        QPolygonF polygon;
-        for (const Vec2& v : ring)
-            polygon << centre + scale * QPointF(v.x() - middle.x(), middle.y() - v.y());
-        return polygon;
-    };
-    p.setPen(QPen(t.dark ? t.line : t.ink, 1.1));
-    p.setBrush(materialColour(sketch->spec->material));
-    p.drawPolygon(polygonOf(mask.outline));
-    p.setPen(QPen(inkOnSheet(), 0.8));
-    p.setBrush(t.paper);
-    for (const Window& window : mask.windows) p.drawPolygon(polygonOf(window.outline));
-    p.setBrush(materialColour(sketch->spec->material));
-    for (const Window& window : mask.windows)
-        for (const Polygon2& island : window.islands) p.drawPolygon(polygonOf(island));
+    for (std::size_t k = 0; k < mask.sheets.size(); ++k) {
+        const Sheet& sheet = mask.sheets[k];
+        const auto polygonOf = [&](const Polygon2& ring) {
+            QPolygonF polygon;
+            for (const Vec2& v : ring) {
+                const Vec2 from = v + shifts[k] - middle;
+                polygon << centre + scale * QPointF(from.x(), -from.y());
+            }
+            return polygon;
+        };
+        p.setPen(QPen(t.dark ? t.line : t.ink, 1.1));
+        p.setBrush(materialColour(sketch->spec->wish.material));
+        p.drawPolygon(polygonOf(sheet.outline));
+        p.setPen(QPen(inkOnSheet(), 0.8));
+        p.setBrush(t.paper);
+        for (const Window& window : sheet.windows) p.drawPolygon(polygonOf(window.outline));
+        for (const Polygon2& hole : sheet.holes) p.drawPolygon(polygonOf(hole));
+        p.setBrush(materialColour(sketch->spec->wish.material));
+        for (const Window& window : sheet.windows)
+            for (const Polygon2& island : window.islands) p.drawPolygon(polygonOf(island));
+    }
     const double y = centre.y() + 0.5 * scale * size.y() + 22;
     const auto& all = context_.results.masks().masks;
     const int found = indexIn(context_.results.masks(), sketch->spec->id);
     const auto index = static_cast<std::size_t>(std::max(0, found));
     const bool judged =
         found >= 0 && isCurrent(context_.results.masks(), sketch->spec->id) && all[index].mask;
-    const QString sheet = materialName(sketch->spec->material).toLower();
+    const QString stock = materialName(sketch->spec->wish.material).toLower();
     if (!judged) {
         ink::text(p, QPointF(mask_.left(), y), tr("follows what you drag;"), inter(11), t.muted);
         ink::text(p, QPointF(mask_.left(), y + 16), tr("its verdict is under way"), inter(11), t.muted);
         return;
     }
-    const FitReport& report = (*all[index].mask)->report;
+    const FitReport report = (*all[index].mask)->report();
     if (report.liesFlat) {
         ink::tick(p, QPointF(mask_.left() + 7, y - 4));
     } else {
         ink::flagShape(p, QPointF(mask_.left(), y - 13), ink::Severity::Fault, "");
     }
     ink::text(p, QPointF(mask_.left() + 26, y),
-              report.liesFlat ? tr("lies flat in %1").arg(sheet) : tr("cannot lie in %1").arg(sheet),
+              report.liesFlat ? tr("lies flat in %1").arg(stock) : tr("cannot lie in %1").arg(stock),
               inter(11.5, QFont::DemiBold), t.ink);
     ink::text(p, QPointF(mask_.left() + 26, y + 16),
               tr("must stretch %1").arg(percentText(report.strainFeasibleMax)), inter(11), t.muted);

@@ -11,19 +11,19 @@ namespace {
 constexpr int kOutlinePoints = 120;
 constexpr double kSheetStep_mm = 0.4;
 
+void addCrossings(const std::vector<Vec2>& ring, double x, std::vector<double>& all) {
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Vec2 &a = ring[i], &b = ring[(i + 1) % ring.size()];
+        if ((a.x() <= x) == (b.x() <= x)) continue;
+        all.push_back(a.y() + (b.y() - a.y()) * (x - a.x()) / (b.x() - a.x()));
+    }
+}
+
 /// g at which closed outlines cross x: openings lie between the first and second, third and fourth ...
 std::vector<double> crossingsAt(const std::vector<const ElementArt*>& art, double x) {
     std::vector<double> all;
-    for (const ElementArt* element : art) {
-        for (const Outline& outline : element->outlines()) {
-            const auto& ring = outline.skin;
-            for (std::size_t i = 0; i < ring.size(); ++i) {
-                const Vec2 &a = ring[i], &b = ring[(i + 1) % ring.size()];
-                if ((a.x() <= x) == (b.x() <= x)) continue;
-                all.push_back(a.y() + (b.y() - a.y()) * (x - a.x()) / (b.x() - a.x()));
-            }
-        }
-    }
+    for (const ElementArt* element : art)
+        for (const Outline& outline : element->outlines()) addCrossings(outline.skin, x, all);
     std::sort(all.begin(), all.end());
     return all;
 }
@@ -56,12 +56,20 @@ SectionScene sectionScene(const Skin& skin, const Mask& mask, const std::vector<
     scene.aim = {at.position.y(), at.position.z()};
     scene.normal = flatNormal(at);
 
-    const PatchMesh& patch = mask.flat->patch;
-    if (x < patch.low.x() || x > patch.high.x()) return scene;
-    std::vector<double> ends{patch.low.y()};
+    // Sheet lies between the first and second edge, third and fourth ..., of borders and openings together.
+    std::vector<double> ends;
+    for (const Sheet& sheet : mask.sheets) {
+        const PatchMesh& patch = sheet.flat->patch;
+        for (const std::vector<int>& loop : patch.loops) {
+            Polygon2 ring;
+            for (const int v : loop) ring.push_back(patch.skin[static_cast<std::size_t>(v)]);
+            addCrossings(ring, x, ends);
+        }
+    }
+    if (ends.empty()) return scene;
     scene.openEdges_mm = crossingsAt(art, x);
     ends.insert(ends.end(), scene.openEdges_mm.begin(), scene.openEdges_mm.end());
-    ends.push_back(patch.high.y());
+    std::sort(ends.begin(), ends.end());
     for (std::size_t i = 0; i + 1 < ends.size(); i += 2) {
         SectionScene::Strip strip;
         const int steps = std::max(1, static_cast<int>(std::ceil((ends[i + 1] - ends[i]) / kSheetStep_mm)));

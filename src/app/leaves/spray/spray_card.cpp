@@ -31,7 +31,8 @@ QStringList stepsOf(const SprayCard& card) {
     QString lay =
         QObject::tr("Body dry. Lay the stencil with its crosses on their places, press its edges down");
     QStringList places;
-    for (const RegistrationMark& mark : card.study.mask->marks) places << said(markSentence(mark));
+    for (const Sheet& sheet : card.study.mask->sheets)
+        for (const RegistrationMark& mark : sheet.marks) places << said(markSentence(mark));
     lay += " (" + places.join(", ") + ")";
     if (card.study.asked.pads_mm > 0)
         lay += QObject::tr("; hold it off on pads of %1").arg(lengthText(card.study.asked.pads_mm));
@@ -158,23 +159,29 @@ void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
     for (const Warning& w : plan.warnings) text(said(w), 3.5, QFont::Medium, caution, 1);
 
     // Which stencil it is: true size where there is room.
-    const Box2 box = boxAround({card.study.mask->outline});
+    const Box2 box = boxSideBySide(*card.study.mask);
     const QSizeF size(box.size().x() * perMm, box.size().y() * perMm);
     const double foot = page.height() - 16 * perMm;
     if (size.width() < wide && size.height() < foot - y - 5 * perMm) {
         const auto at = [&](const Vec2& v) {
             return QPointF(right - (box.high.x() - v.x()) * perMm, foot - (v.y() - box.low.y()) * perMm);
         };
-        const auto ring = [&](const Polygon2& outline) {
-            QPolygonF polygon;
-            for (const Vec2& v : outline) polygon << at(v);
-            return polygon;
-        };
-        p.setPen(QPen(muted, 0.3 * perMm));
-        p.setBrush(materialColour(card.study.spec->material));
-        p.drawPolygon(ring(card.study.mask->outline));
-        p.setBrush(card.paint);
-        for (const Window& window : card.study.mask->windows) p.drawPolygon(ring(window.outline));
+        const std::vector<Sheet>& sheets = card.study.mask->sheets;
+        const std::vector<Vec2> shifts = sideBySide(*card.study.mask);
+        for (std::size_t k = 0; k < sheets.size(); ++k) {
+            const auto ring = [&](const Polygon2& outline) {
+                QPolygonF polygon;
+                for (const Vec2& v : outline) polygon << at(v + shifts[k]);
+                return polygon;
+            };
+            p.setPen(QPen(muted, 0.3 * perMm));
+            p.setBrush(materialColour(card.study.spec->wish.material));
+            p.drawPolygon(ring(sheets[k].outline));
+            p.setBrush(card.paint);
+            for (const Window& window : sheets[k].windows) p.drawPolygon(ring(window.outline));
+            p.setBrush(Qt::white);
+            for (const Polygon2& hole : sheets[k].holes) p.drawPolygon(ring(hole));
+        }
         p.setFont(font(3.1, QFont::Normal));
         p.setPen(muted);
         p.drawText(QPointF(right - size.width(), foot + 4.5 * perMm), QObject::tr("true size"));

@@ -15,7 +15,7 @@ std::vector<const ElementArt*> SprayStudy::artPointers() const {
 
 SprayDesk::SprayDesk(LeafContext context, QObject* parent) : QObject(parent), context_(context) {
     connect(&context_.document, &JobDocument::changed, this, [this](Parts parts) {
-        if (!(parts & SprayPart)) return;  // all else comes with new masks
+        if ((parts & partsOf<SprayChapter>()).none()) return;  // all else comes with new masks
         stale();
         requestVerdicts();
     });
@@ -48,12 +48,13 @@ SprayStudy SprayDesk::studyOf(const std::string& mask) const {
         return study;
     }
     for (const ArtPtr& art : context_.results.body().art) {
-        if (art && std::count(result.spec->elements.begin(), result.spec->elements.end(), art->element))
+        if (art &&
+            std::count(result.spec->wish.elements.begin(), result.spec->wish.elements.end(), art->element))
             study.art.push_back(art);
     }
     if (study.art.empty()) return study;
     study.mask = *result.mask;
-    study.asked = sprayOf(*result.spec, study.mask->report, study.wish);
+    study.asked = sprayOf(*result.spec, study.mask->report(), study.wish);
     study.worst = worstEdge(*study.mask, study.artPointers());
     Result<SprayPlan> plan = planSpray(study.asked, context_.bench.bench(), study.wish.pins);
     if (plan)
@@ -100,7 +101,7 @@ void SprayDesk::requestVerdicts() {
                 SprayVerdict v{m.spec, false, false, 0, {}};
                 const SpraySpec wish = sprayOfMask(job, m.spec->id);
                 const Result<SprayPlan> plan =
-                    planSpray(sprayOf(*m.spec, (*m.mask)->report, wish), bench, wish.pins);
+                    planSpray(sprayOf(*m.spec, (*m.mask)->report(), wish), bench, wish.pins);
                 if (plan) {
                     v.planned = true;
                     v.meets = plan->meetsWish;
@@ -177,7 +178,7 @@ Status SprayDesk::change(const std::string& mask, const QString& label,
     SpraySpec changed = sprayOfMask(next, mask);
     edit(changed);
     for (const MaskSpecPtr& twin : specs) {
-        if (twin->elements != specs[static_cast<std::size_t>(index)]->elements) continue;
+        if (twin->wish.elements != specs[static_cast<std::size_t>(index)]->wish.elements) continue;
         SpraySpec spec = changed;
         spec.mask = twin->id;
         const SpraySpec said = sprayOfMask(next, twin->id);

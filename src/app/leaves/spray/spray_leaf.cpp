@@ -420,7 +420,7 @@ LeafEntry SprayLeaf::entry() const {
     LeafEntry e;
     e.built = true;
     if (context_.document.empty() || desk_.verdicts().empty()) return e;
-    e.state = job().spray->masks.empty() ? LeafState::Begun : LeafState::Ready;
+    e.state = job().get<SprayChapter>().masks.empty() ? LeafState::Begun : LeafState::Ready;
     for (const SprayVerdict& v : desk_.verdicts()) {
         if (v.meets) continue;
         ++e.flags;

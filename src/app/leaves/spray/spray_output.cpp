@@ -13,15 +13,15 @@ std::vector<SprayCard> SprayLeaf::allCards() const {
     for (const MaskResult& mask : context_.results.masks().masks) {
         SprayStudy study = desk_.studyOf(mask.spec->id);
         if (!study.ready() || study.error) continue;
-        SprayCard card{QString::fromStdString(job().blank->name),
-                       QString::fromStdString(job().pattern->name),
+        SprayCard card{QString::fromStdString(job().get<BlankChapter>().name),
+                       QString::fromStdString(job().get<PatternChapter>().name),
                        std::move(study),
                        context_.results.body().skin->length_mm(),
                        (*mask.mask)->moved_mm,
                        Qt::black};
-        const auto& elements = job().pattern->elements;
+        const auto& elements = job().get<PatternChapter>().elements;
         for (std::size_t e = 0; e < elements.size(); ++e) {
-            const auto& ids = card.study.spec->elements;
+            const auto& ids = card.study.spec->wish.elements;
             if (std::find(ids.begin(), ids.end(), elements[e]->id) == ids.end()) continue;
             card.paint = QColor::fromRgb(colourOf(*elements[e], e));
         }
@@ -37,9 +37,9 @@ void SprayLeaf::putOutCards(bool print) {
             {"nothing_to_spray",
              Words::verbatim(tr("There is no mask with a plan to write a card for yet.").toStdString()), ""});
     if (!print) {
-        QString path = QFileDialog::getSaveFileName(context_.frame.dialogParent(), tr("Cards for the bench"),
-                                                    QString::fromStdString(job().blank->name) + "-cards.pdf",
-                                                    tr("PDF (*.pdf)"));
+        QString path = QFileDialog::getSaveFileName(
+            context_.frame.dialogParent(), tr("Cards for the bench"),
+            QString::fromStdString(job().get<BlankChapter>().name) + "-cards.pdf", tr("PDF (*.pdf)"));
         if (path.isEmpty()) return;
         if (!path.endsWith(".pdf")) path += ".pdf";
         writer_.write([cards, path] { return writeSprayCards(cards, path); },

@@ -167,9 +167,10 @@ void SprayPage::release(SprayHandle handle) {
 
 QColor SprayPage::paintColour() const {
     const SprayStudy& s = desk_.study();
-    const auto& elements = context_.document.job().pattern->elements;
+    const auto& elements = context_.document.job().get<PatternChapter>().elements;
     for (std::size_t i = 0; i < elements.size(); ++i) {
-        if (s.spec && std::count(s.spec->elements.begin(), s.spec->elements.end(), elements[i]->id)) {
+        if (s.spec &&
+            std::count(s.spec->wish.elements.begin(), s.spec->wish.elements.end(), elements[i]->id)) {
             const QColor colour = QColor::fromRgb(colourOf(*elements[i], i));
             // Dark paint on a dark page would not be seen.
             return tokens().dark && colour.lightness() < 110 ? colour.lighter(190) : colour;

@@ -101,7 +101,7 @@ void SprayPage::paintSection(QPainter& p) const {
     p.drawPolygon(body);
 
     // The sheet, on what holds it off; thicker than it is.
-    const QColor sheet = materialColour(s.spec->material);
+    const QColor sheet = materialColour(s.spec->wish.material);
     for (const auto& strip : scene_.sheet) {
         QPolygonF low, high;
         for (std::size_t i = 0; i < strip.points.size(); ++i) {
@@ -125,7 +125,7 @@ void SprayPage::paintSection(QPainter& p) const {
         gap = tr("on pads of %1").arg(lengthText(s.asked.pads_mm));
         if (off > 0.004) gap += tr(" and up to %1 more").arg(lengthText(off, 2));
     }
-    const QString words = tr("%1, %2; drawn too thick").arg(materialName(s.spec->material), gap);
+    const QString words = tr("%1, %2; drawn too thick").arg(materialName(s.spec->wish.material), gap);
     const auto& strip = scene_.sheet.front();  // the lowest
     const QPointF on = at(strip.points.front() + s.asked.pads_mm * strip.normals.front());
     const QPointF text(std::max(18.0, box.left() - 40), sceneBox_.bottom() - 8);
@@ -347,15 +347,15 @@ void SprayPage::paintEdge(QPainter& p) const {
     p.drawRect(QRectF(plot_.bottomLeft(), QSizeF(plot_.width(), 14)));
     const double off = std::min(here_->gap_mm * perMm, 0.3 * plot_.height());
     const QRectF mask(QPointF(middle, plot_.bottom() - off - 9), QSizeF(0.5 * plot_.width(), 9));
-    QColor sheet = materialColour(s.spec->material);
+    QColor sheet = materialColour(s.spec->wish.material);
     sheet.setAlpha(215);
 
     paintCurve(p, *here_, QPen(paintColour().darker(t.dark ? 80 : 150), 1.8), true);
     p.setPen(QPen(t.caution, 1));
     p.setBrush(sheet);
     p.drawRect(mask);
-    ink::text(p, mask.center() + QPointF(0.1 * mask.width(), 3.8), materialName(s.spec->material).toLower(),
-              inter(10.5), inkOnSheet(), Qt::AlignHCenter);
+    ink::text(p, mask.center() + QPointF(0.1 * mask.width(), 3.8),
+              materialName(s.spec->wish.material).toLower(), inter(10.5), inkOnSheet(), Qt::AlignHCenter);
     const bool elsewhere = worst_ && worst_->gap_mm > here_->gap_mm + 0.005;
     if (elsewhere) paintCurve(p, *worst_, QPen(t.caution, 1.4, Qt::DashLine), false);
     if (desk_.kept()) paintCurve(p, desk_.kept()->here, QPen(t.select, 1.3, Qt::DotLine), false);

@@ -1,8 +1,13 @@
-#include "job/blank_file.h"
+#include "job/chapters/blank.h"
 
 #include "base/base64.h"
+#include "job/job.h"
+#include "job/json_fields.h"
 
-namespace nine::json {
+namespace nine {
+
+using namespace json;
+
 namespace {
 
 constexpr std::pair<const char*, unsigned> kAssumedNames[] = {{"top_mm", kAssumedTop},
@@ -181,8 +186,7 @@ Json writePicture(const BackPicture& picture) {
 
 }  // namespace
 
-BlankChapter readBlank(const Value& json) {
-    Fields f(json, "blank");
+BlankChapter ChapterOf<BlankChapter>::read(Fields& f, Warnings& warnings) {
     BlankChapter blank;
     f.read("name", blank.name);
     const std::vector<Value> stations = needArray(f.need("stations"), "blank.stations");
@@ -214,12 +218,16 @@ BlankChapter readBlank(const Value& json) {
             fail("out_of_range", NINE_WORDS("core", "A soft tail has a length and a height above 0."),
                  "blank.soft_tail");
     }
-    blank.unknownJson = f.unknown();
+    const Result<Skin> skin = Skin::of(blank.table);
+    if (!skin) throw Bad{skin.error()};
+    if (Status ok = checkLandmarks(*skin, blank.landmarks); !ok) throw Bad{ok.error()};
+    if (Status ok = checkZones(*skin, blank.zones); !ok) throw Bad{ok.error()};
+    for (Warning& doubt : doubtsAbout(blank.table)) warnings.push_back(std::move(doubt));
     return blank;
 }
 
-Json writeBlank(const BlankChapter& blank) {
-    Json json{{"name", blank.name}};
+void ChapterOf<BlankChapter>::write(Json& json, const BlankChapter& blank) {
+    json["name"] = blank.name;
     if (!blank.family.empty()) json["family"] = blank.family;
     if (!blank.source.empty()) json["source"] = blank.source;
     json["stations"] = Json::array();
@@ -234,8 +242,33 @@ Json writeBlank(const BlankChapter& blank) {
         addUnknown(json["soft_tail"], blank.softTail.unknownJson);
     }
     for (const BackPicturePtr& picture : blank.pictures) json["pictures"].push_back(writePicture(*picture));
-    addUnknown(json, blank.unknownJson);
-    return json;
 }
 
-}  // namespace nine::json
+Status ChapterOf<BlankChapter>::check(const Job& job) {
+    const BlankChapter& blank = job.get<BlankChapter>();
+    if (Status ok = checkName(blank.name, "blank.name"); !ok) return ok;
+    for (std::size_t i = 0; i < blank.zones.size(); ++i) {
+        const std::string path = indexed("blank.zones", i);
+        if (Status ok = checkName(blank.zones[i].name, path + ".name"); !ok) return ok;
+        if (Status ok = checkName(blank.zones[i].id, path + ".id"); !ok) return ok;
+    }
+    for (const auto& [name, landmark] : blank.landmarks)
+        if (Status ok = checkName(name, "blank.landmarks"); !ok) return ok;
+    return Done{};
+}
+
+std::vector<Zone> allZones(const Skin& skin, const BlankChapter& blank) {
+    std::vector<Zone> zones = blank.zones;
+    for (Zone& z : zonesOfLandmarks(skin, blank.landmarks)) zones.push_back(std::move(z));
+    return zones;
+}
+
+Job jobOfBlank(std::string name, StationTable table) {
+    BlankChapter blank;
+    blank.name = std::move(name);
+    blank.table = std::move(table);
+    blank.source = "readings";
+    return Job{}.with(std::move(blank));
+}
+
+}  // namespace nine

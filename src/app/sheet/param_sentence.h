@@ -1,0 +1,20 @@
+// A sentence of a kind, of marks or of masks, on a card: with a field for each value it names.
+#pragma once
+
+#include <functional>
+
+#include "app/sheet/card.h"
+#include "pattern/param.h"
+
+namespace nine::app {
+
+/// How a parameter is typed and shown; shares are shown in per cent.
+ValueChip::Kind chipKind(const Param& param);
+double shownUnits(const Param& param);
+
+/// `sentence` names parameters by their keys in braces, in the order the language wants; `chip` makes the
+/// field of each.
+void paramSentence(Card& card, const Pattern& sentence, std::span<const Param> params,
+                   const std::function<ValueChip*(const Param&)>& chip);
+
+}  // namespace nine::app

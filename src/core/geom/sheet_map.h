@@ -1,0 +1,47 @@
+// A flat map by its triangles: where places of the skin lie on the sheet that was cut from it.
+//
+// Guarantees: a place is carried by the triangle it lies in and by vertices joined to its corners by edges,
+// so nothing is blended across a border, a hole or a slit. Exact at vertices, of third order in their spacing
+// between them: each corner carries a quadratic fitted to the vertices round it (weighted least squares in
+// its tangent plane), and the three are blended by barycentric shares. No place outside the mesh is made up.
+// Cost: 3 us a vertex once, 1 us a place.
+//
+//     const SheetMap sheet(mesh, chart, map);           // chart: x, g of each vertex
+//     std::optional<Vec2> flat = sheet.at({x, g}, skin.at({Side::Left, x, g}));
+//
+// Accuracy, the map of a sphere of 20 mm that keeps distances from its middle, up to 8 mm from it
+// (bench/accuracy.cpp):
+//     spacing, mm   0.35     0.7      1.0      1.4      2.0
+//     error, mm    SHEETMAP_TABLE
+#pragma once
+
+#include <memory>
+
+#include "geom/flatten.h"
+#include "geom/triangle_finder.h"
+
+namespace nine {
+
+class SheetMap {
+  public:
+    /// `chart` are places of the vertices in the plane where places are looked up; triangles are
+    /// counter-clockwise in it.
+    SheetMap(const SheetMesh& mesh, std::vector<Vec2> chart, const FlatMap& map);
+
+    /// Nothing outside the sheet.
+    std::optional<Vec2> at(const Vec2& chart, const SurfacePoint& place) const;
+
+    const TriangleFinder& finder() const { return finder_; }
+
+  private:
+    struct Corner {
+        SurfacePoint place;
+        Eigen::Matrix<double, 3, 2> basis;
+        Vec2 flat;
+        Eigen::Matrix<double, 5, 2> shape;  ///< of s, t, s^2, s t, t^2
+    };
+    TriangleFinder finder_;
+    std::vector<Corner> corners_;
+};
+
+}  // namespace nine
