@@ -54,7 +54,8 @@ double coverage(const ScatteredMap& sheet, const Vec2& a, const Vec2& b, const V
     return static_cast<double>(inside) / samples;
 }
 
-Lattice cutLattice(const Surface& surface, const ScatteredMap& sheet, double area_mm2) {
+Lattice cutLattice(const Surface& surface, const ScatteredMap& sheet, double area_mm2,
+                   const Borders* borders) {
     Lattice lattice;
     const double h = std::sqrt(area_mm2 / (kLatticeNodes * kRowRatio));
     lattice.spacing_mm = h;
@@ -85,6 +86,10 @@ Lattice cutLattice(const Surface& surface, const ScatteredMap& sheet, double are
         for (const auto& [r, c] : corners) inside += covered[cell(r, c)];
         if (inside == 0) return;
         const auto at = [&](std::size_t k) { return nodeAt(corners[k].first, corners[k].second); };
+        if (borders && inside == 3 &&
+            (borders->between(at(0), at(1)) || borders->between(at(1), at(2)) ||
+             borders->between(at(2), at(0))))
+            return;
         const double share = inside == 3 ? 1.0 : coverage(sheet, at(0), at(1), at(2));
         if (share < kLeastCoverage) return;
         std::array<int, 3> t;
@@ -258,7 +263,8 @@ std::vector<std::vector<int>> bandsFrom(const Lattice& lattice, const ScatteredM
 }  // namespace
 
 Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
-                                 const std::vector<HeldMark>& marks, Laying laying, const Task& task) {
+                                 const std::vector<HeldMark>& marks, Laying laying, const Task& task,
+                                 std::shared_ptr<const Borders> borders) {
     if (pairs.flat.size() < kFewestPairs) {
         return Error{
             "bad_map",
@@ -276,7 +282,7 @@ Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
     std::vector<Vec3> positions;
     positions.reserve(pairs.skin.size());
     for (const SurfacePoint& p : pairs.skin) positions.push_back(p.position);
-    const ScatteredMap sheet(pairs.flat, positions);
+    const ScatteredMap sheet(pairs.flat, positions, borders);
 
     // Area of the sheet from the share of its bounding box that it covers.
     const Vec2 size = sheet.high() - sheet.low();
@@ -295,7 +301,7 @@ Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
                      "map"};
     }
 
-    Lattice lattice = cutLattice(surface, sheet, area);
+    Lattice lattice = cutLattice(surface, sheet, area, borders.get());
     if (lattice.triangles.empty()) {
         return Error{"bad_map", NINE_WORDS("core", "There is no sheet between the map's points."), "map"};
     }
@@ -319,7 +325,7 @@ Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
     for (const SurfacePoint& p : lattice.place) settled.push_back(p.position);
     LaidSheet result;
     result.surface_ = &surface;
-    result.laid_.emplace(lattice.flat, std::move(settled));
+    result.laid_.emplace(lattice.flat, std::move(settled), std::move(borders));
     return result;
 }
 

@@ -40,8 +40,11 @@ enum class Laying {
 
 class LaidSheet {
   public:
+    /// `borders` are those of the flat sheet as it is cut, for one with slits or holes: nothing pulls straight
+    /// across them.
     static Result<LaidSheet> lay(const Surface& surface, const FlatPairs& pairs,
-                                 const std::vector<HeldMark>& marks, Laying laying, const Task& task = {});
+                                 const std::vector<HeldMark>& marks, Laying laying, const Task& task = {},
+                                 std::shared_ptr<const Borders> borders = {});
 
     /// Where a place of the sheet lies on the surface now.
     Vec3 at(const Vec2& flat) const { return surface_->project(laid_->at(flat)).position; }

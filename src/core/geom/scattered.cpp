@@ -49,8 +49,9 @@ Vec3 fittedAtOrigin(const std::vector<Vec2>& places, const std::vector<Vec3>& va
     return places.size() < 10 ? weightedFit<3>(places, values, reach) : weightedFit<6>(places, values, reach);
 }
 
-ScatteredMap::ScatteredMap(std::vector<Vec2> places, std::vector<Vec3> values)
-    : places_(std::move(places)), values_(std::move(values)) {
+ScatteredMap::ScatteredMap(std::vector<Vec2> places, std::vector<Vec3> values,
+                           std::shared_ptr<const Borders> borders)
+    : places_(std::move(places)), values_(std::move(values)), borders_(std::move(borders)) {
     low_ = high_ = places_.front();
     for (const Vec2& p : places_) {
         low_ = low_.cwiseMin(p);
@@ -110,10 +111,25 @@ std::vector<int> ScatteredMap::nearest(const Vec2& p, std::size_t count) const {
     return found;
 }
 
+/// The nearest that are not across a border; beside a slit half of the nearest are.
+std::vector<int> ScatteredMap::neighbours(const Vec2& p, std::size_t count) const {
+    if (!borders_) return nearest(p, count);
+    std::vector<int> found;
+    for (std::size_t asked = 2 * count; found.size() < count; asked *= 2) {
+        found.clear();
+        for (const int i : nearest(p, asked)) {
+            if (found.size() == count) break;
+            if (!borders_->between(p, places_[static_cast<std::size_t>(i)])) found.push_back(i);
+        }
+        if (asked >= places_.size()) break;
+    }
+    return found.empty() ? nearest(p, 1) : found;
+}
+
 Vec3 ScatteredMap::at(const Vec2& p) const {
     std::vector<Vec2> places;
     std::vector<Vec3> values;
-    for (const int i : nearest(p, kFitPoints)) {
+    for (const int i : neighbours(p, kFitPoints)) {
         places.push_back(places_[static_cast<std::size_t>(i)] - p);
         values.push_back(values_[static_cast<std::size_t>(i)]);
     }
@@ -122,8 +138,9 @@ Vec3 ScatteredMap::at(const Vec2& p) const {
 
 bool ScatteredMap::covers(const Vec2& p) const {
     if ((p.array() < low_.array()).any() || (p.array() > high_.array()).any()) return false;
+    if (borders_) return borders_->inside(p);
     std::vector<double> directions;
-    for (const int i : nearest(p, kCoverPoints)) {
+    for (const int i : neighbours(p, kCoverPoints)) {
         const Vec2 d = places_[static_cast<std::size_t>(i)] - p;
         if (d.squaredNorm() > 0) directions.push_back(std::atan2(d.y(), d.x()));
     }

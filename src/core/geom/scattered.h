@@ -1,11 +1,13 @@
 // A smooth map known at scattered points of the plane: local quadratic least squares through the nearest
 // points (moving least squares; Lancaster and Salkauskas 1981). Needs no triangles, so it reads maps of any
-// origin. The error is of third order in the spacing. Not for maps with a slit between near points.
+// origin. The error is of third order in the spacing. Where the plane is slit, its borders must be given, or
+// points of the other lip are blended in.
 #pragma once
 
+#include <memory>
 #include <vector>
 
-#include "geom/vec.h"
+#include "geom/borders.h"
 
 namespace nine {
 
@@ -16,7 +18,9 @@ Vec3 fittedAtOrigin(const std::vector<Vec2>& places, const std::vector<Vec3>& va
 class ScatteredMap {
   public:
     /// Points of the plane (mm) and the value each is mapped to.
-    ScatteredMap(std::vector<Vec2> places, std::vector<Vec3> values);
+    /// With borders, a point straight across one is no neighbour, and nothing outside them is covered.
+    ScatteredMap(std::vector<Vec2> places, std::vector<Vec3> values,
+                 std::shared_ptr<const Borders> borders = {});
 
     Vec3 at(const Vec2& p) const;
 
@@ -30,9 +34,11 @@ class ScatteredMap {
 
   private:
     std::vector<int> nearest(const Vec2& p, std::size_t count) const;
+    std::vector<int> neighbours(const Vec2& p, std::size_t count) const;
 
     std::vector<Vec2> places_;
     std::vector<Vec3> values_;
+    std::shared_ptr<const Borders> borders_;
     Vec2 low_, high_;
     double spacing_ = 1, cell_ = 1;
     int columns_ = 1, rows_ = 1;

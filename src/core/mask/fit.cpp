@@ -115,12 +115,22 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     ask(probes);
     if (asked.empty()) ask(probeDots(skin, flat.patch.skin));
 
+    std::shared_ptr<const Borders> borders;
+    if (flat.patch.open) {
+        PolygonSet rings;
+        for (const std::vector<int>& loop : flat.patch.loops) {
+            Polygon2& ring = rings.emplace_back();
+            for (const int v : loop) ring.push_back(flat.map[static_cast<std::size_t>(v)]);
+        }
+        borders = std::make_shared<const Borders>(rings);
+    }
     // Three questions that do not wait for each other.
     Result<FlatMap> feasible = Task::cancelledError();
     Result<std::vector<LandedProbe>> landed = Task::cancelledError(), tracedLanded = Task::cancelledError();
     forEachInParallel(3, [&](std::size_t question) {
         if (question == 0) feasible = feasibleMap(flat.rest, flat.map, task);
-        if (question == 1) landed = landProbes(skin, sheet.pairs(), held, asked, drawn, laying, task);
+        if (question == 1)
+            landed = landProbes(skin, sheet.pairs(), held, asked, drawn, laying, task, borders);
         if (question == 2) tracedLanded = landProbes(skin, traced, marks, asked, laying, task);
     });
     if (!feasible) return feasible.error();

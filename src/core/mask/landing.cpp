@@ -28,8 +28,9 @@ Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const SheetCarrier
 Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const FlatPairs& pairs,
                                             const std::vector<HeldMark>& held,
                                             const std::vector<Probe>& probes, const std::vector<Vec2>& drawn,
-                                            Laying laying, const Task& task) {
-    Result<LaidSheet> laid = LaidSheet::lay(skin, pairs, held, laying, task);
+                                            Laying laying, const Task& task,
+                                            std::shared_ptr<const Borders> borders) {
+    Result<LaidSheet> laid = LaidSheet::lay(skin, pairs, held, laying, task, std::move(borders));
     if (!laid) return laid.error();
     std::vector<LandedProbe> landed;
     landed.reserve(probes.size());

@@ -37,7 +37,8 @@ Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const SheetCarrier
 Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const FlatPairs& pairs,
                                             const std::vector<HeldMark>& held,
                                             const std::vector<Probe>& probes, const std::vector<Vec2>& drawn,
-                                            Laying laying, const Task& task = {});
+                                            Laying laying, const Task& task = {},
+                                            std::shared_ptr<const Borders> borders = {});
 
 Landing landingOf(const std::vector<LandedProbe>& probes);
 

@@ -274,18 +274,27 @@ Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::ve
                                       "program; no sheet is made for it. Open the job with a newer version."))
                          .name("kind", wish.kind),
                      where};
-    Mask mask;
+    Warnings doubts;
     const Result<std::vector<SheetPlan>> plans =
-        kind->plan({skin, landmarks, art, where}, wish.values, mask.warnings);
+        kind->plan({skin, landmarks, art, where}, wish.values, doubts);
     if (!plans) return plans.error();
-    for (const SheetPlan& plan : *plans) {
+    Result<Mask> mask = cutSheets(skin, landmarks, *plans, strainLimit, vertices, precision, where, task);
+    if (mask) mask->warnings.insert(mask->warnings.begin(), doubts.begin(), doubts.end());
+    return mask;
+}
+
+Result<Mask> cutSheets(const Skin& skin, const Landmarks& landmarks, const std::vector<SheetPlan>& plans,
+                       double strainLimit, int vertices, Precision precision, const std::string& where,
+                       const Task& task) {
+    Mask mask;
+    for (const SheetPlan& plan : plans) {
         Result<Sheet> sheet =
             cutSheet(skin, landmarks, plan, vertices, precision, where, task, mask.warnings);
         if (!sheet) return sheet.error();
         sheet->report.strainLimit = strainLimit;
         mask.sheets.push_back(std::move(*sheet));
+        for (const ElementArt* a : plan.opens) mask.moved_mm = std::max(mask.moved_mm, a->moved_mm());
     }
-    for (const ElementArt* a : art) mask.moved_mm = std::max(mask.moved_mm, a->moved_mm());
     return mask;
 }
 

@@ -68,6 +68,11 @@ Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::ve
                      const MaskWish& wish, double strainLimit, int vertices, Precision precision,
                      const std::string& where, const Task& task = {});
 
+/// The same for sheets that were planned elsewhere.
+Result<Mask> cutSheets(const Skin& skin, const Landmarks& landmarks, const std::vector<SheetPlan>& plans,
+                       double strainLimit, int vertices, Precision precision, const std::string& where,
+                       const Task& task = {});
+
 /// The same mask with its whole reports. Errors: those of judgeFit. Cost: 0.5-1 s a sheet at 2000 vertices.
 Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& art, const MaskWish& wish,
                         Mask mask, const Task& task = {});

@@ -226,6 +226,7 @@ Result<PatchMesh> meshInTriangles(const Skin& skin, const Region& region, int ve
     result.across_mm = box.size().y();
     result.along_mm = meridian.length();
     measureTurns(result);
+    result.open = !region.holes.empty() || !region.slits.empty();
     return result;
 }
 

@@ -3,7 +3,9 @@
 // Everything is meshed on the left side of the body; a right-hand sheet is the mirror image of its left twin.
 // A band without holes and slits is meshed in rows (evenly spaced along the longest meridian inside it,
 // points of a row by arc length); any other region by triangles of the same size in the same chart (length
-// along that meridian, g). Both give the same strain within 2 % (tests/twins).
+// along that meridian, g). Both say alike whether a sheet lies: the least reachable strain differs by 0.2 to
+// 2.6 % on the blanks of the demo at 2000 vertices (tests/twins). The rows stay because they take a third of
+// the time and because the figures of masks that painters have kept stay what they were.
 #pragma once
 
 #include "geom/carry.h"
@@ -24,6 +26,7 @@ struct PatchMesh {
     std::vector<Vec2> marks;
     double across_mm, along_mm;            ///< on the skin
     double turnAcross_rad, turnAlong_rad;  ///< mean turn of the skin across and along it
+    bool open = false;                     ///< has holes or slits
     Warnings warnings;
 
     Vec2 low() const { return boxAround({skin}).low; }  ///< of the box around it in x, g

@@ -393,7 +393,7 @@ void BlankDesk::setName(const QString& name) {
 }
 
 void BlankDesk::take(BlankChapter blank, const QString& label) {
-    Job job = document_.empty() ? Job{} : document_.job().with(std::move(blank));
+    Job job = (document_.empty() ? Job{} : document_.job()).with(std::move(blank));
     if (document_.empty()) {
         document_.open(std::move(job), {});
     } else {

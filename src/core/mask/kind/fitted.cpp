@@ -7,7 +7,7 @@ namespace {
 
 constexpr double kMarkInset_mm = 2.5;  // from the ends: room for a cross of 4 mm
 
-class Fitted : public MaskKind {
+class FittedMaskKind : public MaskKind {
   public:
     std::string_view id() const override { return "fitted"; }
     Pattern name() const override { return NINE_WORDS("core", "mask of one side"); }
@@ -41,7 +41,7 @@ class Fitted : public MaskKind {
 
 const MaskKind& fittedMaskKind();
 const MaskKind& fittedMaskKind() {
-    static const Fitted kind;
+    static const FittedMaskKind kind;
     return kind;
 }
 

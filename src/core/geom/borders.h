@@ -1,0 +1,26 @@
+// The borders of a flat sheet as lines that separate: what lies straight across one is no neighbour.
+//
+// Cost: a walk over all border segments each time.
+#pragma once
+
+#include "geom/polygon_set.h"
+
+namespace nine {
+
+class Borders {
+  public:
+    /// Closed lines: the outline, holes, and slits walked along both lips. Filling is even-odd.
+    explicit Borders(const PolygonSet& rings);
+
+    /// Whether the straight line from `a` to `b` crosses a border. Ending on one is no crossing.
+    bool between(const Vec2& a, const Vec2& b) const;
+    bool inside(const Vec2& p) const;
+
+  private:
+    struct Segment {
+        Vec2 from, to, low, high;
+    };
+    std::vector<Segment> segments_;
+};
+
+}  // namespace nine
