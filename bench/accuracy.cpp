@@ -80,7 +80,7 @@ void loft() {
         const Skin skin = skinOf(stations);
         double worst = 0, inside = 0;
         for (double x = 0.5; x < 59.5; x += 0.05) {
-            const double off = std::abs(skin.arcAt(x).girth() / (2 * kPi) - radius(x));
+            const double off = std::abs(skin.arcAt(x).girth_mm() / (2 * kPi) - radius(x));
             worst = std::max(worst, off);
             if (x > 3 && x < 57) inside = std::max(inside, off);
         }

@@ -80,7 +80,7 @@ int run(const std::string& path) {
         text ? parseStationTable(*text, path) : Result<StationTable>(text.error());
     const Result<Skin> made = table ? Skin::of(*table) : Result<Skin>(table.error());
     if (!made) {
-        std::cerr << made.error().text << '\n';
+        std::cerr << made.error().text() << '\n';
         return 1;
     }
     const Skin& skin = *made;

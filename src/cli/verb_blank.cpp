@@ -52,20 +52,20 @@ Result<Reply> blankMeasure(const Arguments& words, const Task&) {
         reply.json["girths"].push_back({{"x_mm", x}, {"girth_mm", *girth}});
         const Section s = body->skin.loft().sectionAt(x);
         reply.json["sections"].push_back(
-            {{"x_mm", x}, {"top_mm", s.top}, {"bottom_mm", s.bottom}, {"half_width_mm", s.halfWidth}});
+            {{"x_mm", x}, {"top_mm", s.top_mm}, {"bottom_mm", s.bottom_mm}, {"half_width_mm", s.halfWidth_mm}});
         reply.text += figure("girth at " + fixedText(x, 1), *girth, 2, "mm");
     }
     // What the skin carries besides its own shape.
     const BlankChapter& blank = body->job.get<BlankChapter>();
     const std::vector<Zone> zones = allZones(body->skin, blank);
-    reply.json["painted_mm2"] = paintedArea(body->skin, m.area_mm2, zones);
+    reply.json["painted_mm2"] = paintedArea_mm2(body->skin, m.area_mm2, zones);
     reply.json["zones"] = Json::array();
     for (const Zone& z : zones)
         reply.json["zones"].push_back({{"name", z.name},
                                        {"kind", z.kind},
                                        {"no_paint", z.noPaint},
                                        {"relief_mm", z.relief_mm},
-                                       {"area_mm2", zoneArea(body->skin, z.polygon)}});
+                                       {"area_mm2", zoneArea_mm2(body->skin, z.polygon)}});
     if (!zones.empty()) reply.text += figure("skin to paint", reply.json["painted_mm2"], 1, "mm2");
     if (const auto text = args->value("zone")) {
         const Result<std::vector<double>> n = parseNumbers(*text, "--zone");
@@ -77,14 +77,14 @@ Result<Reply> blankMeasure(const Arguments& words, const Task&) {
         for (std::size_t i = 0; i + 1 < n->size(); i += 2) zone.polygon.emplace_back((*n)[i], (*n)[i + 1]);
         if (Status ok = checkZones(body->skin, {zone}); !ok)
             return Error{ok.error().code, ok.error().words, "--zone"};
-        reply.json["zone_mm2"] = zoneArea(body->skin, zone.polygon);
+        reply.json["zone_mm2"] = zoneArea_mm2(body->skin, zone.polygon);
         reply.text += figure("zone", reply.json["zone_mm2"], 2, "mm2");
     }
     for (const Station& s : blank.table.stations) {
         if (s.girth_mm == 0) continue;
         reply.json["strings"].push_back(
-            {{"x_mm", s.x_mm}, {"girth_mm", s.girth_mm}, {"residual_mm", girthResidual(s)}});
-        reply.text += figure("string at " + fixedText(s.x_mm, 1), girthResidual(s), 2, "mm off");
+            {{"x_mm", s.x_mm}, {"girth_mm", s.girth_mm}, {"residual_mm", girthResidual_mm(s)}});
+        reply.text += figure("string at " + fixedText(s.x_mm, 1), girthResidual_mm(s), 2, "mm off");
     }
     reply.json["warnings"] = warningsJson(body->warnings);
     reply.text += warningsText(body->warnings);
@@ -128,7 +128,7 @@ Result<Reply> blankString(const Arguments& words, const Task&) {
                      "--half"};
     Result<Body> body = loadBody(args->word(0));
     if (!body) return body.error();
-    if (!(*at > body->skin.noseX() && *at < body->skin.tailX()))
+    if (!(*at > body->skin.noseX_mm() && *at < body->skin.tailX_mm()))
         return Error{"off_body", Words(NINE_WORDS("cli", "There is no body at {at}.")).length("at", *at, 1),
                      "--at"};
     BlankChapter blank = body->job.get<BlankChapter>();
@@ -138,7 +138,7 @@ Result<Reply> blankString(const Arguments& words, const Task&) {
     if (std::abs(station->x_mm - *at) > 0.005) {  // a station more, read off the body as it is
         const Section s = body->skin.loft().sectionAt(*at);
         station = stations.insert(station,
-                                  {*at, s.top, s.bottom, s.halfWidth, s.exponentUpper, s.exponentLower, {}});
+                                  {*at, s.top_mm, s.bottom_mm, s.halfWidth_mm, s.exponentUpper, s.exponentLower, {}});
     }
     const Result<Station> fuller = withGirth(*station, *girth,
                                              half == "both"    ? Fuller::Both
@@ -146,18 +146,18 @@ Result<Reply> blankString(const Arguments& words, const Task&) {
                                                                : Fuller::Lower,
                                              "--girth");
     if (!fuller) return fuller.error();
-    const double before = girthOf(*station);
+    const double before = girthOf_mm(*station);
     *station = *fuller;
     Reply reply;
     reply.json = Json{{"x_mm", *at},
                       {"girth_before_mm", before},
-                      {"girth_mm", girthOf(*fuller)},
+                      {"girth_mm", girthOf_mm(*fuller)},
                       {"section", fuller->section},
                       {"section_lower", fuller->sectionLower},
-                      {"residual_mm", girthResidual(*fuller)}};
+                      {"residual_mm", girthResidual_mm(*fuller)}};
     reply.text = "Calipers alone gave " + fixedText(before, 2) + " mm; with a section exponent of " +
                  fixedText(half == "lower" ? fuller->sectionLower : fuller->section, 3) +
-                 " the body measures " + fixedText(girthOf(*fuller), 2) + " mm round.\n";
+                 " the body measures " + fixedText(girthOf_mm(*fuller), 2) + " mm round.\n";
     if (const auto out = args->value("out")) {
         if (const Result<Skin> skin = Skin::of(blank.table); !skin) return skin.error();
         if (Status ok = saveJob(body->job.with(std::move(blank)), *out); !ok) return ok.error();

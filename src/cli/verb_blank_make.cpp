@@ -122,7 +122,7 @@ Status readStrokes(const Args& args, const std::string& prefix, std::vector<Stro
         if (!lines) return lines.error();
         for (const auto& line : *lines) {
             Stroke2 stroke;
-            stroke.radius = *brush;
+            stroke.radius_px = *brush;
             stroke.include = include;
             for (std::size_t i = 0; i + 1 < line.size(); i += 2)
                 stroke.points.emplace_back(line[i], line[i + 1]);

@@ -51,7 +51,7 @@ std::string patchSvg(const FlatPatch& flat, const Skin& skin, bool right, const 
     Sheet sheet;
     sheet.outline = bordersOf(flat).front();
     char name = 'A';
-    for (const Vec2& mark : flat.patch.marks)
+    for (const SkinPlace& mark : flat.patch.marks)
         if (const auto at = flat.sheet->at(mark, skin.at({Side::Left, mark.x(), mark.y()})))
             sheet.marks.push_back({name++, mark, *at, "", 0});
     if (right) sheet = mirrored(std::move(sheet));

@@ -519,7 +519,7 @@ TEST_F(Ways, TheStringCorrectsOneHalf) {
     EXPECT_GT(after.section, before.section);
     EXPECT_EQ(after.sectionLower, before.sectionLower);
     EXPECT_EQ(after.girth_mm, 96);
-    EXPECT_NEAR(girthResidual(after), 0, 0.02);
+    EXPECT_NEAR(girthResidual_mm(after), 0, 0.02);
     type("String girth", "150");  // no section has it
     EXPECT_EQ(body().table.stations[5].girth_mm, 96);
 }

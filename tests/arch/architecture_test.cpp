@@ -210,6 +210,35 @@ TEST(Architecture, TheWindowNamesNoLeaf) {
     EXPECT_EQ(namesALeaf(planted("names_a_leaf.txt")).size(), 3u);
 }
 
+/// A double of a header says its unit: in its name, or as a Fraction, a Ratio or a Figure (base/units.h).
+Faults doublesWithoutUnit(const std::string& source) {
+    static const std::regex declared(
+        R"(\bdouble\b[&*]?\s+(\w+)((?:\s*=\s*[^,;()]+)?(?:\s*,\s*\w+(?:\s*=\s*[^,;()]+)?)*)\s*[;,)(=\[])"),
+        further(R"(,\s*(\w+))"),
+        unit(
+            R"((^|_)(mm2?|mm3|rad|deg|px|kpa|psi|um|s|ms|ml_min|m_s|mm_s|pa|mpas|dyn_cm|g_cm3|p|mn|mn_m|kg_m3|l_min|m2_s|1_s|1_mm)_?$|[pP]erMm$|PerPx$)"),
+        named("degToRad|radToDeg|double|const|std");
+    Faults faults;
+    for (std::sregex_iterator it(source.begin(), source.end(), declared), end; it != end; ++it) {
+        const std::string more = (*it)[2];
+        std::vector<std::string> names{(*it)[1]};
+        for (std::sregex_iterator k(more.begin(), more.end(), further), last; k != last; ++k)
+            names.push_back((*k)[1]);
+        for (const std::string& name : names)
+            if (!std::regex_search(name, unit) && !std::regex_match(name, named)) faults.push_back(name);
+    }
+    return faults;
+}
+
+TEST(Architecture, EveryDoubleOfACoreHeaderSaysItsUnit) {
+    for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src/core")) {
+        if (entry.path().extension() != ".h") continue;
+        EXPECT_EQ(doublesWithoutUnit(code(text(entry.path()))), Faults{}) << entry.path();
+    }
+    EXPECT_EQ(doublesWithoutUnit(planted("double_without_unit.txt")),
+              (Faults{"length", "turn", "liftAt", "y"}));
+}
+
 TEST(Architecture, FilesAreShort) {
     for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src")) {
         if (!entry.is_regular_file()) continue;

@@ -42,11 +42,11 @@ TEST(Loft, ExactOnBodiesItShouldReproduce) {
         {round(0, 0), round(10, 2), round(20, 4), round(30, 6), round(40, 4), round(50, 2), round(60, 0)});
     const Skin egg = spheroid(12, 50);
     for (double x = 0.5; x < 60; x += 1.7) {
-        EXPECT_NEAR(tube.loft().sectionAt(x).halfWidth, 9, 1e-12);
-        EXPECT_NEAR(taper.loft().sectionAt(x).top, 4 + 0.1 * x, 1e-12);
-        EXPECT_NEAR(bicone.loft().sectionAt(x).bottom, 6 - 0.2 * std::abs(x - 30), 1e-12);
+        EXPECT_NEAR(tube.loft().sectionAt(x).halfWidth_mm, 9, 1e-12);
+        EXPECT_NEAR(taper.loft().sectionAt(x).top_mm, 4 + 0.1 * x, 1e-12);
+        EXPECT_NEAR(bicone.loft().sectionAt(x).bottom_mm, 6 - 0.2 * std::abs(x - 30), 1e-12);
         const double r = 12 * std::sqrt(1 - (x - 50) * (x - 50) / 2500);
-        EXPECT_NEAR(egg.loft().sectionAt(x).halfWidth, r, 1e-12);
+        EXPECT_NEAR(egg.loft().sectionAt(x).halfWidth_mm, r, 1e-12);
     }
 }
 
@@ -58,7 +58,7 @@ TEST(Loft, RefusesAnOutlineThroughTheAxis) {
         EXPECT_EQ(bad.error().code, "no_skin");
         EXPECT_EQ(bad.error().where.rfind("blank.stations[", 0), 0u);
     } else {
-        for (double x = 0.01; x < 81; x += 0.07) EXPECT_GT(bad->loft().sectionAt(x).halfWidth, 0) << x;
+        for (double x = 0.01; x < 81; x += 0.07) EXPECT_GT(bad->loft().sectionAt(x).halfWidth_mm, 0) << x;
     }
 }
 
@@ -82,19 +82,19 @@ double chordGirth(double w, double h, double n) {
 TEST(SectionArc, SuperellipseGirthByQuadrature) {
     for (const double n : {1.2, 1.5, 2.0, 2.2, 3.0, 4.0, 8.0, 12.0}) {
         const SectionArc arc(Section{6, 9, 7, n, n});
-        EXPECT_NEAR(arc.backArc(), chordGirth(6, 9, n), 2e-6) << n;
-        EXPECT_NEAR(arc.bellyArc(), chordGirth(6, 7, n), 2e-6) << n;
+        EXPECT_NEAR(arc.backArc_mm(), chordGirth(6, 9, n), 2e-6) << n;
+        EXPECT_NEAR(arc.bellyArc_mm(), chordGirth(6, 7, n), 2e-6) << n;
     }
-    EXPECT_NEAR(SectionArc(Section{5, 5, 5, 2, 2}).girth(), 10 * kPi, 1e-9);
+    EXPECT_NEAR(SectionArc(Section{5, 5, 5, 2, 2}).girth_mm(), 10 * kPi, 1e-9);
 }
 
 TEST(SectionArc, ArcLengthAndPointAreInverse) {
     for (const double n : {1.4, 2.0, 2.2, 5.0}) {
         const SectionArc arc(Section{6, 9, 7, n, n});
-        for (double g = -arc.bellyArc(); g <= arc.backArc(); g += 0.37) {
-            EXPECT_NEAR(arc.arcAt(arc.point(g)), g, 1e-7) << n;
+        for (double g = -arc.bellyArc_mm(); g <= arc.backArc_mm(); g += 0.37) {
+            EXPECT_NEAR(arc.gAt_mm(arc.point(g)), g, 1e-7) << n;
         }
-        const Vec2 beyond = arc.point(arc.backArc() + 1), before = arc.point(arc.backArc() - 1);
+        const Vec2 beyond = arc.point(arc.backArc_mm() + 1), before = arc.point(arc.backArc_mm() - 1);
         EXPECT_NEAR(beyond.x(), -before.x(), 1e-9);  // over the back onto the other side
         EXPECT_NEAR(beyond.y(), before.y(), 1e-9);
     }
@@ -108,7 +108,7 @@ TEST(Skin, PointsLieOnItAndAreFoundAgain) {
             const SectionArc arc = skin.arcAt(x);
             for (double s = -0.9; s < 1; s += 0.2) {
                 const SkinPoint p{s > 0 ? Side::Left : Side::Right, x,
-                                  s * (s > 0 ? arc.backArc() : arc.bellyArc())};
+                                  s * (s > 0 ? arc.backArc_mm() : arc.bellyArc_mm())};
                 const SurfacePoint at = skin.at(p);
                 Vec3 gradient;
                 EXPECT_NEAR(skin.level(at.position, gradient) / gradient.norm(), 0, 1e-9);
@@ -223,10 +223,10 @@ TEST(Distance, ConeByUnrolling) {
 TEST(Distance, GoesTheShorterWayRound) {
     const Skin skin = sampleSkin("sedge60");
     const SectionArc arc = skin.arcAt(30);
-    const SkinPoint left{Side::Left, 30, arc.backArc() - 2}, right{Side::Right, 30, arc.backArc() - 2};
+    const SkinPoint left{Side::Left, 30, arc.backArc_mm() - 2}, right{Side::Right, 30, arc.backArc_mm() - 2};
     EXPECT_NEAR(need(shortestWay(skin, left, right)).length_mm, 4, 0.05);
     EXPECT_NEAR(need(shortestWay(skin, left, left)).length_mm, 0, 1e-12);
-    const SkinPoint over{Side::Left, 30, arc.backArc() + 2};  // the same place as `right`
+    const SkinPoint over{Side::Left, 30, arc.backArc_mm() + 2};  // the same place as `right`
     EXPECT_NEAR((skin.at(over).position - skin.at(right).position).norm(), 0, 1e-9);
 }
 
@@ -293,7 +293,7 @@ TEST(SkinGrid, RowsAreEvenAlongTheSkinAndClosed) {
     EXPECT_EQ(&grid.at(5, 32), &grid.at(5, 0));
     double step = 0;
     for (int r = 1; r < 40; ++r) {
-        const double here = arcLength(grid.at(r - 1, 24), grid.at(r, 24));  // belly, the longest outline here
+        const double here = arcLength_mm(grid.at(r - 1, 24), grid.at(r, 24));  // belly, the longest outline here
         if (r > 1) {
             EXPECT_LT(here, 1.6 * step + 0.5) << r;
         }
@@ -304,7 +304,7 @@ TEST(SkinGrid, RowsAreEvenAlongTheSkinAndClosed) {
 TEST(Skin, PointsSeenFromTheSide) {
     const Skin egg = spheroid(14, 30);
     for (const double x : {6.0, 20.0, 30.0, 47.0}) {
-        const double tall = egg.loft().sectionAt(x).top;
+        const double tall = egg.loft().sectionAt(x).top_mm;
         for (const double z : {-9.0, -2.0, 0.0, 5.0}) {
             const SkinPoint at = egg.onFlank(x, z);
             EXPECT_EQ(at.side, Side::Left);

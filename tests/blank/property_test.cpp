@@ -53,10 +53,10 @@ class RandomBodies : public ::testing::Test {
     }
     SkinPoint somewhere(const Skin& skin, std::mt19937& random) {
         std::uniform_real_distribution<double> along(0.1, 0.9), round(-0.9, 0.9);
-        const double x = skin.noseX() + along(random) * skin.length_mm();
+        const double x = skin.noseX_mm() + along(random) * skin.length_mm();
         const SectionArc arc = skin.arcAt(x);
         const double t = round(random);
-        return {random() % 2 ? Side::Left : Side::Right, x, t * (t > 0 ? arc.backArc() : arc.bellyArc())};
+        return {random() % 2 ? Side::Left : Side::Right, x, t * (t > 0 ? arc.backArc_mm() : arc.bellyArc_mm())};
     }
 };
 
@@ -64,13 +64,13 @@ TEST_F(RandomBodies, PassThroughTheirReadingsAndStayAboveTheAxis) {
     onEach(40, [](const Skin& skin, std::mt19937&) {
         for (const Station& s : skin.loft().stations()) {
             const Section at = skin.loft().sectionAt(s.x_mm);
-            EXPECT_NEAR(at.top, s.top_mm, 1e-9);
-            EXPECT_NEAR(at.bottom, s.bottom_mm, 1e-9);
-            EXPECT_NEAR(at.halfWidth, s.halfWidth_mm, 1e-9);
+            EXPECT_NEAR(at.top_mm, s.top_mm, 1e-9);
+            EXPECT_NEAR(at.bottom_mm, s.bottom_mm, 1e-9);
+            EXPECT_NEAR(at.halfWidth_mm, s.halfWidth_mm, 1e-9);
         }
         for (double t = 0.002; t < 1; t += 0.004) {
-            const Section at = skin.loft().sectionAt(skin.noseX() + t * skin.length_mm());
-            EXPECT_GT(std::min({at.top, at.bottom, at.halfWidth}), 0);
+            const Section at = skin.loft().sectionAt(skin.noseX_mm() + t * skin.length_mm());
+            EXPECT_GT(std::min({at.top_mm, at.bottom_mm, at.halfWidth_mm}), 0);
         }
     });
 }

@@ -21,9 +21,9 @@ Polyline2 outlineOf(const Skin& skin, bool above) {
     for (const bool upper : {true, false}) {
         for (int i = 0; i <= 300; ++i) {
             const double x =
-                skin.noseX() + 0.5 * skin.length_mm() * (1 - std::cos(kPi * (upper ? i : 300 - i) / 300));
+                skin.noseX_mm() + 0.5 * skin.length_mm() * (1 - std::cos(kPi * (upper ? i : 300 - i) / 300));
             const Section s = skin.loft().sectionAt(x);
-            line.emplace_back(x, above ? (upper ? s.halfWidth : -s.halfWidth) : (upper ? s.top : -s.bottom));
+            line.emplace_back(x, above ? (upper ? s.halfWidth_mm : -s.halfWidth_mm) : (upper ? s.top_mm : -s.bottom_mm));
         }
     }
     return line;
@@ -34,7 +34,7 @@ TEST(StringGirth, OfAnEllipseIsTheCompleteEllipticIntegral) {
     for (const auto& [a, b] : {std::pair{13.8, 9.0}, {20.0, 3.0}, {8.0, 8.0}}) {
         const Station s{10, b, b, a, 2, 2, {}};
         const double k = std::sqrt(1 - b * b / (a * a));
-        EXPECT_NEAR(girthOf(s), 4 * a * std::comp_ellint_2(k), 1e-6 * a);
+        EXPECT_NEAR(girthOf_mm(s), 4 * a * std::comp_ellint_2(k), 1e-6 * a);
     }
 }
 
@@ -45,7 +45,7 @@ TEST(StringGirth, TheExponentIsRecoveredFromTheGirth) {
         Station s{10, size(random), size(random), size(random), 0, 0, {}};
         s.section = exponent(random);
         s.sectionLower = s.section;
-        const double girth = girthOf(s);
+        const double girth = girthOf_mm(s);
         Station asked = s;
         asked.section = asked.sectionLower = 2;
         EXPECT_NEAR(test::need(withGirth(asked, girth, Fuller::Both, "")).section, s.section, 0.01)
@@ -54,10 +54,10 @@ TEST(StringGirth, TheExponentIsRecoveredFromTheGirth) {
         s.sectionLower = exponent(random);
         asked = s;
         asked.section = 2;
-        const Station upper = test::need(withGirth(asked, girthOf(s), Fuller::Upper, ""));
+        const Station upper = test::need(withGirth(asked, girthOf_mm(s), Fuller::Upper, ""));
         EXPECT_NEAR(upper.section, s.section, 0.01) << "case " << i;
         EXPECT_EQ(upper.sectionLower, s.sectionLower);
-        EXPECT_NEAR(girthResidual(upper), 0, 1e-6);
+        EXPECT_NEAR(girthResidual_mm(upper), 0, 1e-6);
     }
 }
 
@@ -79,7 +79,7 @@ TEST(StringGirth, AnImpossibleGirthIsRefusedWithTheRange) {
 
 TEST(StringGirth, TellsTheWidthOfAKnownHeight) {
     const Station s{10, 13, 17, 11.3, 2.2, 2.2, {}};
-    EXPECT_NEAR(test::need(halfWidthForGirth(s, girthOf(s), "")), 11.3, 1e-6);
+    EXPECT_NEAR(test::need(halfWidthForGirth(s, girthOf_mm(s), "")), 11.3, 1e-6);
     EXPECT_EQ(halfWidthForGirth(s, 20, "x").error().code, "girth_impossible");
 }
 
@@ -107,7 +107,7 @@ TEST(FromOutlines, EverySampleComesBack) {
         EXPECT_LE(made.table.stations.size(), kMostOutlineStations);
         for (const double share : {0.1, 0.3, 0.5, 0.8}) {
             const double x = share * body.length_mm();
-            EXPECT_NEAR(skin.arcAt(x).girth() / body.arcAt(x).girth(), 1, 0.01) << name << " at " << x;
+            EXPECT_NEAR(skin.arcAt(x).girth_mm() / body.arcAt(x).girth_mm(), 1, 0.01) << name << " at " << x;
         }
         EXPECT_LT(made.asymmetry_mm, 1e-9);
         ASSERT_EQ(made.warnings.size(), 1u) << made.warnings.front().text();
@@ -120,11 +120,11 @@ TEST(FromOutlines, StringsGiveTheWidthsOrTheFullness) {
     Outlines o;
     o.side = outlineOf(body, false);
     o.section = 2.2;
-    for (const double x : {10.0, 25.0, 45.0}) o.girths.push_back({x, body.arcAt(x).girth()});
+    for (const double x : {10.0, 25.0, 45.0}) o.girths.push_back({x, body.arcAt(x).girth_mm()});
     OutlinedBody made = test::need(bodyFromOutlines(o));
     const Skin skin = test::need(Skin::of(made.table));
     for (const double x : {10.0, 25.0, 45.0})
-        EXPECT_NEAR(skin.loft().sectionAt(x).halfWidth, body.loft().sectionAt(x).halfWidth, 0.1);
+        EXPECT_NEAR(skin.loft().sectionAt(x).halfWidth_mm, body.loft().sectionAt(x).halfWidth_mm, 0.1);
     for (const Station& s : made.table.stations) {  // only where a string lies the width is told
         if (s.halfWidth_mm == 0) continue;
         EXPECT_EQ((s.assumed & kAssumedWidth) != 0, s.girth_mm == 0) << s.x_mm;
@@ -135,7 +135,7 @@ TEST(FromOutlines, StringsGiveTheWidthsOrTheFullness) {
     for (const Station& s : made.table.stations) {
         if (s.girth_mm == 0) continue;
         EXPECT_NEAR(s.section, 2.2, 0.03);
-        EXPECT_LT(std::abs(girthResidual(s)), 0.05);
+        EXPECT_LT(std::abs(girthResidual_mm(s)), 0.05);
     }
     o.girths = {{25, 300}};
     EXPECT_EQ(bodyFromOutlines(o).error().code, "girth_impossible");
@@ -163,7 +163,7 @@ TEST(FromOutlines, AFineTipMayLieBesideTheAxis) {
     const OutlinedBody made = test::need(bodyFromOutlines(o));
     const Skin skin = test::need(Skin::of(made.table));
     EXPECT_NEAR(skin.length_mm(), 70, 0.05);
-    EXPECT_NEAR(skin.loft().sectionAt(30).top, 7 * std::sqrt(3 / 7.0) * (4 / 7.0) / 0.3849 + 0.06 * 9 / 49,
+    EXPECT_NEAR(skin.loft().sectionAt(30).top_mm, 7 * std::sqrt(3 / 7.0) * (4 / 7.0) / 0.3849 + 0.06 * 9 / 49,
                 0.06);
     EXPECT_LT(made.miss_mm, 0.1);
     // Farther in it is no tip: the axis must be drawn again.
@@ -264,7 +264,7 @@ TEST(Families, ReadingsAreMetExactlyAndMarkedAsMeasured) {
     };
     EXPECT_NEAR(at(40).top_mm + at(40).bottom_mm, 16.8, 1e-9);
     EXPECT_NEAR(2 * at(40).halfWidth_mm, 13.2, 1e-9);
-    EXPECT_NEAR(girthOf(at(40)), 47.5, 0.02);
+    EXPECT_NEAR(girthOf_mm(at(40)), 47.5, 0.02);
     EXPECT_EQ(at(40).assumed, 0u);
     EXPECT_NEAR(at(70).top_mm + at(70).bottom_mm, 12, 1e-9);
     EXPECT_EQ(at(70).assumed, static_cast<unsigned>(kAssumedWidth | kAssumedSection));
@@ -294,8 +294,8 @@ TEST(Families, ContradictionsAreNamed) {
 TEST(Zones, AreasAgreeWithClosedForms) {
     // On a cylinder skin coordinates are flat.
     const Skin tube = test::cylinder(9, 60);
-    EXPECT_NEAR(zoneArea(tube, {{10, -3}, {40, -3}, {40, 5}, {10, 5}}), 240, 1e-4);
-    EXPECT_NEAR(zoneArea(tube, {{10, 0}, {40, 0}, {25, 6}}), 90, 1e-4);
+    EXPECT_NEAR(zoneArea_mm2(tube, {{10, -3}, {40, -3}, {40, 5}, {10, 5}}), 240, 1e-4);
+    EXPECT_NEAR(zoneArea_mm2(tube, {{10, 0}, {40, 0}, {25, 6}}), 90, 1e-4);
     // A zone between two planes of a sphere has the area of the cylinder round it (Archimedes): half of it.
     const double r = 12;
     const Skin ball = test::sphere(r);
@@ -304,22 +304,22 @@ TEST(Zones, AreasAgreeWithClosedForms) {
         for (int i = 0; i <= 400; ++i) {
             const double x = upper ? 6 + 12.0 * i / 400 : 18 - 12.0 * i / 400;
             const SectionArc arc = ball.arcAt(x);
-            zone.emplace_back(x, upper ? arc.backArc() : -arc.bellyArc());
+            zone.emplace_back(x, upper ? arc.backArc_mm() : -arc.bellyArc_mm());
         }
     }
-    EXPECT_NEAR(zoneArea(ball, zone) / (kPi * r * 12), 1, 2e-4);
+    EXPECT_NEAR(zoneArea_mm2(ball, zone) / (kPi * r * 12), 1, 2e-4);
 }
 
 TEST(Zones, BareSkinIsTakenOffOnBothSides) {
     const Skin tube = test::cylinder(9, 60);
     Zone zone;
     zone.polygon = {{10, -3}, {20, -3}, {20, 3}, {10, 3}};
-    EXPECT_NEAR(paintedArea(tube, 1000, {zone}), 1000 - 2 * 60, 1e-3);
+    EXPECT_NEAR(paintedArea_mm2(tube, 1000, {zone}), 1000 - 2 * 60, 1e-3);
     zone.noPaint = false;
     zone.relief_mm = 0.5;
-    EXPECT_EQ(paintedArea(tube, 1000, {zone}), 1000);
-    EXPECT_EQ(reliefAt({zone}, {15, 0}), 0.5);
-    EXPECT_EQ(reliefAt({zone}, {25, 0}), 0);
+    EXPECT_EQ(paintedArea_mm2(tube, 1000, {zone}), 1000);
+    EXPECT_EQ(reliefAt_mm({zone}, {15, 0}), 0.5);
+    EXPECT_EQ(reliefAt_mm({zone}, {25, 0}), 0);
     zone.polygon.back() = {10, 90};
     EXPECT_EQ(checkZones(tube, {zone}).error().where, "blank.zones[0].polygon[3]");
 }
@@ -384,7 +384,7 @@ TEST(Wrap, WidestStripsNeedJustWhatTheSheetTakes) {
     const WrapField field(body, makeSkinGrid(body, 100, 48));
     int narrower = 0;
     for (const WrapWidth& at : wrapWidths(field, 0.003)) {
-        const double half = 0.5 * body.arcAt(at.x_mm).girth();
+        const double half = 0.5 * body.arcAt(at.x_mm).girth_mm();
         EXPECT_LE(at.width_mm, 1.01 * half) << at.x_mm;
         if (at.whole) continue;
         ++narrower;

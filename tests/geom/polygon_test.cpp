@@ -107,18 +107,18 @@ TEST(StrokeFont, KeepsToItsHeightAndWidth) {
     for (const char* text : {"SEDGE 60 L", "0123456789", "NOSE"}) {
         const Box2 box = boxAround(strokeText(text, height));
         EXPECT_NEAR(box.size().y(), height, 0.05 * height) << text;  // round letters overshoot a little
-        EXPECT_LE(box.high.x(), strokeTextWidth(text, height)) << text;
+        EXPECT_LE(box.high.x(), strokeTextWidth_mm(text, height)) << text;
         EXPECT_GE(box.low.x(), 0) << text;
     }
-    EXPECT_NEAR(strokeTextWidth("AB", 2), strokeTextWidth("A", 2) + strokeTextWidth("B", 2), 1e-12);
+    EXPECT_NEAR(strokeTextWidth_mm("AB", 2), strokeTextWidth_mm("A", 2) + strokeTextWidth_mm("B", 2), 1e-12);
     EXPECT_TRUE(strokeText(" ", 3).empty());
 }
 
 TEST(StrokeFont, DrawsSomethingForEveryPrintableCharacterAndAnyBytes) {
     for (char c = 33; c < 127; ++c) EXPECT_FALSE(strokeText(std::string(1, c), 3).empty()) << c;
     // Accented letters lose their accents; other scripts become one question mark a character.
-    EXPECT_EQ(strokeTextWidth("\xC3\x84\xC3\xB6", 3), strokeTextWidth("Ao", 3));
-    EXPECT_EQ(strokeTextWidth("\xE9\xAD\x9A", 3), strokeTextWidth("?", 3));
+    EXPECT_EQ(strokeTextWidth_mm("\xC3\x84\xC3\xB6", 3), strokeTextWidth_mm("Ao", 3));
+    EXPECT_EQ(strokeTextWidth_mm("\xE9\xAD\x9A", 3), strokeTextWidth_mm("?", 3));
     EXPECT_NO_FATAL_FAILURE(strokeText("\xC3", 3));
     EXPECT_NO_FATAL_FAILURE(strokeText("\xFF\xFE\x80", 3));
 }

@@ -142,7 +142,7 @@ TEST(DrawnBody, PlacesOnTheMeshAreNearTheSkin) {
     for (const double x : {4.0, 15.0, 33.0, 52.0}) {
         const SectionArc arc = skin.arcAt(x);
         for (const double share : {-1.2, -0.9, -0.3, 0.0, 0.5, 0.95, 1.3}) {
-            const double g = share * (share >= 0 ? arc.backArc() : arc.bellyArc());
+            const double g = share * (share >= 0 ? arc.backArc_mm() : arc.bellyArc_mm());
             const SurfacePoint exact = skin.at({Side::Left, x, g}), near = body.near({x, g});
             EXPECT_LT((near.position - exact.position).norm(), share > -1 && share < 1 ? 0.1 : 0.6)
                 << x << ' ' << g;

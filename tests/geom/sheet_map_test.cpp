@@ -163,7 +163,7 @@ TEST(SheetMap, CarriesAsTheExactMapOfASphere) {
     }
     EXPECT_LT(worst, 2e-3);
     for (std::size_t v = 0; v < flat.chart.size(); ++v)
-        EXPECT_LT((*sheet.at(flat.chart[v], flat.mesh.vertices[v]) - flat.map[v]).norm(), 1e-9);
+        EXPECT_LT((*sheet.at(SkinPlace(flat.chart[v]), flat.mesh.vertices[v]) - flat.map[v]).norm(), 1e-9);
     EXPECT_FALSE(sheet.at({11, 0}, under({11, 0})));
     EXPECT_FALSE(sheet.at({0, -10.5}, under({0, -10.5})));
 }

@@ -33,10 +33,10 @@ TEST(ArcLength, IsExactOnSpheresAndCylinders) {
     const SurfacePoint a = ball.project({8, 6, 3}), b = ball.project({9.5, 6.5, 2});
     const Vec3 centre(10, 0, 0);
     const double angle = std::acos((a.position - centre).dot(b.position - centre) / 100);
-    EXPECT_NEAR(arcLength(a, b), 10 * angle, 1e-9);
+    EXPECT_NEAR(arcLength_mm(a, b), 10 * angle, 1e-9);
     const Skin tube = test::cylinder(9, 60);
     const SurfacePoint c = tube.at({Side::Left, 20, 1}), d = tube.at({Side::Left, 21, 2.5});
-    EXPECT_NEAR(arcLength(c, d), std::hypot(1, 1.5), 1e-9);
+    EXPECT_NEAR(arcLength_mm(c, d), std::hypot(1, 1.5), 1e-9);
 }
 
 TEST(Geodesic, GreatCircleOfASphere) {

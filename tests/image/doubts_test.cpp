@@ -120,7 +120,7 @@ TEST(EndFits, AFineEndIsWhereItsHeightsLead) {
         const Polyline2 shortened = powerBody(80, exponent, 79.2);
         const std::optional<EndFit> fit = fitEnd(shortened, 79.2, true);
         ASSERT_TRUE(fit) << exponent;
-        EXPECT_NEAR(fit->x, 80, 0.12) << exponent;
+        EXPECT_NEAR(fit->x_mm, 80, 0.12) << exponent;
         EXPECT_NEAR(fit->exponent, exponent, 0.03);
         double most = 0;
         for (const Vec2& p : withEnd(shortened, *fit, true)) most = std::max(most, p.x());
@@ -226,7 +226,7 @@ TEST(PhotoScale, ACoinOnTheTableIsFartherAwayThanTheOutline) {
 TEST(PhotoDoubts, ThingsTakenOffAreHandedOutAndGoBackOn) {
     const Skin body = test::sampleSkin("sedge60");
     Picture picture = bodyOnGround(body, kWood, kPaper, 0.06, false);
-    const double belly = body.loft().sectionAt(30).bottom;
+    const double belly = body.loft().sectionAt(30).bottom_mm;
     paintOver(picture, body, 0.06, plain(Vec3(90, 92, 95)), [&](const Vec2& p) {
         const double tie = (p - Vec2(-1.2, 0.2)).norm();
         return (tie > 1.0 && tie < 1.55) ||

@@ -41,7 +41,7 @@ TEST(Homography, ABentLensIsFoundAndTakenOut) {
     for (const Vec2& p : tracing_sheet::kMarks_mm) pairs.push_back({p, lens.bent(Homography(m)(p))});
     const PlaneView view = test::need(viewThrough(pairs, {3000, 2200}));
     EXPECT_NEAR(view.lens.k, 0.06, 0.005);
-    EXPECT_LT(missOf(view, pairs), 0.01);
+    EXPECT_LT(missOf_mm(view, pairs), 0.01);
     const Vec2 inside(120, 90);
     EXPECT_LT((view.pixelOf(inside) - lens.bent(Homography(m)(inside))).norm(), 0.5);
 }
@@ -367,7 +367,7 @@ TEST(Silhouettes, RingsAndHooksComeOff) {
         const double d = (p - at).norm();
         return d > 1.0 && d < 1.55;
     };
-    const double belly = body.loft().sectionAt(30).bottom;
+    const double belly = body.loft().sectionAt(30).bottom_mm;
     paintOver(picture, body, 0.06, plain(Vec3(90, 92, 95)), [&](const Vec2& p) {
         return ring(p, {-1.2, 0.2}) || ring(p, {30, -belly - 1.2}) || ring(p, {61.2, 0}) ||
                (std::abs(p.x() - 30) < 0.3 && p.y() < -belly - 2.4 && p.y() > -belly - 10);
@@ -383,7 +383,7 @@ TEST(Silhouettes, PalePartsAndBarsOfTheGroundBelongToTheBody) {
     const auto within = [&](const Vec2& p, double low, double high) {
         if (p.x() <= 0 || p.x() >= body.length_mm()) return false;
         const Section s = body.loft().sectionAt(p.x());
-        const double t = (p.y() + s.bottom) / (s.top + s.bottom);
+        const double t = (p.y() + s.bottom_mm) / (s.top_mm + s.bottom_mm);
         return t > low && t < high;
     };
     Picture pale = bodyOnGround(body, Vec3(40, 60, 45), kPaper, 0.06, false);
@@ -407,7 +407,7 @@ TEST(Silhouettes, AGreyBellyBesideAShadowBelongsToTheBody) {
     const auto within = [&](const Vec2& p) {
         if (p.x() <= 0 || p.x() >= body.length_mm()) return false;
         const Section s = body.loft().sectionAt(p.x());
-        return p.y() < s.top && p.y() > -s.bottom;
+        return p.y() < s.top_mm && p.y() > -s.bottom_mm;
     };
     paintOver(
         picture, body, 0.06,

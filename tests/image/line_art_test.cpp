@@ -222,9 +222,9 @@ TEST(PencilLines, AnEyeAtTheRightAsksWhereTheNoseIs) {
     EXPECT_FALSE(warned(reading.warnings, "nose_perhaps_other"));
     const MadeBlank made = test::need(blankOfTracing(reading, {}));
     const Section s = test::need(Skin::of(made.blank.table)).loft().sectionAt(20),
-                  was = body.loft().sectionAt(body.noseX() + 20);
-    EXPECT_NEAR(s.top, was.top, 0.1);
-    EXPECT_NEAR(s.bottom, was.bottom, 0.1);
+                  was = body.loft().sectionAt(body.noseX_mm() + 20);
+    EXPECT_NEAR(s.top_mm, was.top_mm, 0.1);
+    EXPECT_NEAR(s.bottom_mm, was.bottom_mm, 0.1);
     EXPECT_FALSE(made.blank.landmarks.at("eye").assumed);
 }
 
@@ -295,16 +295,16 @@ TEST(StandOff, OneSizeByRulerDrawsTheLineInEvenly) {
 }
 
 TEST(StandOff, UsualWaysOfTracing) {
-    EXPECT_EQ(usualStandOff(TracedWith::Edge, 0.6, 8), 0);
-    EXPECT_NEAR(usualStandOff(TracedWith::Leaning, 0.6, 8), 0.3, 1e-12);
-    EXPECT_NEAR(usualStandOff(TracedWith::Upright, 0.6, 8), 1.855, 0.001);  // a cone 1.555 mm wide 8 mm up
-    EXPECT_NEAR(usualStandOff(TracedWith::Upright, 0.6, 40), 3.8, 1e-9);    // the pencil itself
+    EXPECT_EQ(usualStandOff_mm(TracedWith::Edge, 0.6, 8), 0);
+    EXPECT_NEAR(usualStandOff_mm(TracedWith::Leaning, 0.6, 8), 0.3, 1e-12);
+    EXPECT_NEAR(usualStandOff_mm(TracedWith::Upright, 0.6, 8), 1.855, 0.001);  // a cone 1.555 mm wide 8 mm up
+    EXPECT_NEAR(usualStandOff_mm(TracedWith::Upright, 0.6, 40), 3.8, 1e-9);    // the pencil itself
     // A line as far out as an upright pencil leaves it comes back as the body.
     const Skin body = test::sampleSkin("sedge60");
     double half = 0;
     const double tall = heightOf(body);
     for (double x = 0.5; x < 60; x += 0.5)
-        half = std::max(half, body.loft().sectionAt(body.noseX() + x).halfWidth);
+        half = std::max(half, body.loft().sectionAt(body.noseX_mm() + x).halfWidth_mm);
     PaintedPage page = markedPage();
     const double away = 0.5 * kLine_mm + 0.1944 * half, above = 0.5 * kLine_mm + 0.1944 * 0.5 * tall;
     page.stroke(keptAway(sedge(), away), kLine_mm, kDark, true);

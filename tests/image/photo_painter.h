@@ -31,7 +31,7 @@ inline Picture bodyOnGround(const Skin& skin, const Vec3& body, const Vec3& grou
                     bool in = false;
                     if (p.x() > 0 && p.x() < skin.length_mm()) {
                         const Section& s = sections[static_cast<std::size_t>(2 * x + (sx > 0.5 ? 1 : 0))];
-                        in = p.y() < s.top && p.y() > -s.bottom;
+                        in = p.y() < s.top_mm && p.y() > -s.bottom_mm;
                     }
                     if (bill) {
                         const double along = (p.x() - 8) * -0.79 + (p.y() + 8) * -0.61,
@@ -61,7 +61,7 @@ inline Picture withShadow(Picture picture, const Skin& skin, double perPx_mm, co
             const Vec2 p((x + 0.5) * perPx_mm - x0 - 1.5, z0 - (y + 0.5) * perPx_mm + 3.5);
             const Section s = skin.loft().sectionAt(std::clamp(p.x(), 0.0, skin.length_mm()));
             const double over =
-                std::max({p.y() - s.top, -s.bottom - p.y(), -p.x(), p.x() - skin.length_mm()});
+                std::max({p.y() - s.top_mm, -s.bottom_mm - p.y(), -p.x(), p.x() - skin.length_mm()});
             const double shade = 1 - 0.45 / (1 + std::exp(over / 0.6));
             std::uint8_t* c = picture.at(x, y);
             const double light = 1 - 0.25 * y / 1100.0;

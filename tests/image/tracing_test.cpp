@@ -28,7 +28,7 @@ PaintedPage tracedPage(const Skin& skin, bool above = true, float pencil = kGrap
 struct Miss {
     double rms = 0, worst = 0;
 };
-Miss missOf(const Skin& is, const Skin& want, bool width) {
+Miss missOf_mm(const Skin& is, const Skin& want, bool width) {
     Miss miss;
     double sum = 0;
     int count = 0;
@@ -36,8 +36,8 @@ Miss missOf(const Skin& is, const Skin& want, bool width) {
         const double x = 0.5 * want.length_mm() * (1 - std::cos(kPi * i / 201)), e = 0.02;
         if (x + e > is.length_mm()) continue;
         const auto sizes = [](const Skin& skin, double at) {
-            const Section s = skin.loft().sectionAt(skin.noseX() + at);
-            return Vec3(s.top, s.bottom, s.halfWidth);
+            const Section s = skin.loft().sectionAt(skin.noseX_mm() + at);
+            return Vec3(s.top_mm, s.bottom_mm, s.halfWidth_mm);
         };
         const Vec3 d = sizes(is, x) - sizes(want, x),
                    slope = (sizes(want, x + e) - sizes(want, x - e)) / (2 * e);
@@ -131,7 +131,7 @@ TEST_P(Tracing, ComesBackWithinATenthOfAMillimetre) {
         GetParam().change(camera);
         Picture picture = test::photographed(tracedPage(body), camera);
         if (GetParam().jpeg) picture = test::need(decodePicture(jpegOf(picture, 70), "test")).picture;
-        const Miss miss = missOf(bodyFrom(picture), body, true);
+        const Miss miss = missOf_mm(bodyFrom(picture), body, true);
         // The issue asks for 0.2 mm; what is reached is 0.02 to 0.05.
         EXPECT_LT(miss.rms, 0.1) << name;
         EXPECT_LT(miss.worst, 0.25) << name;
@@ -143,7 +143,7 @@ INSTANTIATE_TEST_SUITE_P(Pictures, Tracing, ::testing::ValuesIn(kVariants),
 TEST(TracingSheet, EveryBlankComesBackFromAScan) {
     for (const char* name : kBodies) {
         const Skin body = test::sampleSkin(name);
-        const Miss miss = missOf(bodyFrom(test::scanned(tracedPage(body))), body, true);
+        const Miss miss = missOf_mm(bodyFrom(test::scanned(tracedPage(body))), body, true);
         EXPECT_LT(miss.rms, 0.05) << name;
     }
 }
@@ -184,7 +184,7 @@ TEST(TracingSheet, AFinePointKeepsItsLength) {
         const TracingReading reading = test::need(readTracing(picture, {}));
         EXPECT_NEAR(reading.side->axis.length(), 80, 0.4);
         EXPECT_NEAR(reading.top->axis.length(), 80, kFinestPoint_mm);
-        EXPECT_LT(missOf(bodyFrom(picture), body, true).rms, 0.1);
+        EXPECT_LT(missOf_mm(bodyFrom(picture), body, true).rms, 0.1);
     }
 }
 
@@ -201,7 +201,7 @@ TEST(TracingSheet, AMarkThatDisagreesIsLeftOut) {
     ASSERT_FALSE(reading.warnings.empty());
     EXPECT_NE(reading.warnings.front().text().find("do not agree with the others"), std::string::npos);
     EXPECT_NE(reading.warnings.front().text().find("upper right"), std::string::npos);
-    EXPECT_LT(missOf(bodyFrom(picture), body, true).rms, 0.05);
+    EXPECT_LT(missOf_mm(bodyFrom(picture), body, true).rms, 0.05);
 }
 
 TEST(TracingSheet, OneMarkCutOffIsSaidAndDoesNoHarm) {
@@ -214,7 +214,7 @@ TEST(TracingSheet, OneMarkCutOffIsSaidAndDoesNoHarm) {
     ASSERT_FALSE(reading.warnings.empty());
     EXPECT_EQ(reading.warnings.front().code, "marks_missing");
     EXPECT_NE(reading.warnings.front().text().find("upper right"), std::string::npos);
-    EXPECT_LT(missOf(bodyFrom(picture), body, true).rms, 0.05);
+    EXPECT_LT(missOf_mm(bodyFrom(picture), body, true).rms, 0.05);
 }
 
 TEST(TracingSheet, FourMarksAreTooFew) {
@@ -333,7 +333,7 @@ TEST(TracingSheet, AnOpenLineIsClosedByPaintingAlongIt) {
     wish.strokes.push_back(stroke);
     const TracingReading closed = test::need(readTracing(scan, wish));
     const Skin body = test::need(Skin::of(test::need(blankOfTracing(closed, {})).blank.table));
-    const Miss miss = missOf(body, skin, false);
+    const Miss miss = missOf_mm(body, skin, false);
     EXPECT_LT(miss.rms, 0.12);  // and not fatter by the brush, which is 2 mm wide
     EXPECT_LT(miss.worst, 0.5);
 }
@@ -357,9 +357,9 @@ TEST(TracingSheet, TheAxisCanBeDragged) {
     wish.sideAxis_px = std::pair(plain.page.view.pixelOf(tail), plain.page.view.pixelOf(nose));
     const Skin turned =
         test::need(Skin::of(test::need(blankOfTracing(test::need(readTracing(scan, wish)), {})).blank.table));
-    const Section s = turned.loft().sectionAt(turned.tailX() - 20), was = skin.loft().sectionAt(20);
-    EXPECT_NEAR(s.top, was.top, 0.3);
-    EXPECT_NEAR(s.bottom, was.bottom, 0.3);
+    const Section s = turned.loft().sectionAt(turned.tailX_mm() - 20), was = skin.loft().sectionAt(20);
+    EXPECT_NEAR(s.top_mm, was.top_mm, 0.3);
+    EXPECT_NEAR(s.bottom_mm, was.bottom_mm, 0.3);
 }
 
 TEST(TracingSheet, AHandOverTheLineIsRefused) {
@@ -436,7 +436,7 @@ TEST(TracingSheet, FilledBodiesAndLinesInsideAreFound) {
     const Polyline2 line = test::outlineAt(body, false, {60, 143}, 200);
     for (double x = 60; x < 120; x += 0.2) {
         const Section s = body.loft().sectionAt(std::clamp(x - 60, 0.0, 60.0));
-        dark.stroke({{x, 143 - s.bottom}, {x, 143 + s.top}}, 0.3, 0.25F, false);
+        dark.stroke({{x, 143 - s.bottom_mm}, {x, 143 + s.top_mm}}, 0.3, 0.25F, false);
     }
     dark.stroke(line, 0.1, 0.25F, true);
     const TracingReading filled = test::need(readTracing(test::scanned(dark), {}));

@@ -327,13 +327,14 @@ TEST(JobSpray, LiftIsMostInTheMiddleOfWhatIsBridged) {
     const double least = std::min(across_mm, along_mm);
     EXPECT_GT(mask->report().lift_mm, 0.5 * least);  // the law is good within a factor of two (mask/fit.h)
     EXPECT_LT(mask->report().lift_mm, 2 * least);
-    EXPECT_NEAR(liftAt(*mask, middle), mask->report().lift_mm, 0.01 * mask->report().lift_mm);
+    EXPECT_NEAR(liftAt_mm(*mask, SkinPlace(middle)), mask->report().lift_mm, 0.01 * mask->report().lift_mm);
     const bool across = across_mm <= along_mm;
-    EXPECT_NEAR(liftAt(*mask, across ? Vec2(middle.x(), patch.low().y()) : Vec2(patch.low().x(), middle.y())),
+    EXPECT_NEAR(liftAt_mm(*mask, across ? SkinPlace(middle.x(), patch.low().y())
+                                        : SkinPlace(patch.low().x(), middle.y())),
                 0, 1e-9);
     const EdgePlace worst = worstEdge(*mask, {art[0].get()});
     for (const Outline& outline : art[0]->outlines()) {
-        for (const Vec2& p : outline.skin) EXPECT_LE(liftAt(*mask, p), worst.lift_mm + 1e-12);
+        for (const Vec2& p : outline.skin) EXPECT_LE(liftAt_mm(*mask, SkinPlace(p)), worst.lift_mm + 1e-12);
     }
     EXPECT_GT(worst.lift_mm, 0.9 * mask->report().lift_mm);
     EXPECT_NE(placeSentence(worst).plain().find("of parr-bars"), std::string::npos)

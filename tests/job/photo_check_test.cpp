@@ -24,7 +24,7 @@ PhotoOutline photoOf(const Skin& skin, const std::function<double(const Vec2&)>&
     for (std::size_t i = 0; i < body.size(); ++i) {
         const Vec2 along =
             (body[(i + 1) % body.size()] - body[(i + body.size() - 1) % body.size()]).normalized();
-        const Vec2 at(body[i].x() - skin.noseX(), body[i].y());
+        const Vec2 at(body[i].x() - skin.noseX_mm(), body[i].y());
         const Vec2 out = Vec2(-along.y(), along.x()).dot(at - Vec2(0.5 * skin.length_mm(), 0)) > 0
                              ? Vec2(-along.y(), along.x())
                              : Vec2(along.y(), -along.x());

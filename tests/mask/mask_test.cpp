@@ -202,10 +202,10 @@ TEST(Lift, IsOfTheOrderOfTheShellSolve) {
         }
         return stations;
     }());
-    const double lift = greatest(liftsOf(need(meshPatch(egg, BandPatch{13, 47, -7, 7}, 500, ""))));
+    const double lift = greatest(liftsOf_mm(need(meshPatch(egg, BandPatch{13, 47, -7, 7}, 500, ""))));
     EXPECT_GT(lift, 0.75 / 2);
     EXPECT_LT(lift, 0.75 * 2);
-    EXPECT_NEAR(greatest(liftsOf(need(meshPatch(cylinder(9, 60), BandPatch{10, 40, -7, 7}, 500, "")))), 0,
+    EXPECT_NEAR(greatest(liftsOf_mm(need(meshPatch(cylinder(9, 60), BandPatch{10, 40, -7, 7}, 500, "")))), 0,
                 1e-6);
 }
 

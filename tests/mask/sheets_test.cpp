@@ -26,7 +26,7 @@ Polygon2 hole(double x0, double x1, double g0, double g1) {
     return ring;
 }
 
-FlatPatch flattened(const Skin& skin, const Region& region, std::vector<Vec2> marks = {}) {
+FlatPatch flattened(const Skin& skin, const Region& region, std::vector<SkinPlace> marks = {}) {
     PatchMesh mesh = need(meshPatch(skin, region, 1200, "sheet"));
     if (!marks.empty()) mesh.marks = std::move(marks);
     return need(flattenPatch(std::move(mesh)));

@@ -13,8 +13,8 @@ using namespace test;
 
 /// Solved: the map of least p-norm strain of the very piece.
 double leastStrain(const Skin& skin, double x, double length, double width) {
-    const double from = std::max(x - 0.5 * length, skin.noseX() + 0.04 * skin.length_mm());
-    const double to = std::min(from + length, skin.tailX() - 0.04 * skin.length_mm());
+    const double from = std::max(x - 0.5 * length, skin.noseX_mm() + 0.04 * skin.length_mm());
+    const double to = std::min(from + length, skin.tailX_mm() - 0.04 * skin.length_mm());
     const PatchMesh patch =
         need(meshPatch(skin, BandPatch{to - length, to, -0.5 * width, 0.5 * width}, 600, "piece"));
     const FlatPatch flat = need(flattenPatch(patch));
@@ -40,7 +40,7 @@ TEST(WrapLaw, AgreesWithTheLeastStrain) {
             double length, width;
         };
         for (const double share : {0.25, 0.35, 0.5, 0.65, 0.75}) {
-            const double x = skin.noseX() + share * skin.length_mm();
+            const double x = skin.noseX_mm() + share * skin.length_mm();
             for (const Size size : {Size{kStripLength_mm, 7}, {kStripLength_mm, 14}, {8, 14}}) {
                 if (flatSided && size.width > size.length) continue;
                 const double least = leastStrain(skin, x, size.length, size.width);

@@ -245,7 +245,7 @@ TEST(OpenCv, ACircleIsFoundWhereTheirHoughTransformFindsIt) {
     ASSERT_EQ(rings.size(), 1U);
     EXPECT_NEAR(rings[0].middle.x() - 0.5, Bait::ring().x, 2);
     EXPECT_NEAR(rings[0].middle.y() - 0.5, Bait::ring().y, 2);
-    EXPECT_NEAR(0.5 * (rings[0].inner + rings[0].outer), Bait::kRingRadius, 1.5);
+    EXPECT_NEAR(0.5 * (rings[0].inner_px + rings[0].outer_px), Bait::kRingRadius, 1.5);
     ASSERT_FALSE(circles.empty());
     EXPECT_LT(std::hypot(circles[0][0] - rings[0].middle.x(), circles[0][1] - rings[0].middle.y()), 2.5);
 }

@@ -33,7 +33,7 @@ Landmarks marksOn(const Skin& skin, const Kind& kind) {
     const double x = 0.35 * skin.length_mm();
     const SectionArc arc = skin.arcAt(x);
     landmarks[std::string(kind.alongCurve())].points = {
-        {x, 0.6 * arc.backArc()}, {x + 1, 0}, {x, -0.6 * arc.bellyArc()}};
+        {x, 0.6 * arc.backArc_mm()}, {x + 1, 0}, {x, -0.6 * arc.bellyArc_mm()}};
     return landmarks;
 }
 

@@ -75,7 +75,7 @@ TEST(Air, JetsWorkedOutBeforehand) {
 /// textbook constants agree with each other.
 TEST(Air, MomentumOfTheProfileClosesRoughly) {
     const AirJet jet = airJet(psi(20), 0.30);
-    const double z = 0.1, half = 0.094 * z, axis = jet.speedAt(100);
+    const double z = 0.1, half = 0.094 * z, axis = jet.speedAt_m_s(100);
     double sum = 0;
     constexpr int steps = 4000;
     for (int i = 0; i < steps; ++i) {

@@ -18,9 +18,10 @@ class Meshers : public testing::TestWithParam<std::size_t> {};
 TEST_P(Meshers, GiveTheSameFigures) {
     const BlankChapter blank = demoBlanks()[GetParam()];
     const Skin skin = need(Skin::of(blank.table));
-    const double x0 = skin.noseX() + 0.3 * skin.length_mm(), x1 = skin.noseX() + 0.72 * skin.length_mm();
+    const double x0 = skin.noseX_mm() + 0.3 * skin.length_mm(),
+                 x1 = skin.noseX_mm() + 0.72 * skin.length_mm();
     const SectionArc arc = skin.arcAt(0.5 * (x0 + x1));
-    const BandPatch band{x0, x1, -0.35 * arc.bellyArc(), 0.6 * arc.backArc()};
+    const BandPatch band{x0, x1, -0.35 * arc.bellyArc_mm(), 0.6 * arc.backArc_mm()};
     const PatchMesh rows = need(meshPatch(skin, band, 2000, "")),
                     triangles = need(meshInTriangles(skin, bandRegion(band), 2000, ""));
     EXPECT_NEAR(static_cast<double>(triangles.skin.size()) / 2000, 1, 0.15);
@@ -31,7 +32,7 @@ TEST_P(Meshers, GiveTheSameFigures) {
     const auto greatest = [](const std::vector<double>& all) {
         return *std::max_element(all.begin(), all.end());
     };
-    EXPECT_NEAR(greatest(liftsOf(triangles)) / greatest(liftsOf(rows)), 1, 0.06);
+    EXPECT_NEAR(greatest(liftsOf_mm(triangles)) / greatest(liftsOf_mm(rows)), 1, 0.06);
     const FlatPatch a = need(flattenPatch(rows)), b = need(flattenPatch(triangles));
     const auto feasible = [](const FlatPatch& flat) {
         return summarize(flat.rest, strainsOf(flat.rest, need(feasibleMap(flat.rest, flat.map)))).max;
@@ -44,8 +45,8 @@ TEST_P(Meshers, GiveTheSameFigures) {
     double worst = 0;
     for (double s = 0.05; s < 1; s += 0.1) {
         for (double t = 0.05; t < 1; t += 0.1) {
-            const Vec2 p(band.x0_mm + s * (band.x1_mm - band.x0_mm),
-                         band.g0_mm + t * (band.g1_mm - band.g0_mm));
+            const SkinPlace p(band.x0_mm + s * (band.x1_mm - band.x0_mm),
+                              band.g0_mm + t * (band.g1_mm - band.g0_mm));
             const SurfacePoint at = skin.at({Side::Left, p.x(), p.y()});
             worst = std::max(worst, (*a.sheet->at(p, at) - *b.sheet->at(p, at)).norm());
         }

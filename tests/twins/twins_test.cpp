@@ -349,8 +349,8 @@ TEST(Twins, WalkingByShortChords) {
     for (const char* name : test::kSamples) {
         const Skin skin = sampleSkin(name);
         for (int i = 0; i < 6; ++i) {
-            const double x = skin.noseX() + skin.length_mm() * between(random, 0.15, 0.6);
-            const double g = between(random, -0.6, 0.6) * skin.arcAt(x).bellyArc();
+            const double x = skin.noseX_mm() + skin.length_mm() * between(random, 0.15, 0.6);
+            const double g = between(random, -0.6, 0.6) * skin.arcAt(x).bellyArc_mm();
             const double far = between(random, 2, 12);
             const Result<double> end = walkAlong(skin, x, g, far, "");
             if (!end) continue;
@@ -372,8 +372,8 @@ TEST(Twins, AreaOfAZoneBySmallTriangles) {
     Random random(13);
     for (const char* name : test::kSamples) {
         const Skin skin = sampleSkin(name);
-        const double x = skin.noseX() + skin.length_mm() * between(random, 0.3, 0.5);
-        const double r = 0.35 * skin.arcAt(x).backArc();
+        const double x = skin.noseX_mm() + skin.length_mm() * between(random, 0.3, 0.5);
+        const double r = 0.35 * skin.arcAt(x).backArc_mm();
         const Polygon2 zone = star(random, Vec2(x, 0.5), r);
         const double step = r / 60;
         const auto at = [&](double u, double v) { return skin.at({Side::Left, u, v}).position; };
@@ -385,7 +385,7 @@ TEST(Twins, AreaOfAZoneBySmallTriangles) {
                 area += 0.5 * ((b - a).cross(c - a).norm() + (c - a).cross(d - a).norm());
             }
         }
-        EXPECT_NEAR(zoneArea(skin, zone), area, 0.012 * area + 0.3 * step * perimeter(zone)) << name;
+        EXPECT_NEAR(zoneArea_mm2(skin, zone), area, 0.012 * area + 0.3 * step * perimeter(zone)) << name;
     }
 }
 
@@ -394,8 +394,8 @@ TEST(Twins, WhereAPointLiesByTryingMany) {
     for (const char* name : test::kSamples) {
         const Skin skin = sampleSkin(name);
         for (int i = 0; i < 5; ++i) {
-            const double x = skin.noseX() + skin.length_mm() * between(random, 0.2, 0.8);
-            const double g = between(random, -0.8, 0.8) * skin.arcAt(x).bellyArc();
+            const double x = skin.noseX_mm() + skin.length_mm() * between(random, 0.2, 0.8);
+            const double g = between(random, -0.8, 0.8) * skin.arcAt(x).bellyArc_mm();
             const Vec3 p = skin.at({Side::Left, x, g}).position;
             const SkinPoint found = skin.locateNear(p, g + 0.5);
             Vec2 best(x, g);

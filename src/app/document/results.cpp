@@ -254,9 +254,9 @@ void Results::requestFineBody() {
                 [skin = body_.skin, blank = body_.blank](const Task&) {
                     const BodyMeasure measure = measureBody(*skin);
                     Measured measured{
-                        measure, paintedArea(*skin, measure.area_mm2, allZones(*skin, *blank)), {}};
+                        measure, paintedArea_mm2(*skin, measure.area_mm2, allZones(*skin, *blank)), {}};
                     for (const Zone& zone : blank->zones)
-                        measured.zones[zone.id] = zoneArea(*skin, zone.polygon);
+                        measured.zones[zone.id] = zoneArea_mm2(*skin, zone.polygon);
                     return measured;
                 },
                 [this](Measured measured) {

@@ -38,14 +38,14 @@ void Holder::setBody(const BodyResult& body) {
     picture_ = body.picture;
     if (body.skin) {
         const Loft& loft = body.skin->loft();
-        middle_ = Vec3(0.5 * (loft.noseX() + loft.tailX()), 0, 0);
+        middle_ = Vec3(0.5 * (loft.noseX_mm() + loft.tailX_mm()), 0, 0);
         double top = 0, bottom = 0;
         for (const Station& s : loft.stations()) {
             top = std::max(top, s.top_mm);
             bottom = std::max(bottom, s.bottom_mm);
         }
         middle_.z() = 0.5 * (top - bottom);
-        reach_mm_ = 0.5 * std::hypot(loft.tailX() - loft.noseX(), 0.6 * (top + bottom));
+        reach_mm_ = 0.5 * std::hypot(loft.tailX_mm() - loft.noseX_mm(), 0.6 * (top + bottom));
     }
     draw(true);
     rest_.start(kRest_ms);

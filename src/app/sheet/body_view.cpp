@@ -15,7 +15,7 @@ constexpr int kRest_ms = 120;      // two samples a pixel each way once nothing 
 /// x more closely spaced towards both ends, where round noses are steep.
 double stepX(const Loft& loft, int i) {
     const double t = 0.5 - 0.5 * std::cos(M_PI * i / kOutlineSteps);
-    return loft.noseX() + t * (loft.tailX() - loft.noseX());
+    return loft.noseX_mm() + t * (loft.tailX_mm() - loft.noseX_mm());
 }
 
 struct Extent {
@@ -26,8 +26,8 @@ Extent extentOf(const Loft& loft, BodyView::From from) {
     Extent e;
     for (int i = 0; i <= kOutlineSteps; ++i) {
         const Section s = loft.sectionAt(stepX(loft, i));
-        e.above = std::max(e.above, from == BodyView::From::Along ? s.top : s.halfWidth);
-        e.below = std::max(e.below, from == BodyView::From::Along ? s.bottom : s.halfWidth);
+        e.above = std::max(e.above, from == BodyView::From::Along ? s.top_mm : s.halfWidth_mm);
+        e.below = std::max(e.below, from == BodyView::From::Along ? s.bottom_mm : s.halfWidth_mm);
     }
     return e;
 }
@@ -73,14 +73,14 @@ void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Si
     const Loft& loft = skin_->loft();
     const Extent e = extentOf(loft, from_);
     middle_ =
-        Vec3(0.5 * (loft.noseX() + loft.tailX()), 0, from_ == From::Along ? 0.5 * (e.above - e.below) : 0);
+        Vec3(0.5 * (loft.noseX_mm() + loft.tailX_mm()), 0, from_ == From::Along ? 0.5 * (e.above - e.below) : 0);
 
     QPolygonF top, bottom;
     for (int i = 0; i <= kOutlineSteps; ++i) {
         const double x = stepX(loft, i);
         const Section s = loft.sectionAt(x);
-        top << at(x, from_ == From::Along ? s.top : s.halfWidth);
-        bottom.prepend(at(x, from_ == From::Along ? -s.bottom : -s.halfWidth));
+        top << at(x, from_ == From::Along ? s.top_mm : s.halfWidth_mm);
+        bottom.prepend(at(x, from_ == From::Along ? -s.bottom_mm : -s.halfWidth_mm));
     }
     outline_ = {};
     outline_.addPolygon(top + bottom);

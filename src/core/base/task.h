@@ -8,6 +8,7 @@
 #include <memory>
 
 #include "base/result.h"
+#include "base/units.h"
 
 namespace nine {
 
@@ -34,7 +35,7 @@ class Task {
         return part;
     }
     bool cancelled() const { return state_ && state_->cancelled.load(std::memory_order_relaxed); }
-    void progress(double fraction) const {
+    void progress(Fraction fraction) const {
         if (told_ && state_ && state_->onProgress) state_->onProgress(fraction);
     }
 

@@ -20,6 +20,8 @@
 #include <variant>
 #include <vector>
 
+#include "base/units.h"
+
 namespace nine {
 
 /// A literal that stands in the translators' list. Lives as long as the program.
@@ -66,8 +68,8 @@ class Words {
     static Words verbatim(std::string text);
 
     Words length(std::string key, double mm, int decimals = 1) &&;
-    Words number(std::string key, double value, int decimals) &&;
-    Words share(std::string key, double fraction) &&;
+    Words number(std::string key, Figure value, int decimals) &&;
+    Words share(std::string key, Fraction fraction) &&;
     Words name(std::string key, std::string text) &&;
     Words words(std::string key, Words value) &&;
 
@@ -98,6 +100,6 @@ Words listed(const std::vector<Words>& items);
 Words parted(const std::vector<Words>& items);
 
 /// "2.7 %", "0.34 %".
-std::string shareText(double fraction);
+std::string shareText(Fraction fraction);
 
 }  // namespace nine

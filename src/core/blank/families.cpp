@@ -509,9 +509,9 @@ Landmarks usualLandmarks(std::string_view family, const Skin& skin) {
     for (const UsualPlace& place : kind->places) {
         Landmark landmark;
         for (const Vec2& p : place.points) {
-            const double x = hundredth(skin.noseX() + p.x() * skin.length_mm());
+            const double x = hundredth(skin.noseX_mm() + p.x() * skin.length_mm());
             const SectionArc arc = skin.arcAt(x);
-            const double g = p.y() >= 0 ? p.y() * arc.backArc() : p.y() * arc.bellyArc();
+            const double g = p.y() >= 0 ? p.y() * arc.backArc_mm() : p.y() * arc.bellyArc_mm();
             // Rounded towards the datum line, so that a point of the back line is not beyond it.
             landmark.points.emplace_back(x, std::trunc(100 * g) / 100);
         }

@@ -9,6 +9,7 @@
 
 #include <optional>
 
+#include "base/units.h"
 #include "blank/landmarks.h"
 
 namespace nine {
@@ -16,8 +17,8 @@ namespace nine {
 struct BodyFamily {
     std::string_view id;
     Pattern name, about;
-    double heightShare, widthShare;  ///< of the length, where nothing is known
-    double section;
+    Ratio heightShare, widthShare;  ///< of the length, where nothing is known
+    Ratio section;
 };
 const std::vector<BodyFamily>& bodyFamilies();
 const BodyFamily* findFamily(std::string_view id);
@@ -47,6 +48,6 @@ Result<FamilyBody> bodyOfFamily(std::string_view family, const FamilyReadings& r
 Landmarks usualLandmarks(std::string_view family, const Skin& skin);
 
 /// The kind whose proportions are nearest: of height and width over length.
-std::string_view likelyFamily(double heightShare, double widthShare);
+std::string_view likelyFamily(Ratio heightShare, Ratio widthShare);
 
 }  // namespace nine

@@ -162,7 +162,7 @@ std::vector<Probe> probesAlong(const Shown& shown, double length) {
 }
 
 /// Loft against outlines, measured across the outline, so that steep ends count as what they are.
-Miss missOf(const Loft& loft, const std::vector<Probe>& probes, double length,
+Miss missOf_mm(const Loft& loft, const std::vector<Probe>& probes, double length,
             const std::vector<double>& eases) {
     Miss miss;
     double sum = 0;
@@ -175,7 +175,7 @@ Miss missOf(const Loft& loft, const std::vector<Probe>& probes, double length,
         const bool room = !tried && x - loft.stations()[segment].x_mm > least &&
                           loft.stations()[segment + 1].x_mm - x > least;
         const Section s = loft.sectionAt(x);
-        const Vec3 off = Vec3(s.top, s.bottom, s.halfWidth) - probe.size;
+        const Vec3 off = Vec3(s.top_mm, s.bottom_mm, s.halfWidth_mm) - probe.size;
         for (int k = 0; k < 3; ++k) {
             const double d = std::abs(off[k]) / std::sqrt(1 + probe.slope[k] * probe.slope[k]);
             sum += d * d;
@@ -219,13 +219,13 @@ Warning sectionsAssumed(const std::vector<Station>& stations) {
         *std::max_element(stations.begin(), stations.end(), [](const Station& a, const Station& b) {
             return a.halfWidth_mm * (a.top_mm + a.bottom_mm) < b.halfWidth_mm * (b.top_mm + b.bottom_mm);
         });
-    const double girth = girthOf(thickest);
+    const double girth = girthOf_mm(thickest);
     constexpr double kUsualSpread = 0.3;  // of exponents among bodies of one kind; estimated, no source
     double off = 0;
     for (const double by : {-kUsualSpread, kUsualSpread}) {
         Station other = thickest;
         other.section = other.sectionLower = std::max(kMinSectionExponent, thickest.section + by);
-        off = std::max(off, std::abs(girthOf(other) - girth));
+        off = std::max(off, std::abs(girthOf_mm(other) - girth));
     }
     return {"sections_assumed",
             Words(NINE_WORDS("core",
@@ -354,7 +354,7 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
             eases.push_back(*place);
             continue;
         }
-        const Miss miss = missOf(*loft, probes, length, eases);
+        const Miss miss = missOf_mm(*loft, probes, length, eases);
         body.miss_mm = miss.rms;
         body.worst_mm = miss.worst;
         body.worst_x_mm = miss.worstX;

@@ -9,6 +9,7 @@
 
 #include <optional>
 
+#include "base/units.h"
 #include "blank/loft.h"
 #include "geom/vec.h"
 
@@ -22,8 +23,8 @@ struct Outlines {
     Polyline2 side;                ///< closed; x from the nose along the axis, z up; mm
     std::optional<Polyline2> top;  ///< closed; x from the nose, y to either side; mm
     std::vector<StringReading> girths;
-    double widthShare = 0.8;  ///< guess of width over height, where nothing tells
-    double section = 2;       ///< exponent where no girth tells
+    Ratio widthShare = 0.8;  ///< guess of width over height, where nothing tells
+    Ratio section = 2;       ///< exponent where no girth tells
     bool noseFlat = false, tailFlat = false;
 };
 

@@ -37,12 +37,12 @@ std::vector<double> lengthsAlong(const Skin& skin, const std::vector<Vec2>& curv
     std::vector<double> reached;
     SurfacePoint before{};
     for (const Vec2& v : curve) {
-        const double x = std::clamp(v.x(), skin.noseX(), skin.tailX());
+        const double x = std::clamp(v.x(), skin.noseX_mm(), skin.tailX_mm());
         const SectionArc arc = skin.arcAt(x);
         // As far as the datum line of the other side, which skin coordinates reach.
-        const double g = std::clamp(v.y(), -2 * arc.bellyArc(), 2 * arc.backArc());
+        const double g = std::clamp(v.y(), -2 * arc.bellyArc_mm(), 2 * arc.backArc_mm());
         const SurfacePoint here = skin.at(arc, x, g, Side::Left);
-        reached.push_back(reached.empty() ? 0 : reached.back() + arcLength(before, here));
+        reached.push_back(reached.empty() ? 0 : reached.back() + arcLength_mm(before, here));
         before = here;
     }
     return reached;

@@ -19,6 +19,7 @@ std::vector<Vec2> curveOf(const Landmark& landmark);
 std::vector<double> lengthsAlong(const Skin& skin, const std::vector<Vec2>& curve);
 
 /// `steps` + 1 points evenly spaced along the skin between two shares of a curve's length.
-std::vector<Vec2> partOf(const Skin& skin, const std::vector<Vec2>& curve, double from, double to, int steps);
+std::vector<Vec2> partOf(const Skin& skin, const std::vector<Vec2>& curve, double from_mm, double to_mm,
+                         int steps);
 
 }  // namespace nine

@@ -102,8 +102,8 @@ Status checkEye(const Skin& skin, const Landmark& eye, const std::string& where)
         return Error{"out_of_range", NINE_WORDS("core", "The diameter of an eye cannot be negative."), where};
     const Vec2& p = eye.points.front();
     const SectionArc arc = skin.arcAt(p.x());
-    const double room =
-        std::min({arc.backArc() - p.y(), p.y() + arc.bellyArc(), p.x() - skin.noseX(), skin.tailX() - p.x()});
+    const double room = std::min({arc.backArc_mm() - p.y(), p.y() + arc.bellyArc_mm(),
+                                  p.x() - skin.noseX_mm(), skin.tailX_mm() - p.x()});
     if (r > room)
         return Error{"eye_too_large",
                      Words(NINE_WORDS("core",

@@ -105,7 +105,7 @@ Result<SquaredRadius> SquaredRadius::through(const std::vector<double>& x, const
         const bool fromRight = radii[i + 1] == 0;
         const std::size_t origin = fromRight ? i + 1 : i, other = fromRight ? i : i + 1;
         const double h = x[i + 1] - x[i];
-        c.from = x[origin];
+        c.from_mm = x[origin];
         c.sign = fromRight ? -1 : 1;
         if (straight[i]) {
             const double slope = (radii[other] - radii[origin]) / h;
@@ -136,14 +136,14 @@ Result<SquaredRadius> SquaredRadius::through(const std::vector<double>& x, const
 
 SquaredRadius::Value SquaredRadius::at(std::size_t segment, double x) const {
     const Cubic& c = cubics_[segment];
-    const double t = c.sign * (x - c.from);
+    const double t = c.sign * (x - c.from_mm);
     return {c.a[0] + t * (c.a[1] + t * (c.a[2] + t * c.a[3])),
             c.sign * (c.a[1] + t * (2 * c.a[2] + t * 3 * c.a[3]))};
 }
 
 SquaredRadius::Value SquaredRadius::reduced(std::size_t segment, double x) const {
     const Cubic& c = cubics_[segment];
-    const double t = c.sign * (x - c.from);
+    const double t = c.sign * (x - c.from_mm);
     double value = 0, slope = 0;
     for (int k = 3; k >= c.order; --k) {
         slope = slope * t + value;
@@ -195,33 +195,33 @@ std::size_t Loft::segmentAt(double x) const {
 
 Section Loft::sectionAt(double x) const {
     const std::size_t i = segmentAt(x);
-    const auto root = [&](const SquaredRadius& r) { return std::sqrt(std::max(0.0, r.at(i, x).square)); };
+    const auto root = [&](const SquaredRadius& r) { return std::sqrt(std::max(0.0, r.at(i, x).square_mm2)); };
     return {root(width_), root(top_), root(bottom_), profileAt(x, true).exponent,
             profileAt(x, false).exponent};
 }
 
 Loft::Profile Loft::profileAt(double x, bool upper) const {
     // Beyond the ends the section keeps its shape and the square goes on along its tangent.
-    const double inside = std::clamp(x, noseX(), tailX());
+    const double inside = std::clamp(x, noseX_mm(), tailX_mm());
     const std::size_t i = segmentAt(inside);
     const SquaredRadius& height = upper ? top_ : bottom_;
     const SquaredRadius::Value w = width_.at(i, inside);
     Profile p;
-    p.square = w.square + w.slope * (x - inside);
-    p.squareSlope = w.slope;
+    p.square_mm2 = w.square_mm2 + w.slope_mm * (x - inside);
+    p.squareSlope_mm = w.slope_mm;
     // With different orders at a pole (a wedge) the ratio has no limit; then the plain quotient is used.
     const bool reduce = width_.order(i) == height.order(i);
     const SquaredRadius::Value num = reduce ? width_.reduced(i, inside) : w;
     const SquaredRadius::Value den = reduce ? height.reduced(i, inside) : height.at(i, inside);
-    p.ratio = den.square > 0 ? num.square / den.square : 1.0;
-    p.ratioSlope = den.square > 0 ? (num.slope - p.ratio * den.slope) / den.square : 0.0;
+    p.ratio = den.square_mm2 > 0 ? num.square_mm2 / den.square_mm2 : 1.0;
+    p.ratioSlope_1_mm = den.square_mm2 > 0 ? (num.slope_mm - p.ratio * den.slope_mm) / den.square_mm2 : 0.0;
 
     const Station& a = stations_[i];
     const Station& b = stations_[i + 1];
     const double ea = upper ? a.section : a.sectionLower, eb = upper ? b.section : b.sectionLower;
-    p.exponentSlope = (eb - ea) / (b.x_mm - a.x_mm);
-    p.exponent = ea + p.exponentSlope * (inside - a.x_mm);
-    if (inside != x) p.ratioSlope = p.exponentSlope = 0;
+    p.exponentSlope_1_mm = (eb - ea) / (b.x_mm - a.x_mm);
+    p.exponent = ea + p.exponentSlope_1_mm * (inside - a.x_mm);
+    if (inside != x) p.ratioSlope_1_mm = p.exponentSlope_1_mm = 0;
     return p;
 }
 

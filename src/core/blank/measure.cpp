@@ -47,8 +47,8 @@ SurfacePath startPath(const Skin& skin, const SurfacePoint& from, const SurfaceP
                       double bulge) {
     const auto angleOf = [&](const Vec3& p) {
         const Section s = skin.loft().sectionAt(p.x());
-        const double h = p.z() >= 0 ? s.top : s.bottom;
-        return h > 0 && s.halfWidth > 0 ? std::atan2(p.z() / h, p.y() / s.halfWidth) : 0.0;
+        const double h = p.z() >= 0 ? s.top_mm : s.bottom_mm;
+        return h > 0 && s.halfWidth_mm > 0 ? std::atan2(p.z() / h, p.y() / s.halfWidth_mm) : 0.0;
     };
     const double v0 = angleOf(from.position);
     double turn = std::remainder(angleOf(to.position) - v0, 2 * kPi);
@@ -58,11 +58,11 @@ SurfacePath startPath(const Skin& skin, const SurfacePoint& from, const SurfaceP
         const double t = double(i) / kStartPieces;
         double x = (1 - t) * from.position.x() + t * to.position.x() + bulge * 4 * t * (1 - t);
         const double margin = 0.005 * skin.length_mm();
-        x = std::clamp(x, skin.noseX() + margin, skin.tailX() - margin);
+        x = std::clamp(x, skin.noseX_mm() + margin, skin.tailX_mm() - margin);
         const Section s = skin.loft().sectionAt(x);
         const double v = v0 + t * turn;
-        const double h = std::sin(v) >= 0 ? s.top : s.bottom;
-        path.push_back(skin.project({x, s.halfWidth * std::cos(v), h * std::sin(v)}));
+        const double h = std::sin(v) >= 0 ? s.top_mm : s.bottom_mm;
+        path.push_back(skin.project({x, s.halfWidth_mm * std::cos(v), h * std::sin(v)}));
     }
     path.push_back(to);
     return path;
@@ -76,8 +76,8 @@ BodyMeasure measureBody(const Skin& skin) {
     m.length_mm = skin.length_mm();
     m.volume_mm3 = integrateAlongAxis(loft, [&](double x) {
         const Section s = loft.sectionAt(x);
-        return halfSectionArea(s.halfWidth, s.top, s.exponentUpper) +
-               halfSectionArea(s.halfWidth, s.bottom, s.exponentLower);
+        return halfSectionArea(s.halfWidth_mm, s.top_mm, s.exponentUpper) +
+               halfSectionArea(s.halfWidth_mm, s.bottom_mm, s.exponentLower);
     });
     m.area_mm2 = integrateAlongAxis(loft, [&](double x) {
         const SectionArc arc = skin.arcAt(x);
@@ -94,9 +94,9 @@ BodyMeasure measureBody(const Skin& skin) {
     });
     const int samples = 2000;
     for (int i = 0; i <= samples; ++i) {
-        const Section s = loft.sectionAt(skin.noseX() + m.length_mm * i / samples);
-        m.height_mm = std::max(m.height_mm, s.top + s.bottom);
-        m.width_mm = std::max(m.width_mm, 2 * s.halfWidth);
+        const Section s = loft.sectionAt(skin.noseX_mm() + m.length_mm * i / samples);
+        m.height_mm = std::max(m.height_mm, s.top_mm + s.bottom_mm);
+        m.width_mm = std::max(m.width_mm, 2 * s.halfWidth_mm);
     }
     for (const Station& s : loft.stations()) {
         m.height_mm = std::max(m.height_mm, s.top_mm + s.bottom_mm);
@@ -110,7 +110,7 @@ BodyMeasure measureBody(const Skin& skin) {
 
 Result<double> girthAt(const Skin& skin, double x_mm, const std::string& where) {
     if (Status inside = skin.check({Side::Left, x_mm, 0}, where); !inside) return inside.error();
-    return skin.arcAt(x_mm).girth();
+    return skin.arcAt(x_mm).girth_mm();
 }
 
 Result<Geodesic> shortestWay(const Skin& skin, const SkinPoint& from, const SkinPoint& to) {
@@ -131,14 +131,14 @@ Result<Geodesic> shortestWay(const Skin& skin, const SkinPoint& from, const Skin
         path.insert(path.end(), rest.begin() + 1, rest.end());
         starts.push_back(std::move(path));
     };
-    if (skin.loft().noseClosed()) overPole(skin.noseX());
-    if (skin.loft().tailClosed()) overPole(skin.tailX());
+    if (skin.loft().noseClosed()) overPole(skin.noseX_mm());
+    if (skin.loft().tailClosed()) overPole(skin.tailX_mm());
 
     SurfacePath best;
     double bestLength = 0;
     for (const SurfacePath& start : starts) {
         SurfacePath tight = shortenPath(skin, resampled(skin, start, kStartPieces));
-        const double length = chordLength(tight);
+        const double length = chordLength_mm(tight);
         if (best.empty() || length < bestLength) {
             bestLength = length;
             best = std::move(tight);
@@ -147,7 +147,7 @@ Result<Geodesic> shortestWay(const Skin& skin, const SkinPoint& from, const Skin
     Geodesic way = geodesicNear(skin, best, kFinalPieces);
     for (const SurfacePoint& p : way.path) {
         constexpr double slack_mm = 1e-6;
-        if (p.position.x() < skin.noseX() - slack_mm || p.position.x() > skin.tailX() + slack_mm) {
+        if (p.position.x() < skin.noseX_mm() - slack_mm || p.position.x() > skin.tailX_mm() + slack_mm) {
             return Error{"over_open_end",
                          NINE_WORDS("core",
                                     "The shortest way between these points would leave the skin at an open "
@@ -163,9 +163,9 @@ Polyline2 bodyOutline(const Skin& skin, bool above, int steps) {
     for (const bool upper : {true, false}) {
         for (int i = 0; i <= steps; ++i) {
             const double share = 0.5 * (1 - std::cos(kPi * (upper ? i : steps - i) / steps));
-            const double x = skin.noseX() + share * skin.length_mm();
+            const double x = skin.noseX_mm() + share * skin.length_mm();
             const Section s = skin.loft().sectionAt(x);
-            line.emplace_back(x, above ? (upper ? s.halfWidth : -s.halfWidth) : (upper ? s.top : -s.bottom));
+            line.emplace_back(x, above ? (upper ? s.halfWidth_mm : -s.halfWidth_mm) : (upper ? s.top_mm : -s.bottom_mm));
         }
     }
     return line;

@@ -45,7 +45,7 @@ NodeSpeeds nodeSpeeds(double n) {
         for (const GaussNode& node : kGauss6) {
             const double t = h * (static_cast<double>(k) + node.position), v = gradedAngle(t);
             const double c = std::cos(v), s = std::sin(v);
-            // See QuarterArc::arcSpeed.
+            // See QuarterArc::arcSpeed_mm.
             const double sn = std::pow(s, n - 1), cn = std::pow(c, n - 1);
             const double all = h * node.weight * gradedAngleSlope(t) * std::pow(cn * c + sn * s, -1 / n - 1);
             speeds.a[i] = all * all * sn * sn;
@@ -72,53 +72,54 @@ const NodeSpeeds& rememberedSpeeds(double exponent) {
 }  // namespace
 
 QuarterArc::QuarterArc(double width, double height, double exponent)
-    : width_(width), height_(height), exponent_(exponent) {
+    : width_mm_(width), height_mm_(height), exponent_(exponent) {
     const std::size_t panels = panelsFor(exponent);
-    cumulative_.assign(panels + 1, 0.0);
+    cumulative_mm_.assign(panels + 1, 0.0);
     const NodeSpeeds& speeds = rememberedSpeeds(exponent);
     const Eigen::ArrayXd lengths = (width * width * speeds.a + height * height * speeds.b).sqrt();
     constexpr auto nodes = static_cast<Eigen::Index>(kGauss6.size());
     for (std::size_t k = 0; k < panels; ++k)
-        cumulative_[k + 1] =
-            cumulative_[k] + lengths.segment(static_cast<Eigen::Index>(k) * nodes, nodes).sum();
+        cumulative_mm_[k + 1] =
+            cumulative_mm_[k] + lengths.segment(static_cast<Eigen::Index>(k) * nodes, nodes).sum();
 }
 
 double QuarterArc::panelStart(std::size_t panel) const {
     return static_cast<double>(panel) / static_cast<double>(panelsFor(exponent_));
 }
 
-double QuarterArc::angleOf(double t) {
+double QuarterArc::angleOf_rad(double t) {
     return gradedAngle(t);
 }
 
-double QuarterArc::arcSpeed(double t) const {
+double QuarterArc::arcSpeed_mm(double t) const {
     const double v = gradedAngle(t), dv = gradedAngleSlope(t);
     const double c = std::max(0.0, std::cos(v)), s = std::max(0.0, std::sin(v));
-    if (exponent_ == 2) return dv * std::hypot(width_ * s, height_ * c);
+    if (exponent_ == 2) return dv * std::hypot(width_mm_ * s, height_mm_ * c);
     // d(y/w)/dv = -(q / D) s^(n-1), d(z/h)/dv = (q / D) c^(n-1), with D = c^n + s^n, q = D^(-1/n).
     const double sn = std::pow(s, exponent_ - 1), cn = std::pow(c, exponent_ - 1);
     const double D = cn * c + sn * s;
-    return dv * std::hypot(width_ * sn, height_ * cn) * std::pow(D, -1 / exponent_ - 1);
+    return dv * std::hypot(width_mm_ * sn, height_mm_ * cn) * std::pow(D, -1 / exponent_ - 1);
 }
 
 Vec2 QuarterArc::pointAtAngle(double v) const {
     const double c = std::max(0.0, std::cos(v)), s = std::max(0.0, std::sin(v));
-    if (exponent_ == 2) return {width_ * c, height_ * s};
+    if (exponent_ == 2) return {width_mm_ * c, height_mm_ * s};
     const double q = std::pow(std::pow(c, exponent_) + std::pow(s, exponent_), -1 / exponent_);
-    return {width_ * c * q, height_ * s * q};
+    return {width_mm_ * c * q, height_mm_ * s * q};
 }
 
-double QuarterArc::partial(std::size_t panel, double t) const {
-    return integrate(panelStart(panel), t, [this](double u) { return arcSpeed(u); });
+double QuarterArc::partial_mm(std::size_t panel, double t) const {
+    return integrate(panelStart(panel), t, [this](double u) { return arcSpeed_mm(u); });
 }
 
 double QuarterArc::firstGuess(std::size_t panel, double share) const {
     const double from = panelStart(panel), to = panelStart(panel + 1);
     // Lengths grow with the cube of t at the ends of the quarter.
     if (panel == 0) return to * std::cbrt(share);
-    if (panel + 2 == cumulative_.size()) return 1 - (1 - from) * std::cbrt(1 - share);
-    const double length = cumulative_[panel + 1] - cumulative_[panel];
-    const double slopeFrom = length / arcSpeed(from), slopeTo = length / arcSpeed(to);  // of t over share
+    if (panel + 2 == cumulative_mm_.size()) return 1 - (1 - from) * std::cbrt(1 - share);
+    const double length = cumulative_mm_[panel + 1] - cumulative_mm_[panel];
+    const double slopeFrom = length / arcSpeed_mm(from),
+                 slopeTo = length / arcSpeed_mm(to);  // of t over share
     const double u = 1 - share;
     const double t = u * u * (1 + 2 * share) * from + share * share * (3 - 2 * share) * to +
                      share * u * (u * slopeFrom - share * slopeTo);
@@ -126,17 +127,17 @@ double QuarterArc::firstGuess(std::size_t panel, double share) const {
 }
 
 Vec2 QuarterArc::point(double s) const {
-    if (s <= 0) return {width_, 0};
-    if (s >= length()) return {0, height_};
-    const auto above = std::upper_bound(cumulative_.begin() + 1, cumulative_.end() - 1, s);
-    const auto panel = static_cast<std::size_t>(above - cumulative_.begin()) - 1;
-    const double wanted = s - cumulative_[panel];
+    if (s <= 0) return {width_mm_, 0};
+    if (s >= length_mm()) return {0, height_mm_};
+    const auto above = std::upper_bound(cumulative_mm_.begin() + 1, cumulative_mm_.end() - 1, s);
+    const auto panel = static_cast<std::size_t>(above - cumulative_mm_.begin()) - 1;
+    const double wanted = s - cumulative_mm_[panel];
     double low = panelStart(panel), high = panelStart(panel + 1);
-    double t = firstGuess(panel, wanted / (cumulative_[panel + 1] - cumulative_[panel]));
-    double miss = partial(panel, t) - wanted;
+    double t = firstGuess(panel, wanted / (cumulative_mm_[panel + 1] - cumulative_mm_[panel]));
+    double miss = partial_mm(panel, t) - wanted;
     for (int i = 0; i < kInversionSteps; ++i) {
         (miss > 0 ? high : low) = t;
-        const double speed = arcSpeed(t);
+        const double speed = arcSpeed_mm(t);
         double next = speed > 0 ? t - miss / speed : low;
         const bool newton = next >= low && next <= high;
         if (!newton) next = 0.5 * (low + high);
@@ -144,19 +145,19 @@ Vec2 QuarterArc::point(double s) const {
         // So short a step has the square of its length left to go.
         const bool done = newton && std::abs(step) < kNewtonStep * std::min(t, 1 - t);
         // Between two guesses near each other the middle speed stands for all.
-        miss = std::abs(step) < kShortStep * std::min(t, 1 - t) ? miss + step * arcSpeed(t + 0.5 * step)
-                                                                : partial(panel, next) - wanted;
+        miss = std::abs(step) < kShortStep * std::min(t, 1 - t) ? miss + step * arcSpeed_mm(t + 0.5 * step)
+                                                                : partial_mm(panel, next) - wanted;
         t = next;
         if (done) break;
     }
     return pointAtAngle(gradedAngle(t));
 }
 
-double QuarterArc::arcAt(const Vec2& point) const {
-    if (length() == 0) return 0;
-    const double v = std::atan2(point.y() / height_, point.x() / width_);
+double QuarterArc::gAt_mm(const Vec2& point) const {
+    if (length_mm() == 0) return 0;
+    const double v = std::atan2(point.y() / height_mm_, point.x() / width_mm_);
     if (v <= 0) return 0;
-    if (v >= 0.5 * kPi) return length();
+    if (v >= 0.5 * kPi) return length_mm();
     double low = 0, high = 1;
     double t = 0.5;
     for (int i = 0; i < 60; ++i) {
@@ -171,23 +172,23 @@ double QuarterArc::arcAt(const Vec2& point) const {
     }
     const auto panels = panelsFor(exponent_);
     const auto panel = std::min(panels - 1, static_cast<std::size_t>(t * static_cast<double>(panels)));
-    return cumulative_[panel] + partial(panel, t);
+    return cumulative_mm_[panel] + partial_mm(panel, t);
 }
 
 SectionArc::SectionArc(const Section& section)
-    : upper_(section.halfWidth, section.top, section.exponentUpper),
-      lower_(section.halfWidth, section.bottom, section.exponentLower) {}
+    : upper_(section.halfWidth_mm, section.top_mm, section.exponentUpper),
+      lower_(section.halfWidth_mm, section.bottom_mm, section.exponentLower) {}
 
 Vec2 SectionArc::pointOf(const QuarterArc& quarter, double g) {
     const double s = std::abs(g);
-    const bool across = s > quarter.length();
-    const Vec2 p = quarter.point(across ? 2 * quarter.length() - s : s);
+    const bool across = s > quarter.length_mm();
+    const Vec2 p = quarter.point(across ? 2 * quarter.length_mm() - s : s);
     return {across ? -p.x() : p.x(), g >= 0 ? p.y() : -p.y()};
 }
 
-double SectionArc::arcAt(const Vec2& yz) const {
+double SectionArc::gAt_mm(const Vec2& yz) const {
     const Vec2 first(std::abs(yz.x()), std::abs(yz.y()));
-    return yz.y() >= 0 ? upper_.arcAt(first) : -lower_.arcAt(first);
+    return yz.y() >= 0 ? upper_.gAt_mm(first) : -lower_.gAt_mm(first);
 }
 
 }  // namespace nine

@@ -9,6 +9,7 @@
 
 #include <vector>
 
+#include "base/units.h"
 #include "blank/loft.h"
 #include "geom/vec.h"
 
@@ -17,28 +18,29 @@ namespace nine {
 /// A quarter of a superellipse from (width, 0) to (0, height).
 class QuarterArc {
   public:
-    QuarterArc(double width, double height, double exponent);
+    QuarterArc(double width_mm, double height_mm, Ratio exponent);
 
-    double length() const { return cumulative_.back(); }
+    double length_mm() const { return cumulative_mm_.back(); }
     /// Point (y, z) at arc length `s` in 0..length(), from the side.
-    Vec2 point(double s) const;
+    Vec2 point(double s_mm) const;
     /// Arc length at the point, or nearest to it in angle; y, z >= 0.
-    double arcAt(const Vec2& point) const;
+    double gAt_mm(const Vec2& point) const;
 
     /// Calls f(y, z, weight) at the nodes of the quadrature; the weights add up to length().
     template <typename F>
     void forEachNode(F f) const;
 
   private:
-    static double angleOf(double t);
-    double arcSpeed(double t) const;  ///< ds/dt
-    Vec2 pointAtAngle(double v) const;
-    double partial(std::size_t panel, double t) const;
-    double panelStart(std::size_t panel) const;
-    double firstGuess(std::size_t panel, double share) const;  ///< of t at a share of the panel's length
+    static double angleOf_rad(Ratio t);
+    double arcSpeed_mm(Ratio t) const;  ///< ds/dt
+    Vec2 pointAtAngle(double v_rad) const;
+    double partial_mm(std::size_t panel, Ratio t) const;
+    Ratio panelStart(std::size_t panel) const;
+    Ratio firstGuess(std::size_t panel, Fraction share) const;  ///< of t at a share of the panel's length
 
-    double width_, height_, exponent_;
-    std::vector<double> cumulative_;  ///< arc length up to each panel end
+    double width_mm_, height_mm_;
+    Ratio exponent_;
+    std::vector<double> cumulative_mm_;  ///< arc length up to each panel end
 };
 
 /// The whole section of the fish's left side and, mirrored, of its right.
@@ -46,18 +48,18 @@ class SectionArc {
   public:
     explicit SectionArc(const Section& section);
 
-    double backArc() const { return upper_.length(); }   ///< from the datum line up to the back line
-    double bellyArc() const { return lower_.length(); }  ///< from the datum line down to the belly line
-    double girth() const { return 2 * (backArc() + bellyArc()); }
+    double backArc_mm() const { return upper_.length_mm(); }   ///< from the datum line up to the back line
+    double bellyArc_mm() const { return lower_.length_mm(); }  ///< from the datum line down to the belly line
+    double girth_mm() const { return 2 * (backArc_mm() + bellyArc_mm()); }
 
     /// (y, z) at `g`, seen from the left side: beyond the back or belly line y turns negative.
     /// g in -2 bellyArc .. 2 backArc.
-    Vec2 point(double g) const { return pointOf(g >= 0 ? upper_ : lower_, g); }
+    Vec2 point(double g_mm) const { return pointOf(g_mm >= 0 ? upper_ : lower_, g_mm); }
     /// The same from the one quarter that g lies on (upper for g >= 0), for single points.
-    static Vec2 pointOf(const QuarterArc& quarter, double g);
+    static Vec2 pointOf(const QuarterArc& quarter, double g_mm);
     /// g of a point of the section, positive above the datum line, in -bellyArc .. backArc. Points of the
     /// right half give the g of their mirror image; the caller knows the side.
-    double arcAt(const Vec2& yz) const;
+    double gAt_mm(const Vec2& yz) const;
 
     const QuarterArc& upper() const { return upper_; }
     const QuarterArc& lower() const { return lower_; }
@@ -74,13 +76,13 @@ namespace nine {
 
 template <typename F>
 void QuarterArc::forEachNode(F f) const {
-    const std::size_t panels = cumulative_.size() - 1;
-    const double h = 1.0 / static_cast<double>(panels);
+    const std::size_t panels = cumulative_mm_.size() - 1;
+    const Ratio h = 1.0 / static_cast<double>(panels);
     for (std::size_t k = 0; k < panels; ++k) {
         for (const GaussNode& node : kGauss6) {
-            const double t = panelStart(k) + h * node.position;
-            const Vec2 p = pointAtAngle(angleOf(t));
-            f(p.x(), p.y(), node.weight * h * arcSpeed(t));
+            const Ratio t = panelStart(k) + h * node.position;
+            const Vec2 p = pointAtAngle(angleOf_rad(t));
+            f(p.x(), p.y(), node.weight * h * arcSpeed_mm(t));
         }
     }
 }

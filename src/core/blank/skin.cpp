@@ -18,18 +18,18 @@ Result<Skin> Skin::of(const StationTable& table) {
 }
 
 Status Skin::check(const SkinPoint& point, const std::string& where) const {
-    if (!(point.x_mm >= noseX() && point.x_mm <= tailX())) {
+    if (!(point.x_mm >= noseX_mm() && point.x_mm <= tailX_mm())) {
         return Error{
             "off_body",
             Words(NINE_WORDS("core", "x = {x} is off the body, which reaches from {nose} to {tail}."))
                 .length("x", point.x_mm, kShortest)
-                .length("nose", noseX(), kShortest)
-                .length("tail", tailX(), kShortest),
+                .length("nose", noseX_mm(), kShortest)
+                .length("tail", tailX_mm(), kShortest),
             where};
     }
     const SectionArc arc = arcAt(point.x_mm);
     constexpr double slack_mm = 1e-9;  // a girth typed back from our own output
-    if (!(point.g_mm >= -2 * arc.bellyArc() - slack_mm && point.g_mm <= 2 * arc.backArc() + slack_mm)) {
+    if (!(point.g_mm >= -2 * arc.bellyArc_mm() - slack_mm && point.g_mm <= 2 * arc.backArc_mm() + slack_mm)) {
         return Error{
             "off_body",
             Words(NINE_WORDS("core",
@@ -37,8 +37,8 @@ Status Skin::check(const SkinPoint& point, const std::string& where) const {
                              "is {back} to the back and {belly} to the belly."))
                 .length("g", point.g_mm, kShortest)
                 .length("x", point.x_mm, kShortest)
-                .length("back", arc.backArc(), 2)
-                .length("belly", arc.bellyArc(), 2),
+                .length("back", arc.backArc_mm(), 2)
+                .length("belly", arc.bellyArc_mm(), 2),
             where};
     }
     return Done{};
@@ -48,7 +48,7 @@ SurfacePoint Skin::withNormal(const Vec3& position) const {
     SurfacePoint point{position, Vec3::Zero()};
     level(position, point.normal);
     if (point.normal.squaredNorm() == 0) {  // a sharp tip: its axis stands for the normal
-        point.normal = Vec3(position.x() < 0.5 * (noseX() + tailX()) ? -1 : 1, 0, 0);
+        point.normal = Vec3(position.x() < 0.5 * (noseX_mm() + tailX_mm()) ? -1 : 1, 0, 0);
     }
     point.normal.normalize();
     return point;
@@ -62,22 +62,22 @@ SurfacePoint Skin::at(const SectionArc& arc, double x_mm, double g_mm, Side side
 SurfacePoint Skin::at(const SkinPoint& point) const {
     const Section section = loft_.sectionAt(point.x_mm);
     const bool up = point.g_mm >= 0;
-    const QuarterArc quarter(section.halfWidth, up ? section.top : section.bottom,
+    const QuarterArc quarter(section.halfWidth_mm, up ? section.top_mm : section.bottom_mm,
                              up ? section.exponentUpper : section.exponentLower);
     const Vec2 yz = SectionArc::pointOf(quarter, point.g_mm);
     return withNormal({point.x_mm, point.side == Side::Left ? yz.x() : -yz.x(), yz.y()});
 }
 
 SkinPoint Skin::locate(const Vec3& position) const {
-    const double x = std::clamp(position.x(), noseX(), tailX());
-    return {position.y() >= 0 ? Side::Left : Side::Right, x, arcAt(x).arcAt({position.y(), position.z()})};
+    const double x = std::clamp(position.x(), noseX_mm(), tailX_mm());
+    return {position.y() >= 0 ? Side::Left : Side::Right, x, arcAt(x).gAt_mm({position.y(), position.z()})};
 }
 
 SkinPoint Skin::locateNear(const Vec3& position, double g_mm) const {
     SkinPoint at = locate(position);
     if (at.side == Side::Left) return at;
     const SectionArc arc = arcAt(at.x_mm);
-    const double overBack = 2 * arc.backArc() - at.g_mm, overBelly = -2 * arc.bellyArc() - at.g_mm;
+    const double overBack = 2 * arc.backArc_mm() - at.g_mm, overBelly = -2 * arc.bellyArc_mm() - at.g_mm;
     at.side = Side::Left;
     at.g_mm = std::abs(overBack - g_mm) < std::abs(overBelly - g_mm) ? overBack : overBelly;
     return at;
@@ -85,11 +85,11 @@ SkinPoint Skin::locateNear(const Vec3& position, double g_mm) const {
 
 SkinPoint Skin::onFlank(double x_mm, double z_mm) const {
     constexpr double rim = 1e-6;  // of the length: the very tips have no section
-    const double x = std::clamp(x_mm, noseX() + rim * length_mm(), tailX() - rim * length_mm());
+    const double x = std::clamp(x_mm, noseX_mm() + rim * length_mm(), tailX_mm() - rim * length_mm());
     const Section s = loft_.sectionAt(x);
-    const double z = std::clamp(z_mm, -s.bottom, s.top);
-    const double height = z >= 0 ? s.top : s.bottom, n = z >= 0 ? s.exponentUpper : s.exponentLower;
-    const double y = s.halfWidth * std::pow(std::max(0.0, 1 - std::pow(std::abs(z) / height, n)), 1 / n);
+    const double z = std::clamp(z_mm, -s.bottom_mm, s.top_mm);
+    const double height = z >= 0 ? s.top_mm : s.bottom_mm, n = z >= 0 ? s.exponentUpper : s.exponentLower;
+    const double y = s.halfWidth_mm * std::pow(std::max(0.0, 1 - std::pow(std::abs(z) / height, n)), 1 / n);
     return {Side::Left, x, locate(Vec3(x, y, z)).g_mm};
 }
 
@@ -101,12 +101,12 @@ double Skin::level(const Vec3& p, Vec3& gradient) const {
     // (A^n + (kZ)^n)^(2/n) - half_width^2, computed on values scaled to at most 1.
     const double m = std::max(A, k * Z);
     if (m == 0) {
-        gradient = Vec3(-profile.squareSlope, 0, 0);
-        return -profile.square;
+        gradient = Vec3(-profile.squareSlope_mm, 0, 0);
+        return -profile.square_mm2;
     }
     const double a = A / m, b = k * Z / m;
     double D, Q, an1, bn1, byExponent = 0;
-    if (n == 2 && profile.exponentSlope == 0) {
+    if (n == 2 && profile.exponentSlope_1_mm == 0) {
         D = Q = a * a + b * b;
         an1 = a;
         bn1 = b;
@@ -116,17 +116,17 @@ double Skin::level(const Vec3& p, Vec3& gradient) const {
         const double an = an1 * a, bn = bn1 * b;
         D = an + bn;
         Q = std::pow(D, 2 / n);
-        if (profile.exponentSlope != 0) {
+        if (profile.exponentSlope_1_mm != 0) {
             const double logs = (a > 0 ? an * std::log(a) : 0) + (b > 0 ? bn * std::log(b) : 0);
             byExponent = m * m * Q * (2 / n) * (logs / D - std::log(D) / n);
         }
     }
     const double common = 2 * m * Q / D;
-    gradient.x() = -profile.squareSlope + common * bn1 * Z * profile.ratioSlope / (2 * k) +
-                   byExponent * profile.exponentSlope;
+    gradient.x() = -profile.squareSlope_mm + common * bn1 * Z * profile.ratioSlope_1_mm / (2 * k) +
+                   byExponent * profile.exponentSlope_1_mm;
     gradient.y() = std::copysign(common * an1, p.y());
     gradient.z() = std::copysign(common * bn1 * k, p.z());
-    return m * m * Q - profile.square;
+    return m * m * Q - profile.square_mm2;
 }
 
 }  // namespace nine

@@ -9,6 +9,7 @@
 #include <memory>
 #include <string>
 
+#include "base/units.h"
 #include "blank/loft.h"
 #include "blank/section_arc.h"
 #include "geom/surface.h"
@@ -35,9 +36,9 @@ class Skin final : public Surface {
     static Result<Skin> of(const StationTable& table);
 
     const Loft& loft() const { return loft_; }
-    double noseX() const { return loft_.noseX(); }
-    double tailX() const { return loft_.tailX(); }
-    double length_mm() const { return tailX() - noseX(); }
+    double noseX_mm() const { return loft_.noseX_mm(); }
+    double tailX_mm() const { return loft_.tailX_mm(); }
+    double length_mm() const { return tailX_mm() - noseX_mm(); }
 
     SectionArc arcAt(double x_mm) const { return SectionArc(loft_.sectionAt(x_mm)); }
 
@@ -61,7 +62,7 @@ class Skin final : public Surface {
     /// beyond the outline stop at it.
     SkinPoint onFlank(double x_mm, double z_mm) const;
 
-    double level(const Vec3& p, Vec3& gradient) const override;
+    Figure level(const Vec3& p, Vec3& gradient) const override;
 
   private:
     explicit Skin(Loft loft) : loft_(std::move(loft)) {}

@@ -19,12 +19,12 @@ std::vector<double> rowPositions(const Skin& skin, int rows) {
         // A cosine puts samples close together at round ends, where the outline is steep.
         const double t = 0.5 - 0.5 * std::cos(kPi * i / kMeridianSamples);
         const auto k = static_cast<std::size_t>(i);
-        x[k] = skin.noseX() + t * skin.length_mm();
+        x[k] = skin.noseX_mm() + t * skin.length_mm();
         const Section s = skin.loft().sectionAt(x[k]);
         if (i > 0) {
             const double steepest =
-                std::max({std::abs(s.top - before.top), std::abs(s.bottom - before.bottom),
-                          std::abs(s.halfWidth - before.halfWidth)});
+                std::max({std::abs(s.top_mm - before.top_mm), std::abs(s.bottom_mm - before.bottom_mm),
+                          std::abs(s.halfWidth_mm - before.halfWidth_mm)});
             arc[k] = arc[k - 1] + std::hypot(x[k] - x[k - 1], steepest);
         }
         before = s;
@@ -37,8 +37,8 @@ std::vector<double> rowPositions(const Skin& skin, int rows) {
         const double t = (wanted - arc[k - 1]) / (arc[k] - arc[k - 1]);
         positions[static_cast<std::size_t>(r)] = x[k - 1] + t * (x[k] - x[k - 1]);
     }
-    positions.front() = skin.noseX();
-    positions.back() = skin.tailX();
+    positions.front() = skin.noseX_mm();
+    positions.back() = skin.tailX_mm();
     return positions;
 }
 
@@ -62,10 +62,10 @@ SkinGrid makeSkinGrid(const Skin& skin, int rows, int columns) {
         SurfacePoint* const points = grid.points.data() + row * static_cast<std::size_t>(columns);
         for (int k = 0; k < quarter; ++k) {  // the left side, from the datum line up and down
             const double t = static_cast<double>(k) / quarter;
-            points[k] = skin.at(arc, x, t * arc.backArc(), Side::Left);
-            points[3 * quarter + k] = skin.at(arc, x, -(1 - t) * arc.bellyArc(), Side::Left);
+            points[k] = skin.at(arc, x, t * arc.backArc_mm(), Side::Left);
+            points[3 * quarter + k] = skin.at(arc, x, -(1 - t) * arc.bellyArc_mm(), Side::Left);
         }
-        points[quarter] = skin.at(arc, x, arc.backArc(), Side::Left);
+        points[quarter] = skin.at(arc, x, arc.backArc_mm(), Side::Left);
         for (int c = quarter + 1; c < 3 * quarter; ++c) {  // the right side is its mirror image
             points[c] = points[((2 * quarter - c) + columns) % columns];
             points[c].position.y() = -points[c].position.y();

@@ -11,6 +11,7 @@
 #include <vector>
 
 #include "base/result.h"
+#include "base/units.h"
 
 namespace nine {
 
@@ -28,15 +29,15 @@ struct Station {
     double top_mm = 0;        ///< from the axis up to the back
     double bottom_mm = 0;     ///< from the axis down to the belly
     double halfWidth_mm = 0;  ///< from the axis to either side
-    double section = 2;       ///< exponent of the upper half: 2 an ellipse, more is boxier
-    double sectionLower = 2;  ///< exponent of the lower half
+    Ratio section = 2;        ///< exponent of the upper half: 2 an ellipse, more is boxier
+    Ratio sectionLower = 2;   ///< exponent of the lower half
     std::string unknownJson;  ///< keys of a job file that this version does not know
     double girth_mm = 0;      ///< what a string measured here; 0 when none did
     unsigned assumed = 0;     ///< of Assumed
 };
 
-constexpr double kMinSectionExponent = 1.2;
-constexpr double kMaxSectionExponent = 12;
+constexpr Ratio kMinSectionExponent = 1.2;
+constexpr Ratio kMaxSectionExponent = 12;
 constexpr std::size_t kMinStations = 2;
 constexpr std::size_t kMaxStations = 2000;
 /// Largest body length and smallest step between stations accepted, mm.

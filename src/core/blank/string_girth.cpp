@@ -36,14 +36,14 @@ double bisect(double low, double high, double wanted, const F& f) {
 
 }  // namespace
 
-double girthOf(const Station& s) {
+double girthOf_mm(const Station& s) {
     if (s.halfWidth_mm <= 0) return 0;
-    return SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth();
+    return SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth_mm();
 }
 
 GirthRange possibleGirths(const Station& station, Fuller fuller) {
-    return {girthOf(withExponent(station, kMinSectionExponent, fuller)),
-            girthOf(withExponent(station, kMaxSectionExponent, fuller))};
+    return {girthOf_mm(withExponent(station, kMinSectionExponent, fuller)),
+            girthOf_mm(withExponent(station, kMaxSectionExponent, fuller))};
 }
 
 Result<Station> withGirth(Station station, double girth_mm, Fuller fuller, const std::string& where) {
@@ -54,7 +54,7 @@ Result<Station> withGirth(Station station, double girth_mm, Fuller fuller, const
     if (!(girth_mm >= range.least_mm && girth_mm <= range.most_mm))
         return impossible(range, girth_mm, "this width and height", where);
     const double exponent = bisect(kMinSectionExponent, kMaxSectionExponent, girth_mm,
-                                   [&](double n) { return girthOf(withExponent(station, n, fuller)); });
+                                   [&](double n) { return girthOf_mm(withExponent(station, n, fuller)); });
     station = withExponent(station, exponent, fuller);
     station.girth_mm = girth_mm;
     station.assumed &= ~static_cast<unsigned>(kAssumedSection);
@@ -66,7 +66,7 @@ Result<double> halfWidthForGirth(const Station& station, double girth_mm, const 
     const double height = s.top_mm + s.bottom_mm;
     const auto at = [&](double halfWidth) {
         s.halfWidth_mm = halfWidth;
-        return girthOf(s);
+        return girthOf_mm(s);
     };
     // From a blade to a body three times as wide as high.
     const double thinnest = 0.02 * height, widest = 1.5 * height;

@@ -12,7 +12,7 @@ namespace nine {
 enum class Fuller { Both, Upper, Lower };
 
 /// Girth of the section as the station stands.
-double girthOf(const Station& station);
+double girthOf_mm(const Station& station);
 
 struct GirthRange {
     double least_mm, most_mm;
@@ -29,8 +29,8 @@ Result<Station> withGirth(Station station, double girth_mm, Fuller fuller, const
 Result<double> halfWidthForGirth(const Station& station, double girth_mm, const std::string& where);
 
 /// Model minus string, mm, for a station whose girth was measured.
-inline double girthResidual(const Station& station) {
-    return girthOf(station) - station.girth_mm;
+inline double girthResidual_mm(const Station& station) {
+    return girthOf_mm(station) - station.girth_mm;
 }
 
 }  // namespace nine

@@ -15,7 +15,7 @@ Error offEnd(const Skin& skin, bool towardsTail, const std::string& where) {
                              "This goes over the {end} end of the body, at x = {nose}. Move "
                              "it away from the end, or make it shorter or fewer."))
                 .words("end", (towardsTail ? NINE_WORDS("core", "tail") : NINE_WORDS("core", "nose")))
-                .length("nose", towardsTail ? skin.tailX() : skin.noseX(), 1),
+                .length("nose", towardsTail ? skin.tailX_mm() : skin.noseX_mm(), 1),
             where};
 }
 
@@ -29,8 +29,10 @@ Result<double> stepTo(const Skin& skin, double x, double g, double toG, double s
     const double length = std::abs(step_mm);
     const SurfacePoint from = skin.at({Side::Left, x, g});
     // The arc from here to x + d grows with |d|; false position between nothing and the farthest it can be.
-    const double end = towardsTail ? skin.tailX() : skin.noseX();
-    const auto excess = [&](double at) { return arcLength(from, skin.at({Side::Left, at, toG})) - length; };
+    const double end = towardsTail ? skin.tailX_mm() : skin.noseX_mm();
+    const auto excess = [&](double at) {
+        return arcLength_mm(from, skin.at({Side::Left, at, toG})) - length;
+    };
     double near = x, far = towardsTail ? std::min(end, x + length) : std::max(end, x - length);
     double nearMiss = excess(near), farMiss = excess(far);
     if (nearMiss > 0) return x;  // the line rises more steeply than it runs: as good as straight up
@@ -82,7 +84,7 @@ Result<double> distanceAlong(const Skin& skin, double from_mm, double to_mm, dou
         const SkinPoint at{Side::Left, from_mm + (to_mm - from_mm) * i / steps, g_mm};
         if (Status ok = skin.check(at, where); !ok) return ok.error();
         const SurfacePoint here = skin.at(at);
-        if (i > 0) length += arcLength(before, here);
+        if (i > 0) length += arcLength_mm(before, here);
         before = here;
     }
     return to_mm < from_mm ? -length : length;

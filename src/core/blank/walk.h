@@ -25,7 +25,7 @@ Result<std::vector<Vec2>> walkLine(const Skin& skin, double x_mm, double g_mm, c
 
 namespace detail {
 /// One step: x of the point at girth `toG` whose distance along the skin from (x, g) is `step_mm`.
-Result<double> stepTo(const Skin& skin, double x, double g, double toG, double step_mm,
+Result<double> stepTo(const Skin& skin, double x_mm, double g_mm, double toG_mm, double step_mm,
                       const std::string& where);
 constexpr double kWalkStep_mm = 1;  // arcLength is then right to 1e-5 mm at a radius of 3 mm
 }  // namespace detail
@@ -34,18 +34,18 @@ template <typename Rise>
 Result<std::vector<Vec2>> walkLine(const Skin& skin, double x_mm, double g_mm, const Rise& rise,
                                    const std::vector<double>& at_mm, const std::string& where) {
     std::vector<Vec2> line;
-    double x = x_mm, s = 0;
+    double at_x_mm = x_mm, s_mm = 0;
     for (const double target : at_mm) {
-        const int steps = static_cast<int>(std::ceil((target - s) / detail::kWalkStep_mm));
-        const double h = steps > 0 ? (target - s) / steps : 0;
+        const int steps = static_cast<int>(std::ceil((target - s_mm) / detail::kWalkStep_mm));
+        const double h_mm = steps > 0 ? (target - s_mm) / steps : 0;
         for (int i = 0; i < steps; ++i) {
-            const double from = g_mm + rise(s + i * h), to = g_mm + rise(s + (i + 1) * h);
-            const Result<double> next = detail::stepTo(skin, x, from, to, h, where);
+            const double from_mm = g_mm + rise(s_mm + i * h_mm), to_mm = g_mm + rise(s_mm + (i + 1) * h_mm);
+            const Result<double> next = detail::stepTo(skin, at_x_mm, from_mm, to_mm, h_mm, where);
             if (!next) return next.error();
-            x = *next;
+            at_x_mm = *next;
         }
-        s = target;
-        line.emplace_back(x, g_mm + rise(s));
+        s_mm = target;
+        line.emplace_back(at_x_mm, g_mm + rise(s_mm));
     }
     return line;
 }

@@ -85,8 +85,8 @@ WrapField::WrapField(const Skin& skin, const SkinGrid& grid) : rows_(grid.rows -
         }
         girth_.push_back(girth);
         x_.push_back(0.5 * (grid.x_mm[k] + grid.x_mm[k + 1]));
-        const bool nose = skin.loft().noseClosed() && x_.back() < skin.noseX() + margin;
-        const bool tail = skin.loft().tailClosed() && x_.back() > skin.tailX() - margin;
+        const bool nose = skin.loft().noseClosed() && x_.back() < skin.noseX_mm() + margin;
+        const bool tail = skin.loft().tailClosed() && x_.back() > skin.tailX_mm() - margin;
         if (nose || tail) continue;
         first_ = std::min(first_, r);
         last_ = std::max(last_, r);

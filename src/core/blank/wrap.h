@@ -10,6 +10,7 @@
 // within 30 % (WrapLaw.AgreesWithTheLeastStrain); a plain mean is off by up to a factor of two.
 #pragma once
 
+#include "base/units.h"
 #include "blank/skin_grid.h"
 
 namespace nine {
@@ -59,17 +60,17 @@ struct WrapWidth {
 
 /// The widest strip of kStripLength_mm along the lateral line that lies flat when the sheet takes
 /// `strainLimit`, at each row between the tips.
-std::vector<WrapWidth> wrapWidths(const WrapField& field, double strainLimit);
+std::vector<WrapWidth> wrapWidths(const WrapField& field, Fraction strainLimit);
 
 /// Where a sheet of `along` by `across` mm lies flat without a cut.
 struct WrapMap {
     int rows = 0, columns = 0;  ///< of cells
     std::vector<double> need;   ///< strain it needs over what its material takes; 1 and more: no
-    double share = 0;           ///< of the skin where it lies
+    Fraction share = 0;            ///< of the skin where it lies
     std::size_t index(int row, int column) const {
         return static_cast<std::size_t>(row * columns + column % columns);
     }
 };
-WrapMap wrapMap(const WrapField& field, double strainLimit, double along_mm, double across_mm);
+WrapMap wrapMap(const WrapField& field, Fraction strainLimit, double along_mm, double across_mm);
 
 }  // namespace nine

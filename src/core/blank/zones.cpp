@@ -20,7 +20,7 @@ constexpr double kStep_mm = 0.8;  // along x; Gauss points lie within
 class StretchAlong {
   public:
     StretchAlong(const Skin& skin, double x)
-        : step_(std::min({1e-4, 0.5 * (x - skin.noseX()), 0.5 * (skin.tailX() - x)})),
+        : step_(std::min({1e-4, 0.5 * (x - skin.noseX_mm()), 0.5 * (skin.tailX_mm() - x)})),
           here_(skin.arcAt(x)),
           before_(skin.arcAt(x - step_)),
           after_(skin.arcAt(x + step_)) {}
@@ -36,7 +36,7 @@ class StretchAlong {
 
   private:
     static Vec2 on(const SectionArc& arc, double g) {
-        return arc.point(std::clamp(g, -2 * arc.bellyArc(), 2 * arc.backArc()));
+        return arc.point(std::clamp(g, -2 * arc.bellyArc_mm(), 2 * arc.backArc_mm()));
     }
     double step_;
     SectionArc here_, before_, after_;
@@ -44,13 +44,13 @@ class StretchAlong {
 
 std::vector<Vec2> ringAround(const Skin& skin, const Vec2& middle, double radius) {
     std::vector<Vec2> ring;
-    const double x0 = skin.noseX() + 1e-3, x1 = skin.tailX() - 1e-3;
+    const double x0 = skin.noseX_mm() + 1e-3, x1 = skin.tailX_mm() - 1e-3;
     for (int i = 0; i < 32; ++i) {
         const double v = 2 * kPi * i / 32;
         const double x = std::clamp(middle.x() + radius * std::cos(v), x0, x1);
         const SectionArc arc = skin.arcAt(x);
         ring.emplace_back(
-            x, std::clamp(middle.y() + radius * std::sin(v), -2 * arc.bellyArc(), 2 * arc.backArc()));
+            x, std::clamp(middle.y() + radius * std::sin(v), -2 * arc.bellyArc_mm(), 2 * arc.backArc_mm()));
     }
     return ring;
 }
@@ -105,7 +105,7 @@ Status checkZones(const Skin& skin, const std::vector<Zone>& zones) {
     return Done{};
 }
 
-double zoneArea(const Skin& skin, const std::vector<Vec2>& polygon) {
+double zoneArea_mm2(const Skin& skin, const std::vector<Vec2>& polygon) {
     if (polygon.size() < 3) return 0;
     // Breaks in x: corners of the polygon and stations, with steps between.
     std::vector<double> breaks;
@@ -170,25 +170,25 @@ std::vector<Zone> zonesOfLandmarks(const Skin& skin, const Landmarks& landmarks)
     return zones;
 }
 
-double reliefAt(const std::vector<Zone>& zones, const Vec2& xg) {
+double reliefAt_mm(const std::vector<Zone>& zones, const Vec2& xg) {
     double depth = 0;
     for (const Zone& zone : zones)
         if (zone.relief_mm > depth && contains(zone.polygon, xg)) depth = zone.relief_mm;
     return depth;
 }
 
-double paintedArea(const Skin& skin, double wholeArea, const std::vector<Zone>& zones) {
+double paintedArea_mm2(const Skin& skin, double wholeArea, const std::vector<Zone>& zones) {
     double bare = 0;
     for (const Zone& zone : zones) {
         if (!zone.noPaint) continue;
         // Of a zone over the back or belly line, its own half counts twice: left and right are alike.
-        bare += zoneArea(skin, zone.polygon);
+        bare += zoneArea_mm2(skin, zone.polygon);
         bool central = false;
         for (const Vec2& p : zone.polygon) {
             const SectionArc arc = skin.arcAt(p.x());
-            central = central || p.y() > arc.backArc() + 1e-6 || p.y() < -arc.bellyArc() - 1e-6;
+            central = central || p.y() > arc.backArc_mm() + 1e-6 || p.y() < -arc.bellyArc_mm() - 1e-6;
         }
-        if (!central) bare += zoneArea(skin, zone.polygon);
+        if (!central) bare += zoneArea_mm2(skin, zone.polygon);
     }
     return std::max(0.0, wholeArea - bare);
 }

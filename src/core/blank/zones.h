@@ -49,17 +49,17 @@ Status checkZones(const Skin& skin, const std::vector<Zone>& zones);
 
 /// Skin area within a polygon in x, g, mm^2. Gauss-Legendre over the straight pieces; relative error below
 /// 1e-5 for smooth bodies. About 1 ms a hundred mm of length.
-double zoneArea(const Skin& skin, const std::vector<Vec2>& polygon);
+double zoneArea_mm2(const Skin& skin, const std::vector<Vec2>& polygon);
 
 /// Zones that follow from landmarks: a ring round each hook eye and the line tie, the eye socket, the bill
 /// slot.
 std::vector<Zone> zonesOfLandmarks(const Skin& skin, const Landmarks& landmarks);
 
 /// Depth of the carving at a point of the left side: the deepest zone there, else 0.
-double reliefAt(const std::vector<Zone>& zones, const Vec2& xg);
+double reliefAt_mm(const std::vector<Zone>& zones, const Vec2& xg);
 
 /// Skin that paint may go on, both sides, mm^2: `wholeArea` less what zones keep bare. Zones are taken one by
 /// one: where two overlap, more is taken off than is bare.
-double paintedArea(const Skin& skin, double wholeArea, const std::vector<Zone>& zones);
+double paintedArea_mm2(const Skin& skin, double wholeArea_mm2, const std::vector<Zone>& zones);
 
 }  // namespace nine

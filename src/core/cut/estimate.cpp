@@ -23,7 +23,7 @@ std::optional<CutTool> findTool(std::string_view id) {
     return std::nullopt;
 }
 
-double narrowestWidth(const Polygon2& polygon) {
+double narrowestWidth_mm(const Polygon2& polygon) {
     constexpr double facing = -0.5;  // walls that open at more than 60 degrees are a corner, not a width
     const auto n = polygon.size();
     const double turn = polygonArea(polygon) > 0 ? 1 : -1;
@@ -67,10 +67,11 @@ CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& 
         for (std::size_t i = 0; i < piece->windows.size(); ++i) {
             const Polygon2& window = piece->windows[i].outline;
             contour(window);
-            smallest = std::min({smallest, narrowestWidth(window), borderDistance(window, piece->outline)});
+            smallest =
+                std::min({smallest, narrowestWidth_mm(window), borderDistance(window, piece->outline)});
             for (const Polygon2& island : piece->windows[i].islands) {
                 contour(island);
-                smallest = std::min({smallest, narrowestWidth(island), borderDistance(window, island)});
+                smallest = std::min({smallest, narrowestWidth_mm(island), borderDistance(window, island)});
             }
             for (std::size_t j = i + 1; j < piece->windows.size(); ++j) {
                 if (apart(boxes[i], boxes[j]) >= smallest) continue;

@@ -29,6 +29,6 @@ CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& 
 
 /// Narrowest place of a window: the shortest inward distance to a part of the border that faces the other
 /// way.
-double narrowestWidth(const Polygon2& polygon);
+double narrowestWidth_mm(const Polygon2& polygon);
 
 }  // namespace nine

@@ -279,9 +279,9 @@ Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize&
 
 /// As much of the text as fits, with dots where it goes on.
 std::string fitting(const std::string& text, double height, double width) {
-    if (strokeTextWidth(text, height) <= width) return text;
+    if (strokeTextWidth_mm(text, height) <= width) return text;
     std::string shorter = text;
-    while (!shorter.empty() && strokeTextWidth(shorter + "..", height) > width) {
+    while (!shorter.empty() && strokeTextWidth_mm(shorter + "..", height) > width) {
         while (!shorter.empty() && (static_cast<unsigned char>(shorter.back()) & 0xC0u) == 0x80u)
             shorter.pop_back();
         if (!shorter.empty()) shorter.pop_back();
@@ -297,7 +297,7 @@ std::vector<std::string> broken(const std::string& text, double height, double w
         const std::size_t end = std::min(text.find(' ', from), text.size());
         const std::string word = fitting(text.substr(from, end - from), height, width);
         const std::string longer = line.empty() ? word : line + " " + word;
-        if (!line.empty() && strokeTextWidth(longer, height) > width) {
+        if (!line.empty() && strokeTextWidth_mm(longer, height) > width) {
             lines.push_back(line);
             line = word;
         } else {
@@ -369,7 +369,7 @@ Drawing drawPage(const CutPages& pages, std::size_t page, const PageText& words)
     const double room = pages.sheet.width_mm - kPageMargin_mm - at.x();
     const std::string number = ", page " + std::to_string(page + 1) + " of " + std::to_string(pages.pages);
     const std::string stock = page < pages.stocks.size() ? pages.stocks[page] : std::string();
-    addText(text, fitting(words.title, 3.2, room - strokeTextWidth(number, 3.2)) + number, 3.2, at);
+    addText(text, fitting(words.title, 3.2, room - strokeTextWidth_mm(number, 3.2)) + number, 3.2, at);
     const auto next = [&](const std::string& sentence, double step) {
         for (const std::string& part : broken(sentence, kSmallText_mm, room)) {
             at.y() -= std::exchange(step, kTextStep_mm);

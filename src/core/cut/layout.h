@@ -7,6 +7,7 @@
 #pragma once
 
 #include "base/result.h"
+#include "base/units.h"
 #include "cut/drawing.h"
 #include "cut/piece.h"
 
@@ -47,7 +48,7 @@ struct CutPages {
     /// Pairs of pieces whose areas overlap; 0 unless something is wrong.
     int overlaps() const;
     /// Share of the page taken up by sheet that is kept.
-    double utilisation(std::size_t page) const;
+    Fraction utilisation(std::size_t page) const;
 };
 
 /// Errors: bad_sheet.

@@ -47,7 +47,7 @@ Block layOut(const PieceLabel& label, double height, bool oneLine) {
     const bool noseLeft = label.towardsNose.x() < 0;
     const double gap = 0.8 * height, arrowWidth = kArrowLength * height + gap;
     double textWidth = 0;
-    for (const std::string& line : lines) textWidth = std::max(textWidth, strokeTextWidth(line, height));
+    for (const std::string& line : lines) textWidth = std::max(textWidth, strokeTextWidth_mm(line, height));
     const double descent = 0.34 * height;  // of g, p, y and commas
     Block block;
     block.size = Vec2(textWidth + arrowWidth,
@@ -107,7 +107,7 @@ std::vector<Polyline2> crossMark(const Vec2& at, char letter, const Vec2& inward
     std::vector<Polyline2> strokes{{at - Vec2(kMarkArm_mm, 0), at + Vec2(kMarkArm_mm, 0)},
                                    {at - Vec2(0, kMarkArm_mm), at + Vec2(0, kMarkArm_mm)}};
     const std::string text(1, letter);
-    const double width = strokeTextWidth(text, kMarkLetter_mm);
+    const double width = strokeTextWidth_mm(text, kMarkLetter_mm);
     append(strokes, strokeText(text, kMarkLetter_mm), at + Vec2(inward.x() < 0 ? -0.3 - width : 0.3, 0.5));
     return strokes;
 }

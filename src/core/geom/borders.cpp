@@ -1,5 +1,7 @@
 #include "geom/borders.h"
 
+#include <algorithm>
+
 namespace nine {
 
 Borders::Borders(const PolygonSet& rings) {
@@ -21,6 +23,17 @@ bool Borders::between(const Vec2& a, const Vec2& b) const {
         if (cross(along, a - s.from) * cross(along, b - s.from) < 0) return true;
     }
     return false;
+}
+
+double Borders::distance_mm(const Vec2& p) const {
+    double least = 1e300;
+    for (const Segment& s : segments_) {
+        const Vec2 along = s.to - s.from;
+        const double t =
+            std::clamp((p - s.from).dot(along) / std::max(along.squaredNorm(), 1e-300), 0.0, 1.0);
+        least = std::min(least, (s.from + t * along - p).norm());
+    }
+    return least;
 }
 
 bool Borders::inside(const Vec2& p) const {

@@ -15,6 +15,7 @@ class Borders {
     /// Whether the straight line from `a` to `b` crosses a border. Ending on one is no crossing.
     bool between(const Vec2& a, const Vec2& b) const;
     bool inside(const Vec2& p) const;
+    double distance_mm(const Vec2& p) const;
 
   private:
     struct Segment {

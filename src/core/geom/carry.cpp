@@ -65,7 +65,7 @@ std::vector<std::pair<double, std::size_t>> SheetCarrier::nearest(const SurfaceP
     return near;
 }
 
-Vec2 SheetCarrier::at(const SurfacePoint& target) const {
+SheetPlace SheetCarrier::at(const SurfacePoint& target) const {
     std::vector<std::pair<double, std::size_t>> near = nearest(target);
     const std::size_t count = std::min(kNeighbours, near.size());
     std::partial_sort(near.begin(), near.begin() + static_cast<long>(count), near.end());
@@ -77,8 +77,8 @@ Vec2 SheetCarrier::at(const SurfacePoint& target) const {
         places.push_back(basis.transpose() * (pairs_.skin[i].position - target.position));
         values.emplace_back(pairs_.flat[i].x(), pairs_.flat[i].y(), 0);
     }
-    if (places.empty()) return Vec2::Zero();
-    return fittedAtOrigin(places, values).head<2>();
+    if (places.empty()) return {};
+    return SheetPlace(fittedAtOrigin(places, values).head<2>());
 }
 
 }  // namespace nine

@@ -3,7 +3,7 @@
 // The error is of third order in their spacing: below 1e-3 mm at 0.7 mm on the demo's bodies.
 //
 //     const SheetCarrier sheet(patch.pairedWith(map));
-//     Vec2 flat = sheet.at(skin.at({Side::Left, x, g}));
+//     SheetPlace flat = sheet.at(skin.at({Side::Left, x, g}));
 //
 // Accuracy, the map of a sphere of 20 mm that keeps distances from its middle, up to 8 mm from it
 // (bench/accuracy.cpp); valid inside the pairs only, and with no slit between them:
@@ -13,6 +13,7 @@
 
 #include <unordered_map>
 
+#include "geom/places.h"
 #include "geom/scattered.h"
 #include "geom/surface.h"
 
@@ -31,7 +32,7 @@ class SheetCarrier {
 
     /// The place of the sheet that belongs to `target`; only pairs whose normals are within 78 degrees of the
     /// target's are used, so that the other side of a thin body is not mixed in. About 10 us.
-    Vec2 at(const SurfacePoint& target) const;
+    SheetPlace at(const SurfacePoint& target) const;
 
     const FlatPairs& pairs() const { return pairs_; }
 

@@ -30,6 +30,7 @@
 
 #include "base/result.h"
 #include "base/task.h"
+#include "base/units.h"
 #include "geom/sheet_mesh.h"
 
 namespace nine {
@@ -37,7 +38,7 @@ namespace nine {
 using FlatMap = std::vector<Vec2>;  ///< one point of the sheet, mm, for each vertex
 
 /// Poisson ratio of the sheet; about 1/3 for paper, films and tapes (common value).
-constexpr double kSheetPoissonRatio = 1.0 / 3.0;
+constexpr Ratio kSheetPoissonRatio = 1.0 / 3.0;
 
 Result<FlatMap> conformalMap(const RestMesh& mesh, const Task& task = {});
 Result<FlatMap> rigidMap(const RestMesh& mesh, FlatMap start, const Task& task = {});
@@ -46,18 +47,18 @@ Result<FlatMap> feasibleMap(const RestMesh& mesh, FlatMap start, const Task& tas
 
 /// Principal logarithmic strains of one triangle, flat sheet against surface, larger first.
 struct PrincipalStrain {
-    double largest;
-    double smallest;
-    double worst() const { return std::max(std::abs(largest), std::abs(smallest)); }
+    Fraction largest;
+    Fraction smallest;
+    Fraction worst() const { return std::max(std::abs(largest), std::abs(smallest)); }
 };
 
 /// Strain of each triangle; infinite where the map folds.
 std::vector<PrincipalStrain> strainsOf(const RestMesh& mesh, const FlatMap& map);
 
 struct StrainSummary {
-    double max;           ///< largest |strain| of any triangle
-    double p95;           ///< 95 % of the area is below this
-    double areaRatioMax;  ///< largest ratio, either way, between surface and flat area of a triangle
+    Fraction max;        ///< largest |strain| of any triangle
+    Fraction p95;        ///< 95 % of the area is below this
+    Ratio areaRatioMax;  ///< largest ratio, either way, between surface and flat area of a triangle
 };
 StrainSummary summarize(const RestMesh& mesh, const std::vector<PrincipalStrain>& strains);
 

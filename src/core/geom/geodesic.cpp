@@ -93,14 +93,14 @@ SurfacePath moved(const Surface& surface, const SurfacePath& path, const NewtonS
 
 }  // namespace
 
-double chordLength(const SurfacePath& path) {
+double chordLength_mm(const SurfacePath& path) {
     double sum = 0;
     for (std::size_t i = 1; i < path.size(); ++i) sum += (path[i].position - path[i - 1].position).norm();
     return sum;
 }
 
 SurfacePath resampled(const Surface& surface, const SurfacePath& path, int pieces) {
-    const double total = chordLength(path);
+    const double total = chordLength_mm(path);
     SurfacePath out;
     out.reserve(static_cast<std::size_t>(pieces) + 1);
     out.push_back(path.front());
@@ -160,7 +160,7 @@ Geodesic geodesicNear(const Surface& surface, const SurfacePath& start, int piec
     double lengths[3];
     for (int level = 0; level < 3; ++level) {
         path = shortenPath(surface, resampled(surface, path, pieces >> (2 - level)));
-        lengths[level] = chordLength(path);
+        lengths[level] = chordLength_mm(path);
     }
     const double coarse = (4 * lengths[1] - lengths[0]) / 3, fine = (4 * lengths[2] - lengths[1]) / 3;
     return {(16 * fine - coarse) / 15, std::move(path)};

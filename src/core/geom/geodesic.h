@@ -27,7 +27,7 @@ namespace nine {
 using SurfacePath = std::vector<SurfacePoint>;
 
 /// Sum of the chords.
-double chordLength(const SurfacePath& path);
+double chordLength_mm(const SurfacePath& path);
 
 /// `pieces` equal pieces by chord length, interpolated on the chords of `path` and projected.
 SurfacePath resampled(const Surface& surface, const SurfacePath& path, int pieces);

@@ -5,6 +5,7 @@
 // other way round.
 #pragma once
 
+#include "base/units.h"
 #include "geom/vec.h"
 
 namespace nine {
@@ -15,13 +16,13 @@ using PolygonSet = std::vector<Polygon2>;
 constexpr double kGrid_mm = 1e-5;  // a hundredth of what the finest cutter resolves
 
 /// Signed area, mm^2; positive counter-clockwise.
-double polygonArea(const Polygon2& polygon);
-double area(const PolygonSet& set);
+Figure polygonArea(const Polygon2& polygon);
+Figure area(const PolygonSet& set);
 /// Centre of area.
 Vec2 centroid(const Polygon2& polygon);
 /// Of a set whose holes run clockwise; that of its first polygon if nothing is left of it.
 Vec2 centroid(const PolygonSet& set);
-double perimeter(const Polygon2& polygon);
+Figure perimeter(const Polygon2& polygon);
 
 struct Box2 {
     Vec2 low, high;
@@ -30,7 +31,7 @@ struct Box2 {
 /// Box around all points; at least one.
 Box2 boxAround(const PolygonSet& lines);
 /// How far two boxes stand apart; 0 when they touch. No line of one is nearer to a line of the other.
-double apart(const Box2& a, const Box2& b);
+Figure apart(const Box2& a, const Box2& b);
 
 /// Outer boundaries counter-clockwise, holes clockwise.
 PolygonSet united(const PolygonSet& a, const PolygonSet& b = {});
@@ -44,6 +45,6 @@ PolygonSet offset(const PolygonSet& set, double distance_mm, double tolerance_mm
 bool contains(const Polygon2& polygon, const Vec2& p);
 
 /// Least distance between the borders of two polygons, 0 where they cross.
-double borderDistance(const Polygon2& a, const Polygon2& b);
+Figure borderDistance(const Polygon2& a, const Polygon2& b);
 
 }  // namespace nine

@@ -4,11 +4,13 @@
 
 #include <array>
 
+#include "base/units.h"
+
 namespace nine {
 
 struct GaussNode {
-    double position;  ///< in 0..1
-    double weight;    ///< weights add up to 1
+    Fraction position;  ///< in 0..1
+    Fraction weight;    ///< weights add up to 1
 };
 
 inline constexpr std::array<GaussNode, 6> kGauss6{{
@@ -21,8 +23,8 @@ inline constexpr std::array<GaussNode, 6> kGauss6{{
 }};
 
 template <typename F>
-double integrate(double from, double to, F f) {
-    double sum = 0;
+Figure integrate(Figure from, Figure to, F f) {
+    Figure sum = 0;
     for (const GaussNode& node : kGauss6) sum += node.weight * f(from + (to - from) * node.position);
     return sum * (to - from);
 }

@@ -11,6 +11,7 @@
 #include <vector>
 
 #include "base/task.h"
+#include "base/units.h"
 #include "geom/sheet_mesh.h"
 
 namespace nine {
@@ -37,7 +38,7 @@ struct View3 {
     Vec3 target = Vec3::Zero();  ///< body point in the middle of the picture, mm
     double pixelsPerMm = 10;     ///< at the target
     double distance_mm = 0;      ///< of the eye from the target; 0 is orthographic
-    double gloss = 0.25;         ///< strength of the highlight, 0 when colours are compared
+    Fraction gloss = 0.25;       ///< strength of the highlight, 0 when colours are compared
     bool shaded = true;          ///< false shows the texture's colours as they are, for maps with a legend
 };
 
@@ -56,6 +57,6 @@ Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& vie
 Vec2 projected(const View3& view, int width, int height, const Vec3& point);
 
 /// Positive when a surface with this outward normal at this point faces the viewer.
-double facing(const View3& view, const SurfacePoint& point);
+Ratio facing(const View3& view, const SurfacePoint& point);
 
 }  // namespace nine

@@ -3,139 +3,23 @@
 #include <Eigen/Dense>
 #include <Eigen/SparseCholesky>
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <map>
 #include <numeric>
+
+#include "geom/spring_lattice.h"
 
 namespace nine {
 namespace {
 
 constexpr std::size_t kFewestPairs = 30;
-constexpr double kLatticeNodes = 1200;   // the floor of the check falls to about 0.01 mm here
-constexpr int kCoverageDivisions = 4;    // sample points along the side of a triangle at the edge
-constexpr double kLeastCoverage = 0.02;  // a triangle with less sheet than this is left out
-constexpr double kHoldStiffness = 1e4;   // of a mark, against 1 for a spring
-constexpr double kSettled_mm = 1e-4;     // a fiftieth of the floor of the check
+constexpr double kHoldStiffness = 1e4;  // of a mark, against 1 for a spring
+constexpr double kSettled_mm = 1e-4;    // a fiftieth of the floor of the check
 constexpr int kMaxSettlingSteps = 60;
 const double kRowRatio = std::sqrt(3.0) / 2;
 
-struct Spring {
-    int a, b;
-    double rest_mm;
-    double weight;
-};
-
-struct Hold {
-    std::array<int, 3> nodes;
-    std::array<double, 3> share;
-    Vec3 target;
-};
-
-struct Lattice {
-    double spacing_mm = 1;
-    std::vector<Vec2> flat;
-    std::vector<SurfacePoint> place;
-    std::vector<std::array<int, 3>> triangles;
-    std::vector<Spring> springs;
-    std::vector<Hold> holds;
-};
-
-/// Share of a lattice triangle that is sheet, by sampling.
-double coverage(const ScatteredMap& sheet, const Vec2& a, const Vec2& b, const Vec2& c) {
-    int inside = 0, samples = 0;
-    for (int i = 0; i < kCoverageDivisions; ++i) {
-        for (int j = 0; j + i < kCoverageDivisions; ++j) {
-            const double u = (i + 1.0 / 3) / kCoverageDivisions, v = (j + 1.0 / 3) / kCoverageDivisions;
-            ++samples;
-            if (sheet.covers((1 - u - v) * a + u * b + v * c)) ++inside;
-        }
-    }
-    return static_cast<double>(inside) / samples;
-}
-
-Lattice cutLattice(const Surface& surface, const ScatteredMap& sheet, double area_mm2,
-                   const Borders* borders) {
-    Lattice lattice;
-    const double h = std::sqrt(area_mm2 / (kLatticeNodes * kRowRatio));
-    lattice.spacing_mm = h;
-    const Vec2 low = sheet.low() - Vec2(h, h);
-    const int columns = static_cast<int>((sheet.high().x() - low.x()) / h) + 3;
-    const int rows = static_cast<int>((sheet.high().y() - low.y()) / (h * kRowRatio)) + 3;
-    const auto nodeAt = [&](int r, int c) {
-        return Vec2(low.x() + h * (c + (r % 2 != 0 ? 0.5 : 0.0)), low.y() + h * kRowRatio * r);
-    };
-    std::vector<char> covered(static_cast<std::size_t>(rows * columns));
-    std::vector<int> index(covered.size(), -1);
-    const auto cell = [&](int r, int c) { return static_cast<std::size_t>(r * columns + c); };
-    for (int r = 0; r < rows; ++r) {
-        for (int c = 0; c < columns; ++c) covered[cell(r, c)] = sheet.covers(nodeAt(r, c)) ? 1 : 0;
-    }
-    const auto node = [&](int r, int c) {
-        int& i = index[cell(r, c)];
-        if (i < 0) {
-            i = static_cast<int>(lattice.flat.size());
-            lattice.flat.push_back(nodeAt(r, c));
-            lattice.place.push_back(surface.project(sheet.at(lattice.flat.back())));
-        }
-        return i;
-    };
-    std::map<std::pair<int, int>, double> stiffness;
-    const auto addTriangle = [&](std::array<std::pair<int, int>, 3> corners) {
-        int inside = 0;
-        for (const auto& [r, c] : corners) inside += covered[cell(r, c)];
-        if (inside == 0) return;
-        const auto at = [&](std::size_t k) { return nodeAt(corners[k].first, corners[k].second); };
-        if (borders && inside == 3 &&
-            (borders->between(at(0), at(1)) || borders->between(at(1), at(2)) ||
-             borders->between(at(2), at(0))))
-            return;
-        const double share = inside == 3 ? 1.0 : coverage(sheet, at(0), at(1), at(2));
-        if (share < kLeastCoverage) return;
-        std::array<int, 3> t;
-        for (std::size_t k = 0; k < 3; ++k) t[k] = node(corners[k].first, corners[k].second);
-        lattice.triangles.push_back(t);
-        for (std::size_t k = 0; k < 3; ++k) {
-            stiffness[std::minmax(t[k], t[(k + 1) % 3])] += 0.5 * share;
-        }
-    };
-    for (int r = 0; r + 1 < rows; ++r) {
-        for (int c = 0; c + 1 < columns; ++c) {
-            if (r % 2 == 0) {
-                addTriangle({{{r, c}, {r, c + 1}, {r + 1, c}}});
-                addTriangle({{{r, c + 1}, {r + 1, c + 1}, {r + 1, c}}});
-            } else {
-                addTriangle({{{r, c}, {r, c + 1}, {r + 1, c + 1}}});
-                addTriangle({{{r, c}, {r + 1, c + 1}, {r + 1, c}}});
-            }
-        }
-    }
-    for (const auto& [ends, weight] : stiffness)
-        lattice.springs.push_back({ends.first, ends.second, h, weight});
-    return lattice;
-}
-
-/// The lattice triangle a mark lies in, or the nearest one, with the mark's shares of its corners.
-Hold holdAt(const Lattice& lattice, const HeldMark& mark) {
-    Hold best{};
-    double bestWorst = -1e300;
-    for (const auto& t : lattice.triangles) {
-        const Vec2& a = lattice.flat[static_cast<std::size_t>(t[0])];
-        const Vec2 ab = lattice.flat[static_cast<std::size_t>(t[1])] - a;
-        const Vec2 ac = lattice.flat[static_cast<std::size_t>(t[2])] - a;
-        const double area = cross(ab, ac);
-        const double u = cross(mark.flat - a, ac) / area, v = cross(ab, mark.flat - a) / area;
-        const double worst = std::min({1 - u - v, u, v});
-        if (worst > bestWorst) {
-            bestWorst = worst;
-            best = {t, {1 - u - v, u, v}, mark.skin};
-        }
-    }
-    return best;
-}
-
 /// Gauss-Newton on the springs between laid nodes; only `free` nodes move. Returns false when cancelled.
-bool settle(const Surface& surface, Lattice& lattice, const std::vector<int>& free,
+bool settle(const Surface& surface, SpringLattice& lattice, const std::vector<int>& free,
             const std::vector<char>& laid, const Task& task) {
     using Matrix = Eigen::SparseMatrix<double>;
     std::vector<int> unknown(lattice.flat.size(), -1);
@@ -191,7 +75,7 @@ bool settle(const Surface& surface, Lattice& lattice, const std::vector<int>& fr
         for (const Spring* s : springs) {
             const SurfacePoint& p = lattice.place[static_cast<std::size_t>(s->a)];
             const SurfacePoint& q = lattice.place[static_cast<std::size_t>(s->b)];
-            const double length = arcLength(p, q);
+            const double length = arcLength_mm(p, q);
             const double root = std::sqrt(s->weight);
             const Vec3 direction = (q.position - p.position).normalized();
             const double slope = root * s->rest_mm / length;
@@ -239,7 +123,7 @@ bool settle(const Surface& surface, Lattice& lattice, const std::vector<int>& fr
 }
 
 /// Nodes grouped by distance from the line the sheet is smoothed from, nearest group first.
-std::vector<std::vector<int>> bandsFrom(const Lattice& lattice, const ScatteredMap& sheet,
+std::vector<std::vector<int>> bandsFrom(const SpringLattice& lattice, const ScatteredMap& sheet,
                                         const std::vector<HeldMark>& marks, Laying laying) {
     const double row = kRowRatio * lattice.spacing_mm;
     const Vec2 origin = marks.front().flat;
@@ -301,11 +185,12 @@ Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
                      "map"};
     }
 
-    Lattice lattice = cutLattice(surface, sheet, area, borders.get());
+    SpringLattice lattice = cutLattice(surface, sheet, area, borders.get());
     if (lattice.triangles.empty()) {
         return Error{"bad_map", NINE_WORDS("core", "There is no sheet between the map's points."), "map"};
     }
-    for (const HeldMark& mark : marks) lattice.holds.push_back(holdAt(lattice, mark));
+    for (const HeldMark& mark : marks)
+        lattice.holds.push_back(holdAt(lattice, mark.flat, mark.skin, borders.get()));
 
     std::vector<char> laid(lattice.flat.size(), 0);
     std::vector<std::vector<int>> bands;
@@ -321,11 +206,16 @@ Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
         task.progress(double(b + 1) / double(bands.size()));
     }
 
+    std::vector<Vec2> flat;
     std::vector<Vec3> settled;
-    for (const SurfacePoint& p : lattice.place) settled.push_back(p.position);
+    for (std::size_t i = 0; i < lattice.flat.size(); ++i) {
+        if (borders && lattice.ghost[i]) continue;  // it stands where the other lip's sheet is
+        flat.push_back(lattice.flat[i]);
+        settled.push_back(lattice.place[i].position);
+    }
     LaidSheet result;
     result.surface_ = &surface;
-    result.laid_.emplace(lattice.flat, std::move(settled), std::move(borders));
+    result.laid_.emplace(std::move(flat), std::move(settled), std::move(borders));
     return result;
 }
 

@@ -28,7 +28,7 @@
 namespace nine {
 
 struct HeldMark {
-    Vec2 flat;
+    SheetPlace flat;
     Vec3 skin;
 };
 
@@ -40,14 +40,14 @@ enum class Laying {
 
 class LaidSheet {
   public:
-    /// `borders` are those of the flat sheet as it is cut, for one with slits or holes: nothing pulls straight
-    /// across them.
+    /// `borders` are those of the flat sheet as it is cut, for one with slits or holes: nothing pulls
+    /// straight across them.
     static Result<LaidSheet> lay(const Surface& surface, const FlatPairs& pairs,
                                  const std::vector<HeldMark>& marks, Laying laying, const Task& task = {},
                                  std::shared_ptr<const Borders> borders = {});
 
     /// Where a place of the sheet lies on the surface now.
-    Vec3 at(const Vec2& flat) const { return surface_->project(laid_->at(flat)).position; }
+    Vec3 at(const SheetPlace& flat) const { return surface_->project(laid_->at(flat)).position; }
 
   private:
     const Surface* surface_ = nullptr;

@@ -59,13 +59,13 @@ ScatteredMap::ScatteredMap(std::vector<Vec2> places, std::vector<Vec3> values,
     }
     const Vec2 size = (high_ - low_).cwiseMax(1e-9);
     const auto count = static_cast<double>(places_.size());
-    cell_ = std::max(std::sqrt(size.x() * size.y() / count), size.maxCoeff() / count) * 1.5;
-    columns_ = static_cast<int>(size.x() / cell_) + 1;
-    rows_ = static_cast<int>(size.y() / cell_) + 1;
+    cell_mm_ = std::max(std::sqrt(size.x() * size.y() / count), size.maxCoeff() / count) * 1.5;
+    columns_ = static_cast<int>(size.x() / cell_mm_) + 1;
+    rows_ = static_cast<int>(size.y() / cell_mm_) + 1;
     cells_.resize(static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_));
     for (std::size_t i = 0; i < places_.size(); ++i) {
-        const int c = static_cast<int>((places_[i].x() - low_.x()) / cell_);
-        const int r = static_cast<int>((places_[i].y() - low_.y()) / cell_);
+        const int c = static_cast<int>((places_[i].x() - low_.x()) / cell_mm_);
+        const int r = static_cast<int>((places_[i].y() - low_.y()) / cell_mm_);
         cells_[static_cast<std::size_t>(r * columns_ + c)].push_back(static_cast<int>(i));
     }
     std::vector<double> gaps;
@@ -78,14 +78,14 @@ ScatteredMap::ScatteredMap(std::vector<Vec2> places, std::vector<Vec3> values,
     }
     if (!gaps.empty()) {
         std::nth_element(gaps.begin(), gaps.begin() + static_cast<long>(gaps.size() / 2), gaps.end());
-        spacing_ = std::max(gaps[gaps.size() / 2], 1e-9);
+        spacing_mm_ = std::max(gaps[gaps.size() / 2], 1e-9);
     }
 }
 
 std::vector<int> ScatteredMap::nearest(const Vec2& p, std::size_t count) const {
     count = std::min(count, places_.size());
-    const int c = std::clamp(static_cast<int>(std::floor((p.x() - low_.x()) / cell_)), 0, columns_ - 1);
-    const int r = std::clamp(static_cast<int>(std::floor((p.y() - low_.y()) / cell_)), 0, rows_ - 1);
+    const int c = std::clamp(static_cast<int>(std::floor((p.x() - low_.x()) / cell_mm_)), 0, columns_ - 1);
+    const int r = std::clamp(static_cast<int>(std::floor((p.y() - low_.y()) / cell_mm_)), 0, rows_ - 1);
     std::vector<int> found;
     const int widest = std::max(columns_, rows_);
     int extra = 1;  // one ring more than needed, since a cell's corner is farther than its side
@@ -111,25 +111,25 @@ std::vector<int> ScatteredMap::nearest(const Vec2& p, std::size_t count) const {
     return found;
 }
 
-/// The nearest that are not across a border; beside a slit half of the nearest are.
-std::vector<int> ScatteredMap::neighbours(const Vec2& p, std::size_t count) const {
+/// The nearest that are not across a border from `eye`; beside a slit half of the nearest are.
+std::vector<int> ScatteredMap::neighbours(const Vec2& p, const Vec2& eye, std::size_t count) const {
     if (!borders_) return nearest(p, count);
     std::vector<int> found;
     for (std::size_t asked = 2 * count; found.size() < count; asked *= 2) {
         found.clear();
         for (const int i : nearest(p, asked)) {
             if (found.size() == count) break;
-            if (!borders_->between(p, places_[static_cast<std::size_t>(i)])) found.push_back(i);
+            if (!borders_->between(eye, places_[static_cast<std::size_t>(i)])) found.push_back(i);
         }
         if (asked >= places_.size()) break;
     }
     return found.empty() ? nearest(p, 1) : found;
 }
 
-Vec3 ScatteredMap::at(const Vec2& p) const {
+Vec3 ScatteredMap::at(const Vec2& p, const Vec2& eye) const {
     std::vector<Vec2> places;
     std::vector<Vec3> values;
-    for (const int i : neighbours(p, kFitPoints)) {
+    for (const int i : neighbours(p, eye, kFitPoints)) {
         places.push_back(places_[static_cast<std::size_t>(i)] - p);
         values.push_back(values_[static_cast<std::size_t>(i)]);
     }
@@ -140,7 +140,7 @@ bool ScatteredMap::covers(const Vec2& p) const {
     if ((p.array() < low_.array()).any() || (p.array() > high_.array()).any()) return false;
     if (borders_) return borders_->inside(p);
     std::vector<double> directions;
-    for (const int i : neighbours(p, kCoverPoints)) {
+    for (const int i : neighbours(p, p, kCoverPoints)) {
         const Vec2 d = places_[static_cast<std::size_t>(i)] - p;
         if (d.squaredNorm() > 0) directions.push_back(std::atan2(d.y(), d.x()));
     }

@@ -22,25 +22,27 @@ class ScatteredMap {
     ScatteredMap(std::vector<Vec2> places, std::vector<Vec3> values,
                  std::shared_ptr<const Borders> borders = {});
 
-    Vec3 at(const Vec2& p) const;
+    Vec3 at(const Vec2& p) const { return at(p, p); }
+    /// What the map round `eye` would be at `p`, which may lie across a border from there.
+    Vec3 at(const Vec2& p, const Vec2& eye) const;
 
     /// Whether the points surround `p`: no gap of 175 degrees or more between the directions to the nearest.
     bool covers(const Vec2& p) const;
 
     /// Mean distance of a point to its neighbours, from the area the points take up.
-    double spacing() const { return spacing_; }
+    double spacing_mm() const { return spacing_mm_; }
     Vec2 low() const { return low_; }
     Vec2 high() const { return high_; }
 
   private:
     std::vector<int> nearest(const Vec2& p, std::size_t count) const;
-    std::vector<int> neighbours(const Vec2& p, std::size_t count) const;
+    std::vector<int> neighbours(const Vec2& p, const Vec2& eye, std::size_t count) const;
 
     std::vector<Vec2> places_;
     std::vector<Vec3> values_;
     std::shared_ptr<const Borders> borders_;
     Vec2 low_, high_;
-    double spacing_ = 1, cell_ = 1;
+    double spacing_mm_ = 1, cell_mm_ = 1;
     int columns_ = 1, rows_ = 1;
     std::vector<std::vector<int>> cells_;
 };

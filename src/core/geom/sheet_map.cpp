@@ -40,8 +40,8 @@ void ringsRound(int vertex, const std::vector<std::vector<int>>& neighbours, std
 
 }  // namespace
 
-SheetMap::SheetMap(const SheetMesh& mesh, std::vector<Vec2> chart, const FlatMap& map)
-    : finder_(std::move(chart), mesh.triangles) {
+SheetMap::SheetMap(const SheetMesh& mesh, std::vector<Vec2> skin, const FlatMap& map)
+    : finder_(std::move(skin), mesh.triangles) {
     const std::vector<std::vector<int>> neighbours = neighboursOf(mesh);
     std::vector<int> round;
     corners_.reserve(mesh.vertices.size());
@@ -65,9 +65,9 @@ SheetMap::SheetMap(const SheetMesh& mesh, std::vector<Vec2> chart, const FlatMap
     }
 }
 
-std::optional<Vec2> SheetMap::at(const Vec2& chart, const SurfacePoint& place) const {
+std::optional<SheetPlace> SheetMap::at(const SkinPlace& where, const SurfacePoint& place) const {
     constexpr double kSlack_mm = 1e-3;  // art that ends on the sheet's edge, rounding included
-    const std::optional<TriangleFinder::Place> found = finder_.find(chart, kSlack_mm);
+    const std::optional<TriangleFinder::Place> found = finder_.find(where, kSlack_mm);
     if (!found) return std::nullopt;
     Vec2 flat = Vec2::Zero();
     for (std::size_t k = 0; k < 3; ++k) {
@@ -75,7 +75,7 @@ std::optional<Vec2> SheetMap::at(const Vec2& chart, const SurfacePoint& place) c
         const Vec2 d = c.basis.transpose() * (place.position - c.place.position);
         flat += found->share[static_cast<Eigen::Index>(k)] * (c.flat + c.shape.transpose() * termsOf(d));
     }
-    return flat;
+    return SheetPlace(flat);
 }
 
 }  // namespace nine

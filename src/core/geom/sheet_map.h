@@ -6,8 +6,8 @@
 // its tangent plane), and the three are blended by barycentric shares. No place outside the mesh is made up.
 // Cost: 3 us a vertex once, 1 us a place.
 //
-//     const SheetMap sheet(mesh, chart, map);           // chart: x, g of each vertex
-//     std::optional<Vec2> flat = sheet.at({x, g}, skin.at({Side::Left, x, g}));
+//     const SheetMap sheet(mesh, skin, map);            // skin: x, g of each vertex
+//     std::optional<SheetPlace> flat = sheet.at({x, g}, skin.at({Side::Left, x, g}));
 //
 // Accuracy, the map of a sphere of 20 mm that keeps distances from its middle, up to 8 mm from it
 // (bench/accuracy.cpp):
@@ -18,18 +18,18 @@
 #include <memory>
 
 #include "geom/flatten.h"
+#include "geom/places.h"
 #include "geom/triangle_finder.h"
 
 namespace nine {
 
 class SheetMap {
   public:
-    /// `chart` are places of the vertices in the plane where places are looked up; triangles are
-    /// counter-clockwise in it.
-    SheetMap(const SheetMesh& mesh, std::vector<Vec2> chart, const FlatMap& map);
+    /// `skin` are x, g of the vertices; triangles are counter-clockwise in them.
+    SheetMap(const SheetMesh& mesh, std::vector<Vec2> skin, const FlatMap& map);
 
-    /// Nothing outside the sheet.
-    std::optional<Vec2> at(const Vec2& chart, const SurfacePoint& place) const;
+    /// `place` is that of `where` on the surface. Nothing outside the sheet.
+    std::optional<SheetPlace> at(const SkinPlace& where, const SurfacePoint& place) const;
 
     const TriangleFinder& finder() const { return finder_; }
 

@@ -60,7 +60,7 @@ RestMesh restMesh(const SheetMesh& mesh) {
         const SurfacePoint& a = mesh.vertices[static_cast<std::size_t>(t[0])];
         const SurfacePoint& b = mesh.vertices[static_cast<std::size_t>(t[1])];
         const SurfacePoint& c = mesh.vertices[static_cast<std::size_t>(t[2])];
-        rest.shapes.push_back(layFlat(arcLength(a, b), arcLength(b, c), arcLength(c, a)));
+        rest.shapes.push_back(layFlat(arcLength_mm(a, b), arcLength_mm(b, c), arcLength_mm(c, a)));
         rest.area_mm2 += rest.shapes.back().area_mm2;
     }
     return rest;

@@ -6,6 +6,7 @@
 
 #include <Eigen/SparseCholesky>
 
+#include "base/units.h"
 #include "geom/sheet_mesh.h"
 
 namespace nine {
@@ -17,7 +18,7 @@ class ModeSystem {
     void clear();
 
     /// Adds weight * (E : F)^2 / 2 for triangle `t`, F the deformation gradient of the triangle.
-    void addMode(std::size_t t, const Eigen::Matrix2d& E, double weight);
+    void addMode(std::size_t t, const Eigen::Matrix2d& E, Figure weight);
 
     /// Makes unknown `index` keep its value.
     void pin(int index);

@@ -61,7 +61,7 @@ std::vector<Polyline2> strokeText(std::string_view text, double height_mm) {
     return strokes;
 }
 
-double strokeTextWidth(std::string_view text, double height_mm) {
+double strokeTextWidth_mm(std::string_view text, double height_mm) {
     double width = 0;
     for (const char c : drawable(text)) width += glyphOf(c)[1] - glyphOf(c)[0];
     return width * height_mm / kCapitalUnits;

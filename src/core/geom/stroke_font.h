@@ -13,6 +13,6 @@ namespace nine {
 std::vector<Polyline2> strokeText(std::string_view text, double height_mm);
 
 /// Width that strokeText takes up, mm.
-double strokeTextWidth(std::string_view text, double height_mm);
+double strokeTextWidth_mm(std::string_view text, double height_mm);
 
 }  // namespace nine

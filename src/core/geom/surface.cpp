@@ -36,7 +36,7 @@ SurfacePoint Surface::projectAlong(Vec3 p, const Vec3& direction) const {
     return {p, gradient.normalized()};
 }
 
-double arcLength(const SurfacePoint& a, const SurfacePoint& b) {
+double arcLength_mm(const SurfacePoint& a, const SurfacePoint& b) {
     const Vec3 chord = b.position - a.position;
     const Vec3 turn = b.normal - a.normal;
     const double turnNorm = turn.norm();

@@ -4,6 +4,7 @@
 // Lengths in mm. `level` must be differentiable near the surface; its scale is free.
 #pragma once
 
+#include "base/units.h"
 #include "geom/vec.h"
 
 namespace nine {
@@ -18,7 +19,7 @@ class Surface {
     virtual ~Surface() = default;
 
     /// Value at `p`; `gradient` receives its gradient (never zero except at a sharp tip).
-    virtual double level(const Vec3& p, Vec3& gradient) const = 0;
+    virtual Figure level(const Vec3& p, Vec3& gradient) const = 0;
 
     /// The point of the surface reached from `p` by Newton steps along the gradient, to 1e-12 mm. It is the
     /// nearest point only to first order; meant for points close to the surface (a few tenths of a radius).
@@ -34,6 +35,6 @@ class Surface {
 /// between the normals; the rest of the chord is straight. To leading order this is
 /// l = c (1 + k^2 c^2 / 24) with the normal curvature k (do Carmo, Differential Geometry of Curves and
 /// Surfaces, 1-5, expansion of a curve in arc length).
-double arcLength(const SurfacePoint& a, const SurfacePoint& b);
+double arcLength_mm(const SurfacePoint& a, const SurfacePoint& b);
 
 }  // namespace nine

@@ -20,10 +20,10 @@ TriangleFinder::TriangleFinder(std::vector<Vec2> places, std::vector<Triangle> t
     const Box2 box = boxAround({places_});
     low_ = box.low;
     const Vec2 size = box.size().cwiseMax(1e-9);
-    cell_ = std::sqrt(kTrianglesPerCell * size.x() * size.y() / static_cast<double>(triangles_.size()));
-    cell_ = std::max(cell_, size.maxCoeff() / kMostCells);
-    columns_ = static_cast<int>(size.x() / cell_) + 1;
-    rows_ = static_cast<int>(size.y() / cell_) + 1;
+    cell_mm_ = std::sqrt(kTrianglesPerCell * size.x() * size.y() / static_cast<double>(triangles_.size()));
+    cell_mm_ = std::max(cell_mm_, size.maxCoeff() / kMostCells);
+    columns_ = static_cast<int>(size.x() / cell_mm_) + 1;
+    rows_ = static_cast<int>(size.y() / cell_mm_) + 1;
     cells_.resize(static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_));
     for (std::size_t t = 0; t < triangles_.size(); ++t) {
         Vec2 low = places_[static_cast<std::size_t>(triangles_[t][0])], high = low;
@@ -41,7 +41,7 @@ TriangleFinder::TriangleFinder(std::vector<Vec2> places, std::vector<Triangle> t
 
 std::pair<int, int> TriangleFinder::cellOf(const Vec2& p) const {
     const auto within = [&](double v, int count) {
-        return static_cast<int>(std::clamp(std::floor(v / cell_), 0.0, count - 1.0));
+        return static_cast<int>(std::clamp(std::floor(v / cell_mm_), 0.0, count - 1.0));
     };
     return {within(p.x() - low_.x(), columns_), within(p.y() - low_.y(), rows_)};
 }

@@ -32,7 +32,7 @@ class TriangleFinder {
     std::vector<Vec2> places_;
     std::vector<Triangle> triangles_;
     Vec2 low_ = Vec2::Zero();
-    double cell_ = 1;
+    double cell_mm_ = 1;
     int columns_ = 1, rows_ = 1;
     std::vector<std::vector<int>> cells_;
 };

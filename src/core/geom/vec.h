@@ -5,13 +5,15 @@
 #include <Eigen/Geometry>
 #include <vector>
 
+#include "base/units.h"
+
 namespace nine {
 
 using Vec2 = Eigen::Vector2d;
 using Vec3 = Eigen::Vector3d;
 using Polyline2 = std::vector<Vec2>;
 
-inline double cross(const Vec2& a, const Vec2& b) {
+inline Figure cross(const Vec2& a, const Vec2& b) {
     return a.x() * b.y() - a.y() * b.x();
 }
 

@@ -4,6 +4,7 @@
 #include <optional>
 
 #include "base/result.h"
+#include "base/units.h"
 #include "image/picture.h"
 
 namespace nine {
@@ -13,7 +14,7 @@ namespace nine {
 struct SeenCoin {
     Vec2 middle;           ///< pixels
     Vec2 half_px;          ///< half of the longer diameter, as a vector
-    double slender = 1;    ///< shorter over longer diameter
+    Ratio slender = 1;     ///< shorter over longer diameter
     double slant_deg = 0;  ///< at which the camera looks at it, from that
     double miss_px = 0;    ///< root mean square of its edge from the ellipse
 };

@@ -63,17 +63,17 @@ std::optional<EndFit> fitEnd(const Polyline2& laid, double length, bool tail) {
         least = miss;
         bestMove = move;
         best.exponent = p;
-        best.factor = std::exp(c);
+        best.factor_mm = std::exp(c);
     }
     if (!(least < kMiss) || best.exponent < kLeastExponent || best.exponent > kMostExponent ||
         std::abs(bestMove) > 0.95 * kMostMove * length)
         return std::nullopt;
-    best.x = tail ? length + bestMove : -bestMove;
-    best.from_x = place(ds.front());
+    best.x_mm = tail ? length + bestMove : -bestMove;
+    best.fromX_mm = place(ds.front());
     // The middle line, straight through the places nearest to the end.
     double n = 0, sx = 0, sy = 0, sxx = 0, sxy = 0;
     for (std::size_t k = 0; k < ds.size() / 2; ++k) {
-        const double u = place(ds[k]) - best.x;
+        const double u = place(ds[k]) - best.x_mm;
         n += 1;
         sx += u;
         sy += middles[k];
@@ -81,13 +81,13 @@ std::optional<EndFit> fitEnd(const Polyline2& laid, double length, bool tail) {
         sxy += u * middles[k];
     }
     best.rise = (n * sxy - sx * sy) / (n * sxx - sx * sx);
-    best.middle = (sy - best.rise * sx) / n;
+    best.middle_mm = (sy - best.rise * sx) / n;
     return best;
 }
 
 Polyline2 withEnd(const Polyline2& laid, const EndFit& fit, bool tail) {
     constexpr int kSteps = 24;
-    const auto beyond = [&](const Vec2& p) { return tail ? p.x() > fit.from_x : p.x() < fit.from_x; };
+    const auto beyond = [&](const Vec2& p) { return tail ? p.x() > fit.fromX_mm : p.x() < fit.fromX_mm; };
     const std::size_t n = laid.size();
     std::size_t first = 0;  // the first point beyond after one that is not
     while (first < n && !(beyond(laid[first]) && !beyond(laid[(first + n - 1) % n]))) ++first;
@@ -98,13 +98,13 @@ Polyline2 withEnd(const Polyline2& laid, const EndFit& fit, bool tail) {
     if (out.size() < 3) return laid;
     // From the side the outline comes in on, round the end, to the other.
     const Vec2& before = out.back();
-    const double reach = std::abs(fit.x - fit.from_x);
-    const double side = before.y() > fit.middle + fit.rise * (fit.from_x - fit.x) ? 1 : -1;
+    const double reach = std::abs(fit.x_mm - fit.fromX_mm);
+    const double side = before.y() > fit.middle_mm + fit.rise * (fit.fromX_mm - fit.x_mm) ? 1 : -1;
     for (int k = 0; k <= 2 * kSteps; ++k) {
         const double t = (k - kSteps) / static_cast<double>(kSteps), d = reach * t * t;
-        const double half = fit.factor * std::pow(d, fit.exponent) * (t < 0 ? side : -side);
-        const double x = tail ? fit.x - d : fit.x + d;
-        out.emplace_back(x, fit.middle + fit.rise * (x - fit.x) + half);
+        const double half = fit.factor_mm * std::pow(d, fit.exponent) * (t < 0 ? side : -side);
+        const double x = tail ? fit.x_mm - d : fit.x_mm + d;
+        out.emplace_back(x, fit.middle_mm + fit.rise * (x - fit.x_mm) + half);
     }
     return out;
 }

@@ -1,6 +1,7 @@
 // The plain ground a body lies on, and how each place of a picture differs from it.
 #pragma once
 
+#include "base/units.h"
 #include "image/regions.h"
 
 namespace nine {
@@ -9,12 +10,12 @@ namespace nine {
 /// corner of the table) are dropped twice.
 struct GroundPlane {
     Vec3 c = Vec3::Zero();
-    double sigma = 0;
-    double at(int x, int y) const { return c(0) + c(1) * x + c(2) * y; }
+    Figure sigma = 0;
+    Figure at(int x, int y) const { return c(0) + c(1) * x + c(2) * y; }
 };
 GroundPlane groundOf(const Plane& plane);
 
-constexpr double kLightWeight = 0.55;  ///< of lightness in a difference of colours
+constexpr Fraction kLightWeight = 0.55;  ///< of lightness in a difference of colours
 
 /// How each place differs from the ground beneath it, L*a*b* units.
 struct Difference {
@@ -26,6 +27,6 @@ struct Difference {
 Difference differenceFrom(const std::vector<Plane>& lab, const GroundPlane (&ground)[3]);
 
 /// Where the difference leaves the unevenness of the ground, as the border of the picture shows it.
-double groundLevel(const Plane& soft);
+Figure groundLevel(const Plane& soft);
 
 }  // namespace nine

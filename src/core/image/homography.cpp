@@ -72,7 +72,7 @@ double PlaneView::pixelsPerMm(const Vec2& mm) const {
     return std::sqrt(std::abs(flat.areaRatio(mm)));
 }
 
-double missOf(const PlaneView& view, const std::vector<PointPair>& pairs) {
+double missOf_mm(const PlaneView& view, const std::vector<PointPair>& pairs) {
     double sum = 0;
     for (const PointPair& p : pairs) sum += (view.mmOf(p.to) - p.from).squaredNorm();
     return std::sqrt(sum / static_cast<double>(pairs.size()));
@@ -97,7 +97,7 @@ Result<PlaneView> viewThrough(const std::vector<PointPair>& pairs, const Vec2& s
     double low = -kStrongest, high = kStrongest;
     const auto missAt = [&](double k) {
         const Result<PlaneView> view = with(k);
-        return view ? missOf(*view, pairs) : 1e9;
+        return view ? missOf_mm(*view, pairs) : 1e9;
     };
     double a = high - kGolden * (high - low), b = low + kGolden * (high - low);
     double atA = missAt(a), atB = missAt(b);
@@ -117,11 +117,11 @@ Result<PlaneView> viewThrough(const std::vector<PointPair>& pairs, const Vec2& s
         }
     }
     const Result<PlaneView> bent = with(0.5 * (low + high));
-    const double before = missOf(*plain, pairs);
+    const double before = missOf_mm(*plain, pairs);
     // One parameter more: it must explain far more than its share of the misses (an F test). Misses of the
     // marks are small even where the lens moves what lies between them by several times as much.
     constexpr double kLeastMiss_mm = 0.012, kF = 20;
-    const double after = bent ? missOf(*bent, pairs) : before;
+    const double after = bent ? missOf_mm(*bent, pairs) : before;
     const double freedom = 2 * static_cast<double>(pairs.size()) - 9;
     if (before > kLeastMiss_mm && (before * before - after * after) * freedom > kF * after * after)
         return bent;

@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "base/result.h"
+#include "base/units.h"
 #include "geom/vec.h"
 
 namespace nine {
@@ -28,7 +29,7 @@ class Homography {
     Homography inverse() const { return Homography(matrix_.inverse()); }
     const Eigen::Matrix3d& matrix() const { return matrix_; }
     /// Area of the image of a small piece at p over the area of the piece; negative if it is mirrored.
-    double areaRatio(const Vec2& p) const;
+    Ratio areaRatio(const Vec2& p) const;
 
   private:
     Eigen::Matrix3d matrix_;
@@ -38,7 +39,7 @@ class Homography {
 struct Lens {
     Vec2 centre_px = Vec2::Zero();
     double scale_px = 1;
-    double k = 0;
+    Ratio k = 0;
     Vec2 bent(const Vec2& straight) const;
     Vec2 straightened(const Vec2& bent) const;
 };
@@ -56,6 +57,6 @@ struct PlaneView {
 /// only where it explains the misses (F test at 20). `size_px` is that of the picture.
 Result<PlaneView> viewThrough(const std::vector<PointPair>& pairs, const Vec2& size_px);
 /// Root mean square of the misses on the plane, mm.
-double missOf(const PlaneView& view, const std::vector<PointPair>& pairs);
+double missOf_mm(const PlaneView& view, const std::vector<PointPair>& pairs);
 
 }  // namespace nine

@@ -129,7 +129,7 @@ Result<SeenPage> seenThrough(std::vector<PointPair> pairs, const Vec2& size_px) 
     for (;;) {
         const Result<PlaneView> view = viewThrough(pairs, size_px);
         if (!view) return view.error();
-        SeenPage page{*view, pairs, missOf(*view, pairs)};
+        SeenPage page{*view, pairs, missOf_mm(*view, pairs)};
         if (page.miss_mm < kAgree_mm || pairs.size() <= kEnoughToJudge) return page;
         double least = kDisagrees * page.miss_mm;
         std::optional<std::size_t> odd;
@@ -137,7 +137,7 @@ Result<SeenPage> seenThrough(std::vector<PointPair> pairs, const Vec2& size_px) 
             std::vector<PointPair> others = pairs;
             others.erase(others.begin() + static_cast<long>(i));
             const Result<PlaneView> without = viewThrough(others, size_px);
-            const double miss = without ? missOf(*without, others) : 1e9;
+            const double miss = without ? missOf_mm(*without, others) : 1e9;
             if (miss >= least) continue;
             least = miss;
             odd = i;

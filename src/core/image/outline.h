@@ -5,6 +5,7 @@
 #pragma once
 
 #include "base/result.h"
+#include "base/units.h"
 #include "geom/vec.h"
 
 namespace nine {
@@ -12,7 +13,7 @@ namespace nine {
 struct BodyAxis {
     Vec2 nose = Vec2::Zero(), tail = Vec2::Zero();
     bool noseFlat = false, tailFlat = false;  ///< an end that is a face, not a tip
-    double length() const { return (tail - nose).norm(); }
+    Figure length() const { return (tail - nose).norm(); }
 };
 
 /// The axis joins the two tips: the points that stick out farthest along it. At an end cut off straight, for
@@ -22,7 +23,7 @@ BodyAxis axisOf(const Polyline2& outline_mm, bool noseLeft = true);
 
 /// The axis on the line through two given places, its ends where the outline ends along it; faces as axisOf
 /// finds them. Errors: no_axis when the places are nearer than `least`.
-Result<BodyAxis> axisThrough(const Polyline2& outline_mm, const Vec2& nose, const Vec2& tail, double least,
+Result<BodyAxis> axisThrough(const Polyline2& outline_mm, const Vec2& nose, const Vec2& tail, Figure least,
                              bool noseLeft = true);
 
 /// The outline moved and turned so that its axis is the x axis; mirrored if the nose is at the right, so

@@ -3,6 +3,7 @@
 
 #include <optional>
 
+#include "base/units.h"
 #include "image/regions.h"
 
 namespace nine {
@@ -23,8 +24,8 @@ struct Drawn {
     PixelSet dark;   ///< strokes that one level for the whole box finds
     PixelSet lines;  ///< and the pale ones, where a ridge runs on for 4 mm or from one dark stroke to another
     Plane away;      ///< distance from the lines, pixels
-    double level = 0;  ///< of ink, for the dark ones
-    double faint = 0;  ///< ink that just stands out of the paper's grain
+    Figure level = 0;  ///< of ink, for the dark ones
+    Figure faint = 0;  ///< ink that just stands out of the paper's grain
 };
 
 /// Nothing when no stroke stands out of the grain of the paper. A stroke is at most 2.6 mm wide. A pale one

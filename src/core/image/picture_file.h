@@ -11,11 +11,12 @@
 
 #include "base/result.h"
 #include "base/task.h"
+#include "base/units.h"
 #include "image/picture.h"
 
 namespace nine {
 
-constexpr double kMostMegapixels = 50;
+constexpr Ratio kMostMegapixels = 50;
 constexpr std::size_t kMaxPictureFileBytes = 120u << 20;
 
 struct PictureFile {

@@ -2,6 +2,7 @@
 // nanoseconds to tens of nanoseconds a pixel.
 #pragma once
 
+#include "base/units.h"
 #include "image/picture.h"
 
 namespace nine {
@@ -27,7 +28,7 @@ Plane reduced(const Plane& plane, int factor);
 /// Mean over a square of 2 radius + 1 pixels, smaller at the edges.
 Plane boxMean(const Plane& plane, int radius);
 /// Three box means: a Gaussian of about `sigma` pixels.
-Plane smoothed(const Plane& plane, double sigma);
+Plane smoothed(const Plane& plane, double sigma_px);
 /// Largest then smallest value within a square of 2 radius + 1 pixels: takes dark things narrower than that
 /// out.
 Plane closed(const Plane& plane, int radius);
@@ -54,14 +55,14 @@ PixelSet filled(const PixelSet& mask);
 /// Felzenszwalb and Huttenlocher 2012, Distance Transforms of Sampled Functions, section 2.
 Plane distanceTo(const PixelSet& mask);
 /// Grown by `radius` pixels; shrunk; shrunk and grown again (thin things go).
-PixelSet grown(const PixelSet& mask, double radius);
-PixelSet shrunk(const PixelSet& mask, double radius);
-PixelSet opened(const PixelSet& mask, double radius);
+PixelSet grown(const PixelSet& mask, double radius_px);
+PixelSet shrunk(const PixelSet& mask, double radius_px);
+PixelSet opened(const PixelSet& mask, double radius_px);
 
 /// Otsu's threshold: the level that parts the values best into two groups (Otsu 1979).
 float otsuLevel(const std::vector<float>& values);
 /// The value below which this share of all values lies.
-float quantile(std::vector<float> values, double share);
+float quantile(std::vector<float> values, Fraction share);
 
 /// Closed lines where the plane passes `level`, between pixel middles, high side on the left. Lines that
 /// leave the picture run along its edge. The longest first.
@@ -69,6 +70,6 @@ std::vector<Polyline2> levelLines(const Plane& plane, float level);
 
 /// A closed line with points `step` apart; smoothed by a Gaussian of `sigma` along it, in the same unit, with
 /// its shrinking of curves put back to second order. `sigma` 0 only resamples.
-Polyline2 evenlySpaced(const Polyline2& closed, double step, double sigma = 0);
+Polyline2 evenlySpaced(const Polyline2& closed, double step_px, double sigma_px = 0);
 
 }  // namespace nine

@@ -112,8 +112,8 @@ class Sight {
             usual = sum / seen;
         }
         reading.ring.middle = middle;
-        reading.ring.inner = in;
-        reading.ring.outer = out;
+        reading.ring.inner_px = in;
+        reading.ring.outer_px = out;
         return reading;
     }
 
@@ -135,7 +135,7 @@ Reading refined(Reading best, const Sight& sight, const Vec2& outward) {
         for (int round = 0; better && round < 8; ++round) {
             better = false;
             const Ring& r = best.ring;
-            const double radius = 0.5 * (r.inner + r.outer), wall = 0.5 * (r.outer - r.inner);
+            const double radius = 0.5 * (r.inner_px + r.outer_px), wall = 0.5 * (r.outer_px - r.inner_px);
             const Vec2 middle = r.middle;
             for (const auto& [dx, dy, dr, dw] : {std::array{1.0, 0.0, 0.0, 0.0},
                                                  {-1.0, 0.0, 0.0, 0.0},
@@ -175,7 +175,7 @@ std::vector<Candidate> clearest(std::vector<Candidate> all) {
         const Ring& one = c.reading.ring;
         const bool again = std::any_of(kept.begin(), kept.end(), [&](const Candidate& k) {
             const Ring& other = k.reading.ring;
-            return (other.middle - one.middle).norm() < kChain * (other.outer + one.outer);
+            return (other.middle - one.middle).norm() < kChain * (other.outer_px + one.outer_px);
         });
         if (!again) kept.push_back(c);
     }
@@ -294,7 +294,7 @@ std::vector<Ring> ringsOn(const std::vector<Plane>& lab, const PixelSet& body, c
 PixelSet pixelsOf(const std::vector<Ring>& rings, int width, int height, double margin) {
     PixelSet set(width, height);
     for (const Ring& ring : rings) {
-        const double reach = ring.outer + margin;
+        const double reach = ring.outer_px + margin;
         for (int y = static_cast<int>(ring.middle.y() - reach);
              y <= static_cast<int>(ring.middle.y() + reach); ++y)
             for (int x = static_cast<int>(ring.middle.x() - reach);

@@ -7,14 +7,15 @@
 
 #include <array>
 
+#include "base/units.h"
 #include "image/regions.h"
 
 namespace nine {
 
 struct Ring {
     static constexpr int kSectors = 24;
-    Vec2 middle;                  ///< pixels of the planes
-    double inner = 0, outer = 0;  ///< radii of the wall, pixels
+    Vec2 middle;                        ///< pixels of the planes
+    double inner_px = 0, outer_px = 0;  ///< radii of the wall, pixels
     std::array<bool, kSectors>
         seen;  ///< where the wall was seen, from +x on towards +y; elsewhere is the body
 };
@@ -24,9 +25,9 @@ struct Ring {
 /// body with what hangs on to it; `groundLike` what may be ground or shadow; `noise` one standard deviation
 /// of the ground. About 0.1 s for a body of 800 pixels.
 std::vector<Ring> ringsOn(const std::vector<Plane>& lab, const PixelSet& body, const PixelSet& groundLike,
-                          double noise);
+                          Figure noise);
 
 /// The wall and the hole, where the ring was seen, grown by `margin` pixels.
-PixelSet pixelsOf(const std::vector<Ring>& rings, int width, int height, double margin);
+PixelSet pixelsOf(const std::vector<Ring>& rings, int width, int height, double margin_px);
 
 }  // namespace nine

@@ -1,6 +1,7 @@
 // Telling a body from the shadow it casts.
 #pragma once
 
+#include "base/units.h"
 #include "image/ground.h"
 
 namespace nine {
@@ -15,7 +16,7 @@ struct ShadowReading {
 struct WholePicture {
     double diagonal_px = 0;
     float most = 0;          ///< difference from the ground that 2 % of it exceed
-    double colourNoise = 0;  ///< of the ground in a* and b*
+    Figure colourNoise = 0;  ///< of the ground in a* and b*
 };
 
 /// Takes off what is only darker than the ground, of its colour, without sharp edges inside, and fades into

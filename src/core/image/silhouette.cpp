@@ -23,7 +23,7 @@ constexpr double kThinShare = 1.0 / 60;  // of the body's length
 constexpr double kRingMargin_px = 1.5;   // the blur of a ring's rim
 
 void apply(PixelSet& mask, const Stroke2& stroke, double factor) {
-    const double r = std::max(1.0, stroke.radius / factor);
+    const double r = std::max(1.0, stroke.radius_px / factor);
     const auto dab = [&](const Vec2& p) {
         for (int y = static_cast<int>(p.y() - r); y <= static_cast<int>(p.y() + r); ++y)
             for (int x = static_cast<int>(p.x() - r); x <= static_cast<int>(p.x() + r); ++x)
@@ -208,7 +208,7 @@ Window windowOf(const PixelSet& mask, const SilhouetteWish& wish, int factor) {
             if (mask.at(x, y)) include(x, y);
     for (const Stroke2& stroke : wish.strokes)
         for (const Vec2& p : stroke.points)
-            for (const double r : {-stroke.radius, stroke.radius})
+            for (const double r : {-stroke.radius_px, stroke.radius_px})
                 include(static_cast<int>((p.x() + r) / factor), static_cast<int>((p.y() + r) / factor));
     left = std::clamp(left - kRoom_px, 0, mask.width - 1);
     top = std::clamp(top - kRoom_px, 0, mask.height - 1);

@@ -11,6 +11,7 @@
 
 #include "base/result.h"
 #include "base/task.h"
+#include "base/units.h"
 #include "image/picture.h"
 #include "image/stroke.h"
 
@@ -44,7 +45,7 @@ struct Silhouette {
     Polyline2 outline;  ///< closed, pixels of the picture, about one point every two pixels worked on
     std::vector<TakenOff> takenOff;
     std::vector<Guessed> guessed;
-    double contrast = 0;  ///< how far body and ground are apart, in standard deviations of the ground
+    Ratio contrast = 0;  ///< how far body and ground are apart, in standard deviations of the ground
     Warnings warnings;
 };
 

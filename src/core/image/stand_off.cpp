@@ -35,8 +35,8 @@ Both usualOf(const TracingReading& reading, const TracingWish& wish) {
     const double line = reading.side->lineWidth_mm, topLine = reading.top ? reading.top->lineWidth_mm : line;
     Both by;
     for (int i = 0; i < 4; ++i)
-        by = {usualStandOff(wish.tracedWith, line, std::max(0.0, 0.5 * wide - by.top)),
-              usualStandOff(wish.tracedWith, topLine, std::max(0.0, 0.5 * tall - by.side))};
+        by = {usualStandOff_mm(wish.tracedWith, line, std::max(0.0, 0.5 * wide - by.top)),
+              usualStandOff_mm(wish.tracedWith, topLine, std::max(0.0, 0.5 * tall - by.side))};
     return by;
 }
 
@@ -66,7 +66,7 @@ Result<double> knownStandOff(const TracedBox& side, const TracingWish& wish, War
 
 }  // namespace
 
-double usualStandOff(TracedWith with, double lineWidth_mm, double edgeHeight_mm) {
+double usualStandOff_mm(TracedWith with, double lineWidth_mm, double edgeHeight_mm) {
     const double half = 0.5 * lineWidth_mm;
     switch (with) {
         case TracedWith::Edge:

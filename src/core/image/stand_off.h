@@ -17,7 +17,7 @@ constexpr double kPencilCone_deg = 11;
 
 /// Usual distance of the middle of the line from the body, mm, for an edge `edgeHeight_mm` above the paper:
 /// half the line, and for an upright pencil edgeHeight_mm tan kPencilCone_deg, at most 3.5, half a pencil.
-double usualStandOff(TracedWith with, double lineWidth_mm, double edgeHeight_mm);
+double usualStandOff_mm(TracedWith with, double lineWidth_mm, double edgeHeight_mm);
 
 /// The outline (closed, mm) drawn in by so much; out if negative. Largest part; empty when nothing is left.
 Polyline2 drawnInBy(const Polyline2& outline, double by_mm);

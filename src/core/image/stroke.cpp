@@ -31,7 +31,7 @@ Polyline2 withStrokes(const Polyline2& outline, const std::vector<Stroke2>& stro
     PolygonSet body{outline};
     if (polygonArea(outline) < 0) std::reverse(body[0].begin(), body[0].end());
     for (const Stroke2& stroke : strokes) {
-        const PolygonSet area = coveredBy(stroke.points, stroke.radius);
+        const PolygonSet area = coveredBy(stroke.points, stroke.radius_px);
         body = stroke.include ? united(body, area) : subtracted(body, area);
     }
     const auto largest = std::max_element(body.begin(), body.end(), [](const Polygon2& a, const Polygon2& b) {

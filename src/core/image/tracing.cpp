@@ -72,7 +72,7 @@ std::vector<Stroke2> onPage(const std::vector<Stroke2>& strokes, const PlaneView
     for (Stroke2& stroke : there) {
         if (stroke.points.empty()) continue;
         for (Vec2& p : stroke.points) p = view.mmOf(p);
-        stroke.radius /= view.pixelsPerMm(stroke.points.front());
+        stroke.radius_px /= view.pixelsPerMm(stroke.points.front());
     }
     return there;
 }
@@ -108,7 +108,7 @@ FlatBox withPencil(FlatBox box, const std::vector<Stroke2>& strokes) {
 FlatBox withoutInk(FlatBox box, const std::vector<Stroke2>& strokes) {
     for (const Stroke2& stroke : strokes) {
         if (stroke.include) continue;
-        for (const Polygon2& area : coveredBy(stroke.points, stroke.radius))
+        for (const Polygon2& area : coveredBy(stroke.points, stroke.radius_px))
             for (int y = 0; y < box.grey.height; ++y)
                 for (int x = 0; x < box.grey.width; ++x)
                     if (contains(area, box.mmOf(Vec2(x + 0.5, y + 0.5)))) box.covered.set(x, y, true);

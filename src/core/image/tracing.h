@@ -12,6 +12,7 @@
 
 #include <optional>
 
+#include "base/units.h"
 #include "image/marks.h"
 #include "image/outline.h"
 #include "image/stroke.h"
@@ -57,7 +58,7 @@ struct TracingWish {
 
 struct TracingReading {
     SeenPage page;
-    double scale = 1;  ///< true mm for each mm of the frame: 0.97 when the page was printed at 97 %
+    Ratio scale = 1;  ///< true mm for each mm of the frame: 0.97 when the page was printed at 97 %
     bool scaleMeasured = false;
     std::optional<TracedBox> side, top;
     double sideStandOff_mm = 0, topStandOff_mm = 0;  ///< by which the outlines were drawn in

@@ -44,7 +44,7 @@ Vec2 roundedToHundredths(const Vec2& p) {
 std::vector<Vec2> onSkin(const Skin& skin, const Polyline2& line) {
     std::vector<Vec2> out;
     for (const Vec2& p : line) {
-        if (p.x() <= skin.noseX() || p.x() >= skin.tailX()) continue;
+        if (p.x() <= skin.noseX_mm() || p.x() >= skin.tailX_mm()) continue;
         const SkinPoint at = skin.onFlank(p.x(), p.y());
         const Vec2 rounded = roundedToHundredths({at.x_mm, at.g_mm});
         if (skin.check({Side::Left, rounded.x(), rounded.y()}, "")) out.push_back(rounded);
@@ -125,10 +125,10 @@ void mendEnds(Polyline2& laid, BodyAxis& axis) {
         if (!fit || fit->exponent < kPointed) continue;
         laid = withEnd(laid, *fit, tail);
         if (tail) {
-            axis.tail += (fit->x - length) * along;
+            axis.tail += (fit->x_mm - length) * along;
         } else {
-            axis.nose += fit->x * along;
-            nose = fit->x;
+            axis.nose += fit->x_mm * along;
+            nose = fit->x_mm;
         }
     }
     for (Vec2& p : laid) p.x() -= nose;
@@ -202,7 +202,7 @@ double nearerThanTable(const PhotoWish& wish, double tableMmPerPx, double length
 }
 
 void addGuides(const Skin& skin, const std::vector<GuideLine>& guides, Landmarks& landmarks) {
-    const double head = skin.noseX() + kHeadShare * skin.length_mm();
+    const double head = skin.noseX_mm() + kHeadShare * skin.length_mm();
     int number = 0;
     bool gill = false, eye = false;
     for (const GuideLine& guide : guides) {
@@ -257,7 +257,7 @@ void addHung(const Skin& skin, const std::vector<Vec2>& hung, Landmarks& landmar
                 nearest = place;
         if (!nearest) continue;
         constexpr double kInset_mm = 0.3;
-        nearest->x() = std::clamp(nearest->x(), skin.noseX() + kInset_mm, skin.tailX() - kInset_mm);
+        nearest->x() = std::clamp(nearest->x(), skin.noseX_mm() + kInset_mm, skin.tailX_mm() - kInset_mm);
         const std::vector<Vec2> at = onSkin(skin, {*nearest});
         if (at.empty()) continue;
         usual->second.points = at;

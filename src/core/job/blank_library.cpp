@@ -47,7 +47,7 @@ std::string thumbnailOf(const Skin& skin) {
         high = std::max(high, p.position.z());
     }
     View3 view;
-    view.target = Vec3(0.5 * (skin.noseX() + skin.tailX()), 0, 0.5 * (low + high));
+    view.target = Vec3(0.5 * (skin.noseX_mm() + skin.tailX_mm()), 0, 0.5 * (low + high));
     constexpr double kMargin_px = 8;
     view.pixelsPerMm = std::min((kThumbnailWidth - 2 * kMargin_px) / skin.length_mm(),
                                 (kThumbnailHeight - 2 * kMargin_px) / (high - low));

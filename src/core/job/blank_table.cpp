@@ -14,7 +14,7 @@ class Page {
   public:
     explicit Page(Drawing& drawing) : drawing_(drawing) {}
     void write(const std::string& words, double x, double y, double height = kText_mm, bool right = false) {
-        const double shift = right ? strokeTextWidth(words, height) : 0;
+        const double shift = right ? strokeTextWidth_mm(words, height) : 0;
         for (Polyline2& stroke : strokeText(words, height)) {
             for (Vec2& p : stroke) p += Vec2(x - shift, y);
             text.lines.push_back({std::move(stroke), false});
@@ -30,7 +30,7 @@ class Page {
 
 Polyline2 outlineAt(const Skin& skin, bool above, const Vec2& nose) {
     Polyline2 line = bodyOutline(skin, above);
-    for (Vec2& p : line) p += nose - Vec2(skin.noseX(), 0);
+    for (Vec2& p : line) p += nose - Vec2(skin.noseX_mm(), 0);
     return line;
 }
 
@@ -48,7 +48,7 @@ Drawing benchTable(const BlankChapter& blank, const Skin& skin, const Vec2& pape
     y -= 7;
     page.write(mm(m.length_mm) + " long, " + mm(m.height_mm) + " high, " + mm(m.width_mm) +
                    " wide (mm); skin " + mm(m.area_mm2 / 100) + " cm2, to paint " +
-                   mm(paintedArea(skin, m.area_mm2, allZones(skin, blank)) / 100) + " cm2",
+                   mm(paintedArea_mm2(skin, m.area_mm2, allZones(skin, blank)) / 100) + " cm2",
                kMargin_mm, y);
     if (m.length_mm + 2 * kMargin_mm <= paper_mm.x()) {  // true to size, or not at all
         const double top = y - 6 - 0.5 * m.height_mm;
@@ -67,8 +67,8 @@ Drawing benchTable(const BlankChapter& blank, const Skin& skin, const Vec2& pape
     for (const Station& s : blank.table.stations) {
         y -= kRow_mm;
         const std::string cells[] = {
-            mm(s.x_mm), mm(s.top_mm + s.bottom_mm), mm(2 * s.halfWidth_mm), mm(girthOf(s)),
-            s.girth_mm > 0 ? mm(s.girth_mm) + ", " + fixedText(girthResidual(s), 2) : ""};
+            mm(s.x_mm), mm(s.top_mm + s.bottom_mm), mm(2 * s.halfWidth_mm), mm(girthOf_mm(s)),
+            s.girth_mm > 0 ? mm(s.girth_mm) + ", " + fixedText(girthResidual_mm(s), 2) : ""};
         for (int i = 0; i < 5; ++i) page.write(cells[i], columns[i], y, kText_mm, true);
     }
     y -= 2 * kRow_mm;
@@ -103,7 +103,7 @@ std::string benchTableText(const BlankChapter& blank, const Skin&) {
     std::string text = "x_mm,height_mm,width_mm,girth_mm\n";
     for (const Station& s : blank.table.stations) {
         text += numberText(s.x_mm) + "," + fixedText(s.top_mm + s.bottom_mm, 3) + "," +
-                fixedText(2 * s.halfWidth_mm, 3) + "," + fixedText(girthOf(s), 3) + "\n";
+                fixedText(2 * s.halfWidth_mm, 3) + "," + fixedText(girthOf_mm(s), 3) + "\n";
     }
     return text;
 }

@@ -60,7 +60,7 @@ double deepestUnder(const std::vector<Zone>& zones, const std::vector<const Elem
     double depth = 0;
     for (const ElementArt* element : art)
         for (const Outline& outline : element->outlines())
-            for (const Vec2& p : outline.skin) depth = std::max(depth, reliefAt(zones, p));
+            for (const Vec2& p : outline.skin) depth = std::max(depth, reliefAt_mm(zones, p));
     return depth;
 }
 

@@ -14,6 +14,7 @@
 
 #include "base/memo.h"
 #include "base/task.h"
+#include "base/units.h"
 #include "cut/layout.h"
 #include "job/job.h"
 
@@ -70,7 +71,7 @@ class Derivations {
         SkinPtr skin;
         std::vector<ArtPtr> art;
         std::vector<std::shared_ptr<const void>> keys;
-        double strainLimit;
+        Fraction strainLimit;
         std::vector<const ElementArt*> artPointers() const;
     };
     Result<Sources> sourcesOf(const Job& job, const MaskSpec& spec, Fineness fineness = Fineness::Cut);

@@ -8,6 +8,7 @@
 #include <optional>
 #include <unordered_map>
 
+#include "base/units.h"
 #include "blank/skin.h"
 #include "job/json_text.h"
 #include "paint/paint.h"
@@ -56,15 +57,15 @@ class Fields {
         return *found;
     }
 
-    double number(const Value& value, const char* key) const {
+    Figure number(const Value& value, const char* key) const {
         const auto number = value.number();
         if (!number)
             fail("bad_value",
                  Words(NINE_WORDS("core", "{key} must be a number.")).name("key", std::string(key)), at(key));
         return *number;
     }
-    double number(const char* key) { return number(need(key), key); }
-    void read(const char* key, double& into) {
+    Figure number(const char* key) { return number(need(key), key); }
+    void read(const char* key, Figure& into) {
         if (const Value* v = find(key)) into = number(*v, key);
     }
     void read(const char* key, std::optional<double>& into) {
@@ -73,7 +74,7 @@ class Fields {
     void read(const char* key, int& into) {
         const Value* v = find(key);
         if (!v) return;
-        const double value = number(*v, key);
+        const Figure value = number(*v, key);
         if (value != std::floor(value) || std::abs(value) > 1e6) {
             fail("bad_value",
                  Words(NINE_WORDS("core", "{key} must be a whole number.")).name("key", std::string(key)),

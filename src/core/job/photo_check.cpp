@@ -105,7 +105,7 @@ Vec2 pixelOf(const Vec2& mm, const PhotoOutline& seen) {
 
 PhotoCheck checkPhoto(const Skin& skin, const PhotoOutline& seen, bool ownScale, bool above) {
     Polyline2 body = bodyOutline(skin, above, kBodySteps);
-    for (Vec2& p : body) p.x() -= skin.noseX();
+    for (Vec2& p : body) p.x() -= skin.noseX_mm();
     const Polyline2 points = thinned(seen.outline);
     PhotoCheck check;
     if (points.size() < 3) return check;

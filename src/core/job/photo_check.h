@@ -1,6 +1,7 @@
 // A new photograph laid over the body of a job, to see whether they are the same shape.
 #pragma once
 
+#include "base/units.h"
 #include "blank/skin.h"
 #include "job/blank_from_picture.h"
 
@@ -16,7 +17,7 @@ struct PhotoCheck {
     double rms_mm = 0;
     At worst{0, false, 0};
     Vec2 worst_px = Vec2::Zero();  ///< where that is in the photo
-    double scale = 1;   ///< the photo was made larger by this to fit; 1 when it has a scale of its own
+    Ratio scale = 1;    ///< the photo was made larger by this to fit; 1 when it has a scale of its own
     Polyline2 body_px;  ///< the body's outline in the photo, closed
 };
 

@@ -27,7 +27,7 @@ MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const SpraySp
     return mask;
 }
 
-double liftAt(const Mask& mask, const Vec2& skin) {
+double liftAt_mm(const Mask& mask, const SkinPlace& skin) {
     for (const Sheet& sheet : mask.sheets) {
         if (sheet.report.lifts_mm.empty()) continue;
         const TriangleFinder& finder = sheet.flat->sheet->finder();
@@ -48,12 +48,13 @@ EdgePlace worstEdge(const Mask& mask, const std::vector<const ElementArt*>& art)
     for (const ElementArt* element : art) {
         for (std::size_t k = 0; k < element->outlines().size(); ++k) {
             for (const Vec2& p : element->outlines()[k].skin) {
-                const double lift = liftAt(mask, p);
+                const SkinPlace place(p);
+                const double lift = liftAt_mm(mask, place);
                 // Where it lies flat one place is as good as another: one that is sprayed from the side.
                 const bool nearer = lift == worst.lift_mm && element == art.front() && k == 0 &&
                                     std::abs(p.y() - kFlank_mm) < std::abs(worst.skin.y() - kFlank_mm);
                 if (!first && lift <= worst.lift_mm && !nearer) continue;
-                worst = {element->element, k, p, lift};
+                worst = {element->element, k, place, lift};
                 first = false;
             }
         }

@@ -13,13 +13,13 @@ MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const SpraySp
 
 /// How far the mask's sheet stands off at a skin point, mm: that of the vertices round it (liftsOf); 0 where
 /// it lies flat and where no sheet is. 1 us.
-double liftAt(const Mask& mask, const Vec2& skin);
+double liftAt_mm(const Mask& mask, const SkinPlace& skin);
 
 /// A place on the edge of an opening.
 struct EdgePlace {
     std::string element;
     std::size_t opening = 0;  ///< of that element, from the nose
-    Vec2 skin;                ///< x, g of the left side
+    SkinPlace skin;           ///< of the left side
     double lift_mm = 0;
 };
 

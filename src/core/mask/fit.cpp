@@ -9,6 +9,8 @@
 namespace nine {
 namespace {
 
+constexpr double kOnTheCut_mm = 0.05;
+
 /// Where a mark lies on the sheet, linear inside the triangle; the nearest vertex where it lies outside.
 Vec2 onSheet(const TriangleFinder& finder, const FlatMap& map, const Vec2& mark) {
     if (const auto place = finder.find(mark)) {
@@ -57,7 +59,7 @@ Result<FlatPatch> flattenPatch(PatchMesh patch, const Task& task) {
     return solve(std::move(patch), true, task);
 }
 
-std::vector<double> liftsOf(const PatchMesh& patch) {
+std::vector<double> liftsOf_mm(const PatchMesh& patch) {
     const bool across = patch.turnAcross_rad * patch.across_mm <= patch.turnAlong_rad * patch.along_mm;
     const Eigen::Index run = across ? 1 : 0, other = 1 - run;
     const double turn =
@@ -97,24 +99,11 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     const SheetCarrier sheet(flat.patch.pairedWith(flat.map)), traced(sideView(flat.patch.mesh.vertices));
     std::vector<SurfacePoint> marks;
     std::vector<HeldMark> held;
-    for (const Vec2& mark : flat.patch.marks) {
+    for (const SkinPlace& mark : flat.patch.marks) {
         marks.push_back(onSkin(mark));
-        const std::optional<Vec2> at = flat.sheet->at(mark, marks.back());
+        const std::optional<SheetPlace> at = flat.sheet->at(mark, marks.back());
         held.push_back({at ? *at : sheet.at(marks.back()), marks.back().position});
     }
-    std::vector<Probe> asked;
-    std::vector<Vec2> drawn;
-    const auto ask = [&](const std::vector<Probe>& places) {
-        for (const Probe& probe : places) {
-            const std::optional<Vec2> at = flat.sheet->at(probe.skin, probe.wanted);
-            if (!at) continue;  // of another sheet
-            asked.push_back(probe);
-            drawn.push_back(*at);
-        }
-    };
-    ask(probes);
-    if (asked.empty()) ask(probeDots(skin, flat.patch.skin));
-
     std::shared_ptr<const Borders> borders;
     if (flat.patch.open) {
         PolygonSet rings;
@@ -124,6 +113,20 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
         }
         borders = std::make_shared<const Borders>(rings);
     }
+    std::vector<Probe> asked;
+    std::vector<SheetPlace> drawn;
+    const auto ask = [&](const std::vector<Probe>& places) {
+        for (const Probe& probe : places) {
+            const std::optional<SheetPlace> at = flat.sheet->at(probe.skin, probe.wanted);
+            if (!at) continue;                                                  // of another sheet
+            if (borders && borders->distance_mm(*at) < kOnTheCut_mm) continue;  // of neither lip
+            asked.push_back(probe);
+            drawn.push_back(*at);
+        }
+    };
+    ask(probes);
+    if (asked.empty()) ask(probeDots(skin, flat.patch.skin));
+
     // Three questions that do not wait for each other.
     Result<FlatMap> feasible = Task::cancelledError();
     Result<std::vector<LandedProbe>> landed = Task::cancelledError(), tracedLanded = Task::cancelledError();
@@ -139,7 +142,7 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
         std::min(flat.strain.max, summarize(flat.rest, strainsOf(flat.rest, *feasible)).max);
     report.liesFlat = report.strainFeasibleMax <= strainLimit;
     if (!report.liesFlat) {
-        report.lifts_mm = liftsOf(flat.patch);
+        report.lifts_mm = liftsOf_mm(flat.patch);
         report.lift_mm = *std::max_element(report.lifts_mm.begin(), report.lifts_mm.end());
     }
     report.landing = landingOf(*landed);

@@ -9,6 +9,7 @@
 #include <memory>
 
 #include "base/task.h"
+#include "base/units.h"
 #include "geom/sheet_map.h"
 #include "mask/landing.h"
 #include "mask/material.h"
@@ -31,10 +32,10 @@ struct FlatPatch {
 
 struct FitReport {
     int vertices = 0;
-    double strainMax = 0, strainP95 = 0;  ///< of the relaxed map, fractions of log strain
-    double strainFeasibleMax = 0;         ///< least reachable maximum
-    double strainLimit = 0;               ///< of the material
-    double areaRatioMax = 1;
+    Fraction strainMax = 0, strainP95 = 0;  ///< of the relaxed map, fractions of log strain
+    Fraction strainFeasibleMax = 0;         ///< least reachable maximum
+    Fraction strainLimit = 0;               ///< of the material
+    Ratio areaRatioMax = 1;
     Landing landing, traced;
     std::vector<LandedProbe> landed;  ///< what `landing` sums up, on the left side
     bool tracedKnown = true;          ///< false when a side view cannot be laid at all
@@ -49,13 +50,13 @@ Result<FlatPatch> previewPatch(PatchMesh patch, const Task& task = {});
 Result<FlatPatch> flattenPatch(PatchMesh patch, const Task& task = {});
 
 /// `probes` are the points whose landing is measured; probeDots() of the patch if none of them lies on it.
-Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strainLimit, Laying laying,
+Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, Fraction strainLimit, Laying laying,
                            const std::vector<Probe>& probes = {}, const Task& task = {});
 
 /// Gap that a sheet which cannot stretch leaves over a doubly curved patch, held down by finger pressure, at
 /// each vertex: it follows one direction and bridges the other, whichever leaves less, as a chord over an arc
 /// does: k a b / 2, with k the mean turn of the skin a millimetre in the bridged direction and a, b the ways
 /// to the sheet's border there. Source: a shell solve made beforehand, within a factor of 2.
-std::vector<double> liftsOf(const PatchMesh& patch);
+std::vector<double> liftsOf_mm(const PatchMesh& patch);
 
 }  // namespace nine

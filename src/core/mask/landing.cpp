@@ -20,16 +20,16 @@ Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const SheetCarrier
                                             const Task& task) {
     std::vector<HeldMark> held;
     for (const SurfacePoint& mark : marks) held.push_back({sheet.at(mark), mark.position});
-    std::vector<Vec2> drawn;
+    std::vector<SheetPlace> drawn;
     for (const Probe& probe : probes) drawn.push_back(sheet.at(probe.wanted));
     return landProbes(skin, sheet.pairs(), held, probes, drawn, laying, task);
 }
 
 Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const FlatPairs& pairs,
                                             const std::vector<HeldMark>& held,
-                                            const std::vector<Probe>& probes, const std::vector<Vec2>& drawn,
-                                            Laying laying, const Task& task,
-                                            std::shared_ptr<const Borders> borders) {
+                                            const std::vector<Probe>& probes,
+                                            const std::vector<SheetPlace>& drawn, Laying laying,
+                                            const Task& task, std::shared_ptr<const Borders> borders) {
     Result<LaidSheet> laid = LaidSheet::lay(skin, pairs, held, laying, task, std::move(borders));
     if (!laid) return laid.error();
     std::vector<LandedProbe> landed;

@@ -15,7 +15,7 @@ struct Landing {
 /// A place whose landing is asked for.
 struct Probe {
     SurfacePoint wanted;
-    Vec2 skin;  ///< the same in x, g
+    SkinPlace skin;  ///< the same in x, g
 };
 
 /// Where one probe was wanted and where it came to lie.
@@ -36,8 +36,9 @@ Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const SheetCarrier
 /// may lie across a slit.
 Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const FlatPairs& pairs,
                                             const std::vector<HeldMark>& held,
-                                            const std::vector<Probe>& probes, const std::vector<Vec2>& drawn,
-                                            Laying laying, const Task& task = {},
+                                            const std::vector<Probe>& probes,
+                                            const std::vector<SheetPlace>& drawn, Laying laying,
+                                            const Task& task = {},
                                             std::shared_ptr<const Borders> borders = {});
 
 Landing landingOf(const std::vector<LandedProbe>& probes);

@@ -18,11 +18,11 @@ constexpr int kFewestUseful = 300;
 constexpr std::size_t kProbesAnOutline = 8;
 
 /// `flat` is its place on the sheet.
-RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmarks, const Vec2& at,
-                          const Vec2& flat) {
+RegistrationMark makeMark(char name, const Skin& skin, const Landmarks& landmarks, const SkinPlace& at,
+                          const SheetPlace& flat) {
     const SkinPoint point{Side::Left, at.x(), at.y()};
     const SurfacePoint place = skin.at(point);
-    RegistrationMark mark{name, at, flat, "", 0, at.x() - skin.noseX(), at.y()};
+    RegistrationMark mark{name, at, flat, "", 0, at.x() - skin.noseX_mm(), at.y()};
     double nearest = 0;
     Vec2 reference = at;
     for (const auto& [landmarkName, landmark] : landmarks) {
@@ -73,7 +73,8 @@ std::vector<std::size_t> groupsOf(const PolygonSet& outlines) {
 Window windowOf(std::string element, Polygon2 outline, PolygonSet islands) {
     PolygonSet open{outline};
     open.insert(open.end(), islands.begin(), islands.end());
-    return {std::move(element), centroid(open), area(open), std::move(outline), std::move(islands)};
+    return {std::move(element), SheetPlace(centroid(open)), area(open), std::move(outline),
+            std::move(islands)};
 }
 
 /// The art's outlines on the sheet. Errors: off_sheet.
@@ -88,7 +89,7 @@ Result<FlatArt> laidFlat(const std::vector<const ElementArt*>& art, const SheetM
         for (const Outline& outline : element->outlines()) {
             Polygon2 flat;
             for (std::size_t i = 0; i < outline.points.size(); ++i) {
-                const std::optional<Vec2> at = sheet.at(outline.skin[i], outline.points[i]);
+                const std::optional<SheetPlace> at = sheet.at(SkinPlace(outline.skin[i]), outline.points[i]);
                 if (!at)
                     return Error{"off_sheet",
                                  Words(NINE_WORDS("core",
@@ -251,8 +252,9 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
     Result<FlatArt> art = laidFlat(plan.opens, *sheet.flat->sheet, where);
     if (!art) return art.error();
     sheet.windows = cutWindows(std::move(*art));
-    for (const Vec2& mark : plan.marks) {
-        const std::optional<Vec2> at = sheet.flat->sheet->at(mark, skin.at({Side::Left, mark.x(), mark.y()}));
+    for (const SkinPlace& mark : plan.marks) {
+        const std::optional<SheetPlace> at =
+            sheet.flat->sheet->at(mark, skin.at({Side::Left, mark.x(), mark.y()}));
         const char name = static_cast<char>('A' + sheet.marks.size());
         if (at) sheet.marks.push_back(makeMark(name, skin, landmarks, mark, *at));
     }
@@ -306,7 +308,7 @@ Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& 
             for (const Outline& outline : a->outlines()) {
                 const std::size_t stride = std::max<std::size_t>(1, outline.points.size() / kProbesAnOutline);
                 for (std::size_t i = 0; i < outline.points.size(); i += stride)
-                    probes.push_back({outline.points[i], outline.skin[i]});
+                    probes.push_back({outline.points[i], SkinPlace(outline.skin[i])});
             }
         }
         Result<FitReport> report = judgeFit(skin, *sheet.flat, sheet.report.strainLimit, layingOf(wish.apply),

@@ -7,6 +7,7 @@
 
 #include <memory>
 
+#include "base/units.h"
 #include "blank/landmarks.h"
 #include "geom/polygon_set.h"
 #include "mask/fit.h"
@@ -19,7 +20,7 @@ namespace nine {
 /// an island, which falls out when the window is cut.
 struct Window {
     std::string element;  ///< the first of those that made it
-    Vec2 centre;          ///< centre of area on the sheet, islands taken out, mm
+    SheetPlace centre;    ///< centre of area, islands taken out, mm
     double area_mm2;      ///< islands taken out
     Polygon2 outline;     ///< on the sheet, counter-clockwise
     PolygonSet islands;   ///< clockwise
@@ -27,9 +28,9 @@ struct Window {
 
 /// A place on the sheet that must lie on a known place of the body.
 struct RegistrationMark {
-    char name;             ///< 'A' at the nose end, and on towards the tail
-    Vec2 skin;             ///< x, g
-    Vec2 flat;             ///< on the sheet
+    char name;  ///< 'A' at the nose end, and on towards the tail
+    SkinPlace skin;
+    SheetPlace flat;
     std::string landmark;  ///< nearest one that can be seen or felt; empty if the blank has none
     double distance_mm;    ///< to it, along the skin
     double behind_mm = 0,
@@ -65,12 +66,12 @@ enum class Precision { Preview, Exact };
 /// off_sheet, when art reaches beyond its sheet. Cost: 0.1 s a sheet at 2000 vertices, a third of it as a
 /// preview.
 Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
-                     const MaskWish& wish, double strainLimit, int vertices, Precision precision,
+                     const MaskWish& wish, Fraction strainLimit, int vertices, Precision precision,
                      const std::string& where, const Task& task = {});
 
 /// The same for sheets that were planned elsewhere.
 Result<Mask> cutSheets(const Skin& skin, const Landmarks& landmarks, const std::vector<SheetPlan>& plans,
-                       double strainLimit, int vertices, Precision precision, const std::string& where,
+                       Fraction strainLimit, int vertices, Precision precision, const std::string& where,
                        const Task& task = {});
 
 /// The same mask with its whole reports. Errors: those of judgeFit. Cost: 0.5-1 s a sheet at 2000 vertices.

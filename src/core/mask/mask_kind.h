@@ -9,6 +9,7 @@
 #include <span>
 
 #include "blank/landmarks.h"
+#include "geom/places.h"
 #include "mask/region.h"
 #include "pattern/art.h"
 #include "pattern/param.h"
@@ -27,7 +28,7 @@ struct PlanOn {
 struct SheetPlan {
     Region region;
     std::vector<const ElementArt*> opens;  ///< art whose outlines are windows of this sheet
-    std::vector<Vec2> marks;  ///< x, g inside the region, from the nose end to the tail end; two or more
+    std::vector<SkinPlace> marks;  ///< inside the region, from the nose end to the tail end; two or more
 };
 
 class MaskKind {

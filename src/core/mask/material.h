@@ -5,14 +5,15 @@
 #include <string_view>
 #include <vector>
 
+#include "base/units.h"
 #include "base/words.h"
 
 namespace nine {
 
 struct SheetMaterial {
-    std::string_view id;  ///< as written in job files
-    Pattern name;         ///< as shown
-    double strainLimit;   ///< largest log strain it follows without lifting, as a fraction
+    std::string_view id;   ///< as written in job files
+    Pattern name;          ///< as shown
+    Fraction strainLimit;  ///< largest log strain it follows without lifting, as a fraction
     double thickness_mm;
 };
 

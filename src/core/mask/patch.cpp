@@ -19,7 +19,7 @@ constexpr double kShootingStep_mm = 0.1;  // second order: error about 1e-4 mm o
 /// Too near a pole is an error, rather near a warning.
 Status checkPoles(const Skin& skin, double x0, double x1, const std::string& where, Warnings& warnings) {
     const auto distance = [&](bool nose) {
-        return (nose ? x0 - skin.noseX() : skin.tailX() - x1) / skin.length_mm();
+        return (nose ? x0 - skin.noseX_mm() : skin.tailX_mm() - x1) / skin.length_mm();
     };
     for (const bool nose : {true, false}) {
         if (!(nose ? skin.loft().noseClosed() : skin.loft().tailClosed())) continue;
@@ -69,7 +69,7 @@ class Meridian {
         }
         for (std::size_t k = 1; k < x_.size(); ++k) {
             double step = 0;
-            for (const auto& line : lines) step = std::max(step, arcLength(line[k - 1], line[k]));
+            for (const auto& line : lines) step = std::max(step, arcLength_mm(line[k - 1], line[k]));
             s_[k] = s_[k - 1] + step;
         }
     }
@@ -281,9 +281,9 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
         }
     }
 
-    double x0 = skin.tailX(), x1 = skin.noseX();
+    double x0 = skin.tailX_mm(), x1 = skin.noseX_mm();
     for (const SurfacePoint& p : result.mesh.vertices) {
-        if (!(p.position.x() > skin.noseX() && p.position.x() < skin.tailX())) {
+        if (!(p.position.x() > skin.noseX_mm() && p.position.x() < skin.tailX_mm())) {
             return Error{
                 "off_body",
                 NINE_WORDS("core", "The disc reaches over an end of the body; make it smaller or move it."),
@@ -296,7 +296,7 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
     }
     if (Status ok = checkPoles(skin, x0, x1, where, result.warnings); !ok) return ok.error();
     // A disc that reaches round the pole has vertices all round it although none lies on it.
-    if (result.high().y() - result.low().y() > 0.98 * skin.arcAt(disc.x_mm).girth()) {
+    if (result.high().y() - result.low().y() > 0.98 * skin.arcAt(disc.x_mm).girth_mm()) {
         return Error{"over_pole", NINE_WORDS("core", "The disc reaches round the body; make it smaller."),
                      where};
     }
@@ -307,7 +307,7 @@ Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertice
     };
     const auto skinOf = [&](const SurfacePoint& p) {
         const SkinPoint at = skin.locateNear(p.position, disc.g_mm);
-        return Vec2(at.x_mm, at.g_mm);
+        return SkinPlace(at.x_mm, at.g_mm);
     };
     result.marks = {skinOf(rim(kPi)), skinOf(rim(0))};
     result.across_mm = result.along_mm = 2 * disc.radius_mm;

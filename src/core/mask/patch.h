@@ -10,6 +10,7 @@
 
 #include "geom/carry.h"
 #include "geom/flatten.h"
+#include "geom/places.h"
 #include "geom/sheet_mesh.h"
 #include "mask/region.h"
 
@@ -23,7 +24,7 @@ struct PatchMesh {
     std::vector<std::vector<int>> loops;  ///< borders, the outer one first (borderLoops)
     /// x, g of the places that hold the sheet, from the nose end to the tail end; the ends of the mid-line
     /// unless others are put here before flattening.
-    std::vector<Vec2> marks;
+    std::vector<SkinPlace> marks;
     double across_mm, along_mm;            ///< on the skin
     double turnAcross_rad, turnAlong_rad;  ///< mean turn of the skin across and along it
     bool open = false;                     ///< has holes or slits

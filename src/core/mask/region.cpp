@@ -116,15 +116,15 @@ Status checkRegion(const Skin& skin, const Region& region, const std::string& wh
         }
         if (high < low) continue;
         const SectionArc arc = skin.arcAt(x);
-        const bool outside = low < -2 * arc.bellyArc() || high > 2 * arc.backArc();
-        if (!outside && high - low <= kMostOfGirth * arc.girth()) continue;
+        const bool outside = low < -2 * arc.bellyArc_mm() || high > 2 * arc.backArc_mm();
+        if (!outside && high - low <= kMostOfGirth * arc.girth_mm()) continue;
         return Error{
             "off_body",
             Words(NINE_WORDS("core",
                              "At x = {x} the patch is wider than the body allows: the girth there is "
                              "{girth} and the patch is {width} wide."))
                 .length("x", x, 1)
-                .length("girth", arc.girth(), 1)
+                .length("girth", arc.girth_mm(), 1)
                 .length("width", high - low, 1),
             where};
     }
@@ -138,7 +138,7 @@ BandPatch bandAround(const Skin& skin, const Vec2& low, const Vec2& high, double
     bool cut = false;
     const auto endAt = [&](double from, double way, double keepOff, bool closed) {
         const Result<double> walked = walkAlong(skin, from, middle, way * along, where);
-        const double end = way < 0 ? skin.noseX() : skin.tailX();
+        const double end = way < 0 ? skin.noseX_mm() : skin.tailX_mm();
         const double limit = closed ? end - way * keepOff : end;
         double x = walked ? *walked : end;
         if (way * (x - limit) > 0) {
@@ -156,9 +156,9 @@ BandPatch bandAround(const Skin& skin, const Vec2& low, const Vec2& high, double
     double roomUp = margin_mm, roomDown = margin_mm;
     for (int i = 0; i <= kGirthSamples; ++i) {
         const SectionArc arc = skin.arcAt(patch.x0_mm + (patch.x1_mm - patch.x0_mm) * i / kGirthSamples);
-        const double spare = 0.5 * (kWidestShare * arc.girth() - (high.y() - low.y()));
-        roomUp = std::min({roomUp, spare, 2 * kWidestShare * arc.backArc() - high.y()});
-        roomDown = std::min({roomDown, spare, low.y() + 2 * kWidestShare * arc.bellyArc()});
+        const double spare = 0.5 * (kWidestShare * arc.girth_mm() - (high.y() - low.y()));
+        roomUp = std::min({roomUp, spare, 2 * kWidestShare * arc.backArc_mm() - high.y()});
+        roomDown = std::min({roomDown, spare, low.y() + 2 * kWidestShare * arc.bellyArc_mm()});
     }
     cut = cut || roomUp < margin_mm || roomDown < margin_mm;
     patch.g0_mm = low.y() - std::max(roomDown, 0.0);

@@ -4,6 +4,7 @@
 
 #include <optional>
 
+#include "base/units.h"
 #include "blank/skin.h"
 #include "geom/polygon_set.h"
 
@@ -32,7 +33,7 @@ struct DiscPatch {
 /// A sheet cannot lie on a pole: a patch must keep at least this share of the body's length away from a
 /// closed end, and up to the second share a warning is given (tried: 4-8 % is where strain runs
 /// away).
-constexpr double kPoleForbidden = 0.005, kPoleDoubtful = 0.04;
+constexpr Fraction kPoleForbidden = 0.005, kPoleDoubtful = 0.04;
 
 Region bandRegion(const BandPatch& band);
 /// The band that the region is, if its four corners are all there is of it.

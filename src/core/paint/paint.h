@@ -10,20 +10,21 @@
 #include <vector>
 
 #include "base/result.h"
+#include "base/units.h"
 
 namespace nine {
 
 struct PaintFamily {
     std::string_view id;  ///< as written in job files: "opaque"
     Pattern name;         ///< as shown
-    double solids;        ///< volume share that stays as dry film
-    double swelling;      ///< volume the solids occupy in the wet paint, by their own
+    Fraction solids;         ///< volume share that stays as dry film
+    Ratio swelling;       ///< volume the solids occupy in the wet paint, by their own
     double carrier_mpas;  ///< viscosity of what is between the solids
     double surface_mn_m;  ///< surface tension
     double density_kg_m3;
     double particle_um;  ///< 90 % of the pigment's volume is in particles smaller than this
-    double fullCoats;  ///< usual coats, 4:1, until another adds nothing to see (common practice, no published
-                       ///< source)
+    Ratio fullCoats;  ///< usual coats, 4:1, until another adds nothing to see (common practice, no published
+                      ///< source)
 };
 
 /// Guesses, common practice where nothing better is known; no published source.
@@ -34,8 +35,8 @@ Words unknownPaint(const std::string& id);
 
 /// Drops of paint to drops of reducer.
 struct Reduction {
-    double paint = 4, reducer = 1;
-    double share() const { return paint / (paint + reducer); }
+    Ratio paint = 4, reducer = 1;  ///< drops
+    Fraction share() const { return paint / (paint + reducer); }
     bool operator==(const Reduction&) const = default;
 };
 
@@ -43,7 +44,7 @@ struct Reduction {
 Result<Reduction> parseReduction(const std::string& text);
 
 struct Mixture {
-    double solids;          ///< volume share that stays as dry film
+    Fraction solids;           ///< volume share that stays as dry film
     double viscosity_mpas;  ///< at the nozzle's high shear
     double surface_mn_m;
     double density_kg_m3;

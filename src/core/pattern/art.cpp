@@ -40,8 +40,8 @@ Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, con
         for (const Vec2& p : outline.skin) {
             art.low = art.low.cwiseMin(p);
             art.high = art.high.cwiseMax(p);
-            crosses =
-                crosses || p.y() > arc.backArc() + kArtChord_mm || p.y() < -arc.bellyArc() - kArtChord_mm;
+            crosses = crosses || p.y() > arc.backArc_mm() + kArtChord_mm ||
+                      p.y() < -arc.bellyArc_mm() - kArtChord_mm;
         }
     }
     if (crosses && element.linked) {

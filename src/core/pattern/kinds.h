@@ -1,6 +1,7 @@
 // The kinds of elements, and what follows from their tables for all of them.
 #pragma once
 
+#include "base/units.h"
 #include "pattern/kind.h"
 
 namespace nine {
@@ -21,10 +22,10 @@ Values usualValues(const Kind& kind);
 Status checkValues(const Kind& kind, const Values& values, const std::string& path);
 
 /// For a body longer by `length` and rounder by `girth` (factors), by the rule of each parameter.
-Values refitted(const Kind& kind, Values values, double length, double girth);
+Values refitted(const Kind& kind, Values values, Ratio length, Ratio girth);
 
 /// With so much of its heights, its count and its sizes left (shares); rounded to hundredths, counts to whole
 /// ones, nothing below its limit.
-Values lessened(const Kind& kind, Values values, double height, double count, double size);
+Values lessened(const Kind& kind, Values values, Fraction height, Fraction count, Fraction size);
 
 }  // namespace nine

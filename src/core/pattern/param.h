@@ -5,6 +5,7 @@
 #include <span>
 
 #include "base/result.h"
+#include "base/units.h"
 #include "pattern/values.h"
 
 namespace nine {
@@ -20,7 +21,7 @@ struct Param {
     std::string_view key;  ///< in job files and on the command line, unit suffix included
     Pattern name;          ///< on its value, and spoken: "First diameter"
     enum class Type { Length, Count, Share, Colour } type = Type::Length;
-    double low = 0, high = 0, usual = 0;  ///< inclusive; of numbers
+    Figure low = 0, high = 0, usual = 0;  ///< inclusive; of numbers
     int decimals = 1;
     Refit refit = Refit::Fixed;
     Lessen lessen = Lessen::Not;
@@ -49,7 +50,7 @@ Sizes sizesOf(const Bound<Sizes> (&bounds)[N], const Values& values) {
         const ParamValue* value = values.find(param.key);
         if (!value) continue;
         if (const auto* number = std::get_if<double Sizes::*>(&member)) {
-            if (const double* v = std::get_if<double>(value)) sizes.*(*number) = *v;
+            if (const Figure* v = std::get_if<double>(value)) sizes.*(*number) = *v;
         } else if (const std::string* v = std::get_if<std::string>(value)) {
             sizes.*std::get<std::string Sizes::*>(member) = *v;
         }

@@ -84,8 +84,8 @@ DrawnBody drawBody(const Skin& skin) {
     body.x_mm = grid.x_mm;
     for (const double x : grid.x_mm) {
         const SectionArc arc = skin.arcAt(x);
-        body.backArc_mm.push_back(arc.backArc());
-        body.bellyArc_mm.push_back(arc.bellyArc());
+        body.backArc_mm.push_back(arc.backArc_mm());
+        body.bellyArc_mm.push_back(arc.bellyArc_mm());
     }
     // One column more than the grid, so that the picture closes without a seam.
     const int columns = grid.columns + 1;

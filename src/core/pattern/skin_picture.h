@@ -2,6 +2,7 @@
 // right side and the belly; rows run from nose to tail, evenly along the skin like those of a SkinGrid.
 #pragma once
 
+#include "base/units.h"
 #include "blank/skin_grid.h"
 #include "geom/rasteriser.h"
 #include "pattern/art.h"
@@ -17,7 +18,7 @@ struct DrawnBody {
     /// The skin point at a place of the picture (0..1 each).
     SkinPoint skinAt(const Vec2& texture) const;
     /// Row of the picture (0..1) at x.
-    double rowAt(double x_mm) const;
+    Ratio rowAt(double x_mm) const;
     /// Place on the mesh of a point of the left side, between its vertices.
     SurfacePoint near(const Vec2& skin) const;
 };

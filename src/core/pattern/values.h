@@ -7,9 +7,11 @@
 #include <variant>
 #include <vector>
 
+#include "base/units.h"
+
 namespace nine {
 
-using ParamValue = std::variant<double, std::string>;
+using ParamValue = std::variant<Figure, std::string>;
 
 /// A small table in the order values were first set. Cost: a walk over it.
 class Values {
@@ -21,9 +23,9 @@ class Values {
         return nullptr;
     }
     /// 0 when it is no number or was not set.
-    double number(std::string_view key) const {
+    Figure number(std::string_view key) const {
         const ParamValue* value = find(key);
-        const double* number = value ? std::get_if<double>(value) : nullptr;
+        const Figure* number = value ? std::get_if<Figure>(value) : nullptr;
         return number ? *number : 0;
     }
     void set(std::string_view key, ParamValue value) {

@@ -48,7 +48,7 @@ AirJet airJet(double gauge_kpa, double needle_mm) {
 
 Impingement impingement(const AirJet& jet, double distance_mm) {
     Impingement at{};
-    at.axis_m_s = jet.speedAt(distance_mm);
+    at.axis_m_s = jet.speedAt_m_s(distance_mm);
     at.pressure_pa = 0.5 * kAirDensity * at.axis_m_s * at.axis_m_s;
     at.gradient_1_s = std::sqrt(114.0) * at.axis_m_s / (distance_mm / 1000);
     at.shear_pa = 0.16 * kAirDensity * std::pow(at.axis_m_s / 5.8, 2);

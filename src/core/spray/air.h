@@ -12,10 +12,10 @@ constexpr double kNearest_mm = 10;
 
 /// Ratios of a perfect gas with gamma 1.4 at a Mach number.
 struct Isentropic {
-    double pressure, density, temperature;  ///< to those at rest
-    double area;                            ///< to that of the throat
+    Ratio pressure, density, temperature;  ///< to those at rest
+    Ratio area;                            ///< to that of the throat
 };
-Isentropic isentropic(double mach);
+Isentropic isentropic(Ratio mach);
 
 struct AirJet {
     bool choked;         ///< the nozzle runs at the speed of sound
@@ -23,7 +23,7 @@ struct AirJet {
     double flow_l_min;   ///< of free air
     double momentum_mn;  ///< millinewton
     double decay_m2_s;   ///< speed on the axis times distance
-    double speedAt(double distance_mm) const { return 1000 * decay_m2_s / distance_mm; }
+    double speedAt_m_s(double distance_mm) const { return 1000 * decay_m2_s / distance_mm; }
 };
 
 /// `gauge_kpa` is read with the air flowing, more than 0; `needle_mm` the size of the nozzle.

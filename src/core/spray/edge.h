@@ -6,6 +6,7 @@
 #pragma once
 
 #include "base/result.h"
+#include "base/units.h"
 #include "spray/droplets.h"
 
 namespace nine {
@@ -31,7 +32,7 @@ struct SpraySetting {
 constexpr double kLeastPressure_kpa = 30, kMostPressure_kpa = 420, kFarthest_mm = 300, kSteepest_deg = 75;
 constexpr double kLeastNeedle_mm = 0.1, kMostNeedle_mm = 1.0, kLargestGap_mm = 20;
 /// Farther back the trigger no longer meters (common practice, no published source).
-constexpr double kMostTrigger = 0.95;
+constexpr Fraction kMostTrigger = 0.95;
 
 /// Whether the model may be asked. Errors: out_of_range, naming the field: pressure, needle, distance, angle,
 /// gap, flow, speed, aim, film.
@@ -46,10 +47,10 @@ struct EdgeFigures {
     double pressure_pa;  ///< of the air on the mask
     double dropSize_um;  ///< Sauter mean
     double fade_mm;  ///< aimed onto the mask: over which the film falls to 1 / e, away from the edge; else 0
-    double trigger;  ///< how far back, 0..1
+    Fraction trigger;   ///< how far back, 0..1
     std::array<double, kDropClasses> spreads_mm;  ///< standard deviation of the edge by drop class
     /// Share of the open film at x mm from the edge, negative where the body is open.
-    double profileAt(double x_mm) const;
+    Fraction profileAt(double x_mm) const;
     Warnings warnings;  ///< too_much_paint, dry_spray, clog
 };
 

@@ -7,6 +7,7 @@
 
 #include <string>
 
+#include "base/units.h"
 #include "paint/paint.h"
 
 namespace nine {
@@ -14,8 +15,8 @@ namespace nine {
 enum class SprayWork { Cover, Stencil, Tape, Net, Mist, Detail };
 
 struct PracticeRange {
-    double low, start, high;
-    bool holds(double v) const { return v >= low && v <= high; }
+    Figure low, start, high;
+    bool holds(Figure v) const { return v >= low && v <= high; }
     bool operator==(const PracticeRange&) const = default;
 };
 

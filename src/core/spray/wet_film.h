@@ -1,12 +1,13 @@
 // How wet a coat may be before it runs.
 #pragma once
 
+#include "base/units.h"
 #include "paint/paint.h"
 
 namespace nine {
 
 /// Share of the run limit that a coat is planned for (common practice, no published source).
-constexpr double kWettest = 0.6;
+constexpr Fraction kWettest = 0.6;
 
 /// Wet film, um, that sags one millimetre on an upright wall before it sets, without heat. Status in
 /// docs/MODEL.md: the viscosity at rest and the drying are guesses; the cube root softens them.

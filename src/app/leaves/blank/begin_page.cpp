@@ -101,7 +101,7 @@ void paintOutline(QPainter& p, const QRectF& box, const StationTable& table, con
     const double slant = hasBill ? bill->second.angle_deg * M_PI / 180 : 0;
     if (hasBill) {
         before = std::max(0.0, bill->second.length_mm * std::cos(slant) -
-                                   (bill->second.points.front().x() - skin->noseX()));
+                                   (bill->second.points.front().x() - skin->noseX_mm()));
         below = std::max(0.0, 0.8 * bottom + bill->second.length_mm * std::sin(slant) - bottom);
     }
     const double gap = points ? 6 : 0, tall = top + bottom + below + (points ? gap + 2 * half : 0);
@@ -110,16 +110,16 @@ void paintOutline(QPainter& p, const QRectF& box, const StationTable& table, con
     const double upper0 = box.center().y() - 0.5 * scale * tall;
     const QPointF nose(left, upper0 + scale * top),
         noseAbove(left, upper0 + scale * (top + bottom + below + gap + half));
-    const auto at = [&](double x, double z) { return nose + scale * QPointF(x - skin->noseX(), -z); };
+    const auto at = [&](double x, double z) { return nose + scale * QPointF(x - skin->noseX_mm(), -z); };
     const auto atAbove = [&](double x, double y) {
-        return noseAbove + scale * QPointF(x - skin->noseX(), -y);
+        return noseAbove + scale * QPointF(x - skin->noseX_mm(), -y);
     };
     QPolygonF line, above;
     for (const Vec2& v : bodyOutline(*skin, false)) line << at(v.x(), v.y());
     for (const Vec2& v : bodyOutline(*skin, true)) above << atAbove(v.x(), v.y());
     if (hasBill) {
         const double x = bill->second.points.front().x();
-        const QPointF root = at(x + 2, -0.75 * skin->loft().sectionAt(x).bottom);
+        const QPointF root = at(x + 2, -0.75 * skin->loft().sectionAt(x).bottom_mm);
         const QPointF tip =
             root + scale * (bill->second.length_mm + 2) * QPointF(-std::cos(slant), std::sin(slant));
         p.setPen(QPen(t.ink, std::max(3.0, 1.6 * scale), Qt::SolidLine, Qt::FlatCap));
@@ -163,7 +163,7 @@ void paintOutline(QPainter& p, const QRectF& box, const StationTable& table, con
              (s.assumed & kAssumedWidth) != 0);
     }
     const double y = at(0, top).y() - 18;
-    ink::dimension(p, QPointF(at(skin->noseX(), 0).x(), y), QPointF(at(skin->tailX(), 0).x(), y),
+    ink::dimension(p, QPointF(at(skin->noseX_mm(), 0).x(), y), QPointF(at(skin->tailX_mm(), 0).x(), y),
                    lengthText(skin->length_mm()));
 }
 

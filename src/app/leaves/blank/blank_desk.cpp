@@ -367,7 +367,7 @@ void BlankDesk::addGirth() {
             if (!taken && (!fullest || s.top_mm + s.bottom_mm > fullest->top_mm + fullest->bottom_mm))
                 fullest = &s;
         }
-        if (fullest) reading = {fullest->x_mm, std::round(10 * girthOf(*fullest)) / 10};
+        if (fullest) reading = {fullest->x_mm, std::round(10 * girthOf_mm(*fullest)) / 10};
     }
     body_.girths.push_back(reading);
     lookAgain(false);

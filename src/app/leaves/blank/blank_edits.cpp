@@ -72,9 +72,9 @@ Result<Job> withStationAt(const Job& job, double x_mm) {
     const Section s = skin->loft().sectionAt(x_mm);
     const auto hundredth = [](double v) { return std::round(100 * v) / 100; };
     stations.insert(after, {hundredth(x_mm),
-                            hundredth(s.top),
-                            hundredth(s.bottom),
-                            hundredth(s.halfWidth),
+                            hundredth(s.top_mm),
+                            hundredth(s.bottom_mm),
+                            hundredth(s.halfWidth_mm),
                             hundredth(s.exponentUpper),
                             hundredth(s.exponentLower),
                             {}});
@@ -138,10 +138,10 @@ Result<Job> withScale(const Job& job, const BodyScale& scale) {
     const auto carry = [&](std::vector<Vec2>& points) {
         for (Vec2& p : points) {
             const double x = nose + scale.along * (p.x() - nose);
-            const SectionArc was = before->arcAt(p.x()), is = after->arcAt(std::min(x, after->tailX()));
-            const double share = p.y() >= 0 ? is.backArc() / was.backArc() : is.bellyArc() / was.bellyArc();
+            const SectionArc was = before->arcAt(p.x()), is = after->arcAt(std::min(x, after->tailX_mm()));
+            const double share = p.y() >= 0 ? is.backArc_mm() / was.backArc_mm() : is.bellyArc_mm() / was.bellyArc_mm();
             p = {hundredth(x), hundredth(p.y() * (std::isfinite(share) ? share : 0))};
-            const double low = -2 * is.bellyArc(), high = 2 * is.backArc();
+            const double low = -2 * is.bellyArc_mm(), high = 2 * is.backArc_mm();
             p.y() = std::clamp(p.y(), low, high);
         }
     };
@@ -168,7 +168,7 @@ Result<Job> withNewLandmark(const Job& job, const std::string& name) {
     if (found != usual.end()) {
         blank.landmarks[name] = found->second;
     } else {  // this kind has none: in the middle of the flank, to be dragged
-        const double x = std::round(skin->noseX() + 0.4 * skin->length_mm());
+        const double x = std::round(skin->noseX_mm() + 0.4 * skin->length_mm());
         Landmark landmark;
         landmark.points = {Vec2(x, 0)};
         const LandmarkKind* kind = landmarkKind(name);

@@ -402,7 +402,7 @@ void BlankLeaf::refreshValues() {
     girth_->setValue(
         closed
             ? 0
-            : SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth());
+            : SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth_mm());
     if (context_.view.wrapMap() && along_ && across_) {
         along_->setValue(context_.view.sheetAlong_mm());
         across_->setValue(context_.view.sheetAcross_mm());
@@ -418,7 +418,7 @@ void BlankLeaf::refreshValues() {
                      {tr("Volume"), known ? tr("%1 cm³").arg(m.volume_mm3 / 1000, 0, 'f', 1) : dash}};
     if (s.girth_mm > 0)
         rows.prepend({tr("String measured %1, drawn body is off by").arg(lengthText(s.girth_mm)),
-                      lengthText(girthResidual(s), 2)});
+                      lengthText(girthResidual_mm(s), 2)});
     if (s.assumed != 0) rows.prepend({tr("This station"), tr("assumed in part, not measured")});
     facts_->setText(Card::factTable(rows));
     section_->update();

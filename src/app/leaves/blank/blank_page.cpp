@@ -74,10 +74,10 @@ BlankPage::Extent2 BlankPage::extents(const Skin& skin) const {
     Extent2 e{0, 0};
     double top = 0, bottom = 0;
     for (int i = 0; i <= 200; ++i) {
-        const Section s = skin.loft().sectionAt(skin.noseX() + skin.length_mm() * i / 200);
-        top = std::max(top, s.top);
-        bottom = std::max(bottom, s.bottom);
-        e.wide = std::max(e.wide, 2 * s.halfWidth);
+        const Section s = skin.loft().sectionAt(skin.noseX_mm() + skin.length_mm() * i / 200);
+        top = std::max(top, s.top_mm);
+        bottom = std::max(bottom, s.bottom_mm);
+        e.wide = std::max(e.wide, 2 * s.halfWidth_mm);
     }
     e.tall = top + bottom;
     return e;
@@ -127,7 +127,7 @@ void BlankPage::requestLayers() {
     for (const BackPicturePtr& picture : context_.document.job().get<BlankChapter>().pictures)
         if (!picture->fromAbove && !under) under = picture;
     if (!context_.view.pictureUnder() || context_.view.side() == Side::Right) under = nullptr;
-    layers_.askPicture(under, side_.at(body.skin->noseX(), 0), side_.at(body.skin->tailX(), 0), size());
+    layers_.askPicture(under, side_.at(body.skin->noseX_mm(), 0), side_.at(body.skin->tailX_mm(), 0), size());
 }
 
 SkinPoint BlankPage::skinAt(const QPointF& at) const {
@@ -180,7 +180,7 @@ bool BlankPage::keyForTool(const QKeyEvent& event) {
     const ViewState::BlankTool tool = context_.view.blankTool();
     if (tool == ViewState::BlankTool::Stations || !context_.results.body().skin) return false;
     const Skin& skin = *context_.results.body().skin;
-    if (!toolCursor_) toolCursor_ = SkinPoint{context_.view.side(), skin.noseX() + 0.5 * skin.length_mm(), 0};
+    if (!toolCursor_) toolCursor_ = SkinPoint{context_.view.side(), skin.noseX_mm() + 0.5 * skin.length_mm(), 0};
     const double step = event.modifiers() & Qt::ShiftModifier ? 2 : 0.25;
     SkinPoint to = *toolCursor_;
     to.side = context_.view.side();

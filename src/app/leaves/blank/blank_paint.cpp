@@ -131,7 +131,7 @@ void BlankPage::paintStations(QPainter& p) {
             const double y = b.bottom() + 16;
             p.setPen(QPen(t.select, 0.6));
             p.drawLine(bottom, QPointF(bottom.x(), y + 4));
-            const QPointF nose = side_.at(context_.results.body().skin->noseX(), 0);
+            const QPointF nose = side_.at(context_.results.body().skin->noseX_mm(), 0);
             const QString words = tr("station %1 at %2").arg(QString::number(i), lengthText(s.x_mm));
             typedBoxes_[Typed::Station] =
                 ink::dimension(p, QPointF(nose.x(), y), QPointF(bottom.x(), y), words, true);
@@ -213,7 +213,7 @@ void BlankPage::paintWrapStrip(QPainter& p) {
                      .arg(materialName(context_.view.material()).toLower(), lengthText(kStripLength_mm, 0)));
     const auto& widths = layers_.wrap().widths;
     if (widths.empty()) return;
-    const auto at = [&](double x) { return strip_.left() + (x - body.skin->noseX()) * side_.perMm(); };
+    const auto at = [&](double x) { return strip_.left() + (x - body.skin->noseX_mm()) * side_.perMm(); };
     const auto shade = [](double w) {
         return 1 - std::clamp(std::log(w / 6) / std::log(10.0), 0.0, 1.0);
     };  // 60 easy, 6 hard
@@ -284,10 +284,10 @@ void BlankPage::paintBill(QPainter& p) const {
     const Skin& skin = *context_.results.body().skin;
     double x = 0;
     for (const Vec2& v : bill.points) x += v.x() / static_cast<double>(bill.points.size());
-    const Section s = skin.loft().sectionAt(std::clamp(x, skin.noseX(), skin.tailX()));
+    const Section s = skin.loft().sectionAt(std::clamp(x, skin.noseX_mm(), skin.tailX_mm()));
     const double v = bill.angle_deg * M_PI / 180;
     constexpr double kThick_mm = 1.6, kInside_mm = 3;
-    const Vec2 root(x, -0.85 * s.bottom), along(-std::cos(v), -std::sin(v)),
+    const Vec2 root(x, -0.85 * s.bottom_mm), along(-std::cos(v), -std::sin(v)),
         across(std::sin(v), -std::cos(v));
     QPolygonF edge;
     for (const auto& [l, w] :
@@ -314,7 +314,7 @@ void BlankPage::paintBill(QPainter& p) const {
 void BlankPage::paintSoftTail(QPainter& p) const {
     const SoftTail& tail = context_.document.job().get<BlankChapter>().softTail;
     if (tail.length_mm <= 0) return;
-    const double x = context_.results.body().skin->tailX();
+    const double x = context_.results.body().skin->tailX_mm();
     QPainterPath path(side_.at(x - 1, 1));
     path.quadTo(side_.at(x + 0.4 * tail.length_mm, 0.15 * tail.height_mm),
                 side_.at(x + tail.length_mm, 0.5 * tail.height_mm));
@@ -357,10 +357,10 @@ void BlankPage::paintTools(QPainter& p) {
         const double x = measuredFrom_->x_mm;
         const Section s = skin.loft().sectionAt(x);
         p.setPen(QPen(t.select, 1));
-        p.drawLine(side_.at(x, s.top), side_.at(x, -s.bottom));
-        const QString words = tr("girth %1 at %2").arg(lengthText(skin.arcAt(x).girth()), lengthText(x));
+        p.drawLine(side_.at(x, s.top_mm), side_.at(x, -s.bottom_mm));
+        const QString words = tr("girth %1 at %2").arg(lengthText(skin.arcAt(x).girth_mm()), lengthText(x));
         const double w = ink::widthOf(words, inter(12, QFont::Bold)) + 12;
-        const QPointF foot = side_.at(x, -s.bottom) + QPointF(0, 6);
+        const QPointF foot = side_.at(x, -s.bottom_mm) + QPointF(0, 6);
         p.setBrush(t.paper);
         p.drawRoundedRect(QRectF(foot.x() - 0.5 * w, foot.y(), w, 20), 4, 4);
         ink::text(p, foot + QPointF(0, 15), words, inter(12, QFont::Bold), t.select, Qt::AlignHCenter);

@@ -61,7 +61,7 @@ class Overlay : public QWidget {
         const Result<Skin> skin = Skin::of(table);
         if (!skin) return;
         QPolygonF a, b;
-        const auto x = [&](const Vec2& v) { return left + scale * (v.x() - skin->noseX()); };
+        const auto x = [&](const Vec2& v) { return left + scale * (v.x() - skin->noseX_mm()); };
         for (const Vec2& v : bodyOutline(*skin, false)) a << QPointF(x(v), side - scale * v.y());
         for (const Vec2& v : bodyOutline(*skin, true)) b << QPointF(x(v), above - scale * v.y());
         p.setPen(pen);

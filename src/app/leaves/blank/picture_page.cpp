@@ -266,7 +266,7 @@ void PicturePage::paintStrokes(QPainter& p) {
         for (const Vec2& v : stroke.points) line << at(v);
         if (line.size() == 1) line << line.first();
         const QColor c = stroke.include ? QColor(28, 110, 156, 110) : QColor(163, 38, 59, 110);
-        p.setPen(QPen(c, 2 * stroke.radius * scale_, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        p.setPen(QPen(c, 2 * stroke.radius_px * scale_, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
         p.drawPolyline(line);
     };
     for (const Stroke2& stroke : desk_.strokes()) paintStroke(stroke);

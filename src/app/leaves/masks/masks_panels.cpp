@@ -126,7 +126,7 @@ void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
         if (!skin.check(at, "")) continue;
         const Vec3 v = skin.at(at).position;
         section.push_back({-v.z(), v.y()});  // back at the left, belly at the right
-        lifts.push_back(shown_.judged ? liftAt(mask, Vec2(x, g)) : 0);
+        lifts.push_back(shown_.judged ? liftAt_mm(mask, {x, g}) : 0);
     }
     if (section.size() < 3) return;
     const Vec2 chord = (section.back() - section.front()).normalized(), up(-chord.y(), chord.x());

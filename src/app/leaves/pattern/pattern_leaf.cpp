@@ -232,7 +232,7 @@ double PatternLeaf::freeHeight(double x_mm) const {
     const BodyResult& body = context_.results.body();
     const SectionArc arc = body.skin->arcAt(x_mm);
     for (const double height : {0.0, 4.0, -4.0, 8.0, -8.0, 12.0, -12.0}) {
-        if (height > arc.backArc() - kRoom_mm || height < kRoom_mm - arc.bellyArc()) continue;
+        if (height > arc.backArc_mm() - kRoom_mm || height < kRoom_mm - arc.bellyArc_mm()) continue;
         const bool taken = std::any_of(body.art.begin(), body.art.end(), [&](const ArtPtr& art) {
             return art && !art->outlines().empty() && art->high.x() > x_mm - kRoom_mm &&
                    art->low.y() < height + kRoom_mm && art->high.y() > height - kRoom_mm;

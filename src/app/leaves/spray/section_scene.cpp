@@ -43,10 +43,10 @@ Vec2 SectionScene::towardsGun(double angle_rad) const {
 SectionScene sectionScene(const Skin& skin, const Mask& mask, const std::vector<const ElementArt*>& art,
                           const Vec2& aim) {
     SectionScene scene;
-    const double x = std::clamp(aim.x(), skin.noseX(), skin.tailX());
+    const double x = std::clamp(aim.x(), skin.noseX_mm(), skin.tailX_mm());
     const SectionArc arc = skin.arcAt(x);
     for (int i = 0; i < kOutlinePoints; ++i) {
-        const double g = arc.girth() * i / kOutlinePoints - 2 * arc.bellyArc();
+        const double g = arc.girth_mm() * i / kOutlinePoints - 2 * arc.bellyArc_mm();
         const Vec2 p = arc.point(g);
         scene.outline.push_back(p);
         scene.low = i == 0 ? p : scene.low.cwiseMin(p);
@@ -79,7 +79,7 @@ SectionScene sectionScene(const Skin& skin, const Mask& mask, const std::vector<
             const SurfacePoint p = skin.at(arc, x, g, Side::Left);
             strip.points.emplace_back(p.position.y(), p.position.z());
             strip.normals.push_back(flatNormal(p));
-            strip.lift_mm.push_back(liftAt(mask, Vec2(x, g)));
+            strip.lift_mm.push_back(liftAt_mm(mask, {x, g}));
         }
         if (strip.points.size() > 1) scene.sheet.push_back(std::move(strip));
     }
@@ -91,7 +91,7 @@ double nearestG(const Skin& skin, double x_mm, const Vec2& place) {
     double best = 0, nearest = 1e300;
     constexpr int kSteps = 400;
     for (int i = 0; i <= kSteps; ++i) {  // the left half, and as far round as art may go
-        const double g = -arc.bellyArc() + (arc.backArc() + arc.bellyArc()) * i / kSteps;
+        const double g = -arc.bellyArc_mm() + (arc.backArc_mm() + arc.bellyArc_mm()) * i / kSteps;
         const double distance = (arc.point(g) - place).squaredNorm();
         if (distance >= nearest) continue;
         nearest = distance;

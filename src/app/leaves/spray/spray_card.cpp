@@ -93,11 +93,11 @@ void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
          3.6, QFont::Normal, muted, 3);
 
     // The settings, three in a row.
-    struct Figure {
+    struct Reading {
         QString value, unit, what;
     };
     const QString psi = QString::number(s.gauge_kpa / kKpaPerPsi, 'f', 1);
-    const std::vector<Figure> figures{
+    const std::vector<Reading> figures{
         {psi.endsWith(".0") ? psi.chopped(2) : psi, "psi",
          QObject::tr("%1 bar; usual %2–%3 psi")
              .arg(s.gauge_kpa / 100, 0, 'f', 2)

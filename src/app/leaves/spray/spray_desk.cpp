@@ -122,7 +122,7 @@ void SprayDesk::requestVerdicts() {
 
 Vec2 SprayDesk::aim() {
     const SprayStudy& s = study();
-    return aim_ ? *aim_ : s.worst.skin;
+    return aim_ ? *aim_ : Vec2(s.worst.skin);
 }
 
 void SprayDesk::lookAt(const Vec2& skin) {
@@ -141,7 +141,7 @@ std::optional<EdgeHere> SprayDesk::edgeAt(const Vec2& skin) {
     const SprayStudy& s = study();
     if (!s.ready()) return std::nullopt;
     MaskToSpray asked = s.asked;
-    asked.lift_mm = liftAt(*s.mask, skin);
+    asked.lift_mm = liftAt_mm(*s.mask, SkinPlace(skin));
     const Result<EdgeFigures> edge = edgeFigures(s.plan->setting, asked.gap_mm());
     if (!edge) return std::nullopt;
     return EdgeHere{asked.gap_mm(), *edge};

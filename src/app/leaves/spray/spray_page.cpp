@@ -92,9 +92,9 @@ SprayPage::Reach SprayPage::reachOf(SprayHandle handle) const {
         default: {
             const BodyResult& body = context_.results.body();
             if (!body.skin) return {0, 0, 0.1};
-            if (handle == SprayHandle::Section) return {body.skin->noseX(), body.skin->tailX(), 0.1};
+            if (handle == SprayHandle::Section) return {body.skin->noseX_mm(), body.skin->tailX_mm(), 0.1};
             const SectionArc arc = body.skin->arcAt(desk_.aim().x());
-            return {-arc.bellyArc(), arc.backArc(), 0.1};
+            return {-arc.bellyArc_mm(), arc.backArc_mm(), 0.1};
         }
     }
 }
@@ -290,7 +290,7 @@ void SprayPage::layOut() {
                 ColouredEdge edge;
                 for (std::size_t i = 0; i < outline.points.size(); ++i) {
                     edge.ring << side_.at(onSide(s.spec->side, outline.points[i]).position);
-                    const double lift = std::max(liftAt(*s.mask, outline.skin[i]), s.asked.relief_mm);
+                    const double lift = std::max(liftAt_mm(*s.mask, SkinPlace(outline.skin[i])), s.asked.relief_mm);
                     edge.width_mm.push_back(widths.at(contact + lift));
                     widest_mm_ = std::max(widest_mm_, edge.width_mm.back());
                 }

@@ -30,7 +30,7 @@ class FittedMaskKind : public MaskKind {
         const double middle = 0.5 * (band.g0_mm + band.g1_mm);
         const auto inset = [&](double x, double way) {
             const Result<double> at = walkAlong(on.skin, x, middle, way * kMarkInset_mm, on.where);
-            return Vec2(at ? *at : x, middle);
+            return SkinPlace(at ? *at : x, middle);
         };
         return std::vector<SheetPlan>{
             {bandRegion(band), on.art, {inset(band.x0_mm, 1), inset(band.x1_mm, -1)}}};

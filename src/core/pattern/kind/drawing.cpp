@@ -33,8 +33,8 @@ Result<Outline> drawDisc(const Skin& skin, const Vec2& centre, double radius_mm,
     const Error overEnd{
         "off_body",
         NINE_WORDS("core", "A dot reaches over the end of the body; move the row or use fewer dots."), path};
-    for (const double tip : {skin.noseX(), skin.tailX()}) {
-        const bool closed = tip == skin.noseX() ? skin.loft().noseClosed() : skin.loft().tailClosed();
+    for (const double tip : {skin.noseX_mm(), skin.tailX_mm()}) {
+        const bool closed = tip == skin.noseX_mm() ? skin.loft().noseClosed() : skin.loft().tailClosed();
         if (closed && (middle.position - Vec3(tip, 0, 0)).norm() < radius_mm) return overEnd;
     }
     const int count = rimPoints(radius_mm, steps);
@@ -49,7 +49,7 @@ Result<Outline> drawDisc(const Skin& skin, const Vec2& centre, double radius_mm,
     for (int i = 0; i < count; ++i) {
         const Vec3 direction = std::cos(step * i) * ahead + std::sin(step * i) * up;
         const SurfacePoint p = shootGeodesic(skin, middle, direction, {reach}, steps.shoot_mm)[0];
-        if (!(p.position.x() > skin.noseX() && p.position.x() < skin.tailX())) {
+        if (!(p.position.x() > skin.noseX_mm() && p.position.x() < skin.tailX_mm())) {
             return overEnd;
         }
         dot.points.push_back(p);
