@@ -8,6 +8,8 @@
 #include "geom/carry.h"
 #include "geom/geodesic.h"
 #include "geom/rewrap.h"
+#include "geom/sheet_map.h"
+#include "geom/triangulate.h"
 #include "mask/fit.h"
 #include "tests/bodies.h"
 
@@ -114,6 +116,29 @@ void carrying() {
     }
 }
 
+void mapping() {
+    const Sphere sphere;
+    std::mt19937 random(1);
+    const auto share = [&] { return random() / 4294967296.0; };
+    std::printf("SheetMap, azimuthal map of the sphere: mean edge mm, error mm\n");
+    Polygon2 disc;
+    for (int i = 0; i < 120; ++i)
+        disc.emplace_back(10 * std::cos(2 * kPi * i / 120), 10 * std::sin(2 * kPi * i / 120));
+    for (const double h : {0.35, 0.7, 1.0, 1.4, 2.0}) {
+        const PlaneMesh plane = need(triangulate({disc, {}, {}}, h));
+        SheetMesh mesh{{}, plane.triangles};
+        for (const Vec2& p : plane.points) mesh.vertices.push_back(sphere.under(p));
+        const SheetMap map(mesh, plane.points, plane.points);
+        double worst = 0;
+        for (int i = 0; i < 2000; ++i) {
+            const double angle = 2 * kPi * share(), m = 8 * std::sqrt(share());
+            const SkinPlace at(m * std::cos(angle), m * std::sin(angle));
+            worst = std::max(worst, (*map.at(at, sphere.under(at)) - at).norm());
+        }
+        std::printf("%6.2f %.1e\n", h, worst);
+    }
+}
+
 void flattening() {
     std::printf(
         "flattenPatch: vertices, strain of a cylinder, of a cone (both 0), of a disc of 8 mm on a sphere of "
@@ -140,12 +165,12 @@ void landing() {
             }
         }
         std::vector<HeldMark> marks;
-        for (const double x : {2.0, 28.0}) marks.push_back({Vec2(x, 0), tube.under({x, 0}).position});
+        for (const double x : {2.0, 28.0}) marks.push_back({{x, 0}, tube.under({x, 0}).position});
         const LaidSheet laid = need(LaidSheet::lay(tube, pairs, marks, Laying::Loose));
         double worst = 0;
         for (double x = 3; x < 28; x += 1.3)
             for (double y = -7; y <= 7; y += 1.1)
-                worst = std::max(worst, (laid.at(Vec2(x, y)) - tube.under({x, y}).position).norm());
+                worst = std::max(worst, (laid.at({x, y}) - tube.under({x, y}).position).norm());
         std::printf("%6.1f %.1e\n", h, worst);
     }
 }
@@ -157,6 +182,7 @@ int main() {
     nine::geodesics();
     nine::loft();
     nine::carrying();
+    nine::mapping();
     nine::flattening();
     nine::landing();
 }

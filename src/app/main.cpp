@@ -17,6 +17,7 @@
 #include "base/thread_role.h"
 
 int main(int count, char** words) {
+    // In one piece: what the command line asks for, one thing after the other.
     using namespace nine::app;
     // Without a display the program can still draw its pictures.
     const bool displayed =

@@ -23,6 +23,7 @@ std::string figure(const std::string& name, double value, int decimals, const st
 }  // namespace
 
 Result<Reply> blankMeasure(const Arguments& words, const Task&) {
+    // In one piece: the reply, field by field.
     const Result<Args> args = Args::parse(words, {"at", "zone"}, {}, 1);
     if (!args) return args.error();
     const Result<Body> body = loadBody(args->word(0));

@@ -172,6 +172,7 @@ Result<Reply> blankSheet(const Arguments& words, const Task&) {
 }
 
 Result<Reply> blankTrace(const Arguments& words, const Task& task) {
+    // In one piece: the flags, then the reply field by field.
     const Result<Args> args =
         Args::parse(words,
                     {"out", "name", "family", "girth", "ruler_mm", "axis", "top_axis", "exclude", "include",
@@ -259,6 +260,7 @@ struct SeenBody {
 /// `usualLength_mm` where nothing else tells the scale.
 Result<SeenBody> seenBody(const Args& args, const std::string& path, std::optional<double> usualLength_mm,
                           const Task& task) {
+    // In one piece: the flags of a photo, one after the other.
     PhotoWish wish;
     if (args.has("length")) {
         const Result<double> length = args.number("length", 0);
@@ -351,6 +353,7 @@ Json takenOffJson(const SeenBody& seen) {
 }  // namespace
 
 Result<Reply> blankPhoto(const Arguments& words, const Task& task) {
+    // In one piece: the flags, then the reply field by field.
     std::vector<std::string> known = kPhotoWords;
     known.insert(known.end(),
                  {"out", "name", "family", "girth", "top", "top_axis", "top_exclude", "top_include"});

@@ -48,6 +48,7 @@ struct CutReply {
 
 Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats, const CutTool& tool,
                         Derivations& derived, const Task& task) {
+    // In one piece: the reply, field by field.
     const std::vector<MaskResult> masks = derived.masks(job, kFitVertices, task);
     Result<MaskReplies> described = describeMasks(masks);
     if (!described) return described.error();

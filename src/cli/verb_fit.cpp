@@ -66,6 +66,7 @@ std::string patchSvg(const FlatPatch& flat, const Skin& skin, bool right, const 
 }
 
 Result<Reply> fitPatch(const Args& args, const Task& task) {
+    // In one piece: the flags, then the reply field by field.
     const auto started = std::chrono::steady_clock::now();
     const bool isDisc = args.has("disc");
     if (isDisc && args.has("patch")) {

@@ -171,6 +171,7 @@ Result<Reply> sprayEdge(const Arguments& words, const Task&) {
 }
 
 Result<Reply> sprayPlan(const Arguments& words, const Task& task) {
+    // In one piece: the reply, field by field.
     const Result<Args> args = Args::parse(words, {"paint", "width", "needles", "bench"}, {}, 1);
     if (!args) return args.error();
     const Result<PaintFamily> paint = paintOf(*args);

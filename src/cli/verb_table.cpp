@@ -26,6 +26,7 @@ std::string wrapped(const std::string& words) {
 }  // namespace
 
 const std::vector<VerbEntry>& verbTable() {
+    // In one piece: a table.
     static const std::vector<VerbEntry> all{
         {"blank", "measure", blankMeasure, "blank measure BLANK [--at x1,x2,...] [--zone x,g,x,g,...]",
          "length, girths, area, volume, area of a zone",

@@ -239,6 +239,48 @@ TEST(Architecture, EveryDoubleOfACoreHeaderSaysItsUnit) {
               (Faults{"length", "turn", "liftAt", "y"}));
 }
 
+/// Functions of more than 60 lines that do not say why they are in one piece: by their first line.
+Faults longFunctions(const std::string& source) {
+    constexpr std::size_t kMost = 60, kHeadLines = 8;
+    std::vector<std::string> lines;
+    std::istringstream all(source);
+    for (std::string line; std::getline(all, line);) lines.push_back(line);
+    const auto endsWith = [](const std::string& line, char c) { return !line.empty() && line.back() == c; };
+    static const std::regex noFunction(R"(^($|[ /#{}]|(namespace|struct|class|enum|template|using)\b))");
+    Faults faults;
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        if (std::regex_search(lines[i], noFunction)) continue;
+        std::size_t head = i;
+        while (head + 1 < lines.size() && head < i + kHeadLines && !endsWith(lines[head], '{') &&
+               !endsWith(lines[head], ';'))
+            ++head;
+        std::string declared;
+        for (std::size_t k = i; k <= head; ++k) declared += lines[k];
+        if (!endsWith(lines[head], '{') || declared.find('(') == std::string::npos) continue;
+        const std::size_t end = static_cast<std::size_t>(
+            std::find(lines.begin() + static_cast<std::ptrdiff_t>(head), lines.end(), "}") - lines.begin());
+        const bool told =
+            head + 1 < lines.size() && lines[head + 1].find("// In one piece: ") != std::string::npos;
+        if (end - i + 1 > kMost && !told) faults.push_back(lines[i]);
+        i = end;
+    }
+    return faults;
+}
+
+TEST(Architecture, LongFunctionsSayWhy) {
+    for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src")) {
+        if (!entry.is_regular_file()) continue;
+        EXPECT_EQ(longFunctions(text(entry.path())), Faults{}) << entry.path();
+    }
+    std::string longer = "int counted(int n) {\n", reasoned = longer + "    // In one piece: a table.\n";
+    for (int i = 0; i < 60; ++i) {
+        longer += "    ++n;\n";
+        reasoned += "    ++n;\n";
+    }
+    EXPECT_EQ(longFunctions(longer + "}\n"), (Faults{"int counted(int n) {"}));
+    EXPECT_EQ(longFunctions(reasoned + "}\n"), Faults{});
+}
+
 TEST(Architecture, FilesAreShort) {
     for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src")) {
         if (!entry.is_regular_file()) continue;

@@ -50,6 +50,7 @@ ArtPtr carriedArt(const ArtPtr& art, const DrawnBody& body, const Vec2& origin) 
 
 BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& derived, Fineness fineness,
                        const Task& task) {
+    // In one piece: skin, art, eyes and picture, each kept from the result before where it is the same.
     BodyResult result;
     result.blank = job.part<BlankChapter>();
     result.pattern = job.part<PatternChapter>();

@@ -39,6 +39,7 @@ QRectF JobStrip::undoBox(bool redo) const {
 }
 
 void JobStrip::paintEvent(QPaintEvent*) {
+    // In one piece: one drawing; its parts share the scale.
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const Tokens& t = tokens();

@@ -67,6 +67,16 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
         ++number;
     }
 
+    layOut();
+    buildActions();
+    connectAll();
+    QApplication::instance()->installEventFilter(this);
+    applyTheme(tokens().dark);
+    showLeaf(0);
+    refresh();
+}
+
+void MainWindow::layOut() {
     auto* whole = new QWidget(this);
     auto* grid = new QGridLayout(whole);
     grid->setContentsMargins(0, 0, 0, 0);
@@ -107,8 +117,9 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     setTabOrder(stem_, pages_);
     setTabOrder(pages_, cards_);
     setTabOrder(cards_, holder_);
+}
 
-    buildActions();
+void MainWindow::connectAll() {
     connect(stem_, &Stem::chosen, this, &MainWindow::showLeaf);
     connect(stem_, &Stem::closedChosen, this, [this](const QString& name) {
         tellTale_->setNotice(
@@ -148,10 +159,6 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
         view_.refresh();
         refresh();
     });
-    QApplication::instance()->installEventFilter(this);
-    applyTheme(tokens().dark);
-    showLeaf(0);
-    refresh();
 }
 
 MainWindow::~MainWindow() {

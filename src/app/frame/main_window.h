@@ -68,6 +68,8 @@ class MainWindow : public QMainWindow, public Frame {
     bool eventFilter(QObject* on, QEvent* event) override;
 
   private:
+    void layOut();
+    void connectAll();
     void buildActions();
     void refresh();
     /// Selects the next thing that is wrong and shows its leaf.

@@ -123,6 +123,7 @@ void Stem::paintEvent(QPaintEvent*) {
 }
 
 void Stem::paintLeaflet(QPainter& p, int index, const QColor& ground) const {
+    // In one piece: one drawing; its parts share the scale.
     const Tokens& t = tokens();
     const LeafEntry& e = entry(index);
     const bool onLeft = index % 2 == 0, last = index == leafCount() - 1;

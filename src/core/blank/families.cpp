@@ -29,6 +29,7 @@ struct Kind {
 
 /// Invented shapes; common practice, no published source.
 const std::vector<Kind>& kinds() {
+    // In one piece: a table.
     static const std::vector<Kind> all{
         {{"minnow", NINE_WORDS("core", "slim minnow with bill"),
           NINE_WORDS("core", "long and slim, dives by its bill"), 0.168, 0.131, 2.1},
@@ -397,6 +398,7 @@ std::string_view likelyFamily(double heightShare, double widthShare) {
 }
 
 Result<FamilyBody> bodyOfFamily(std::string_view family, const FamilyReadings& readings) {
+    // In one piece: each block fills in what the one before left open, in the order readings are trusted.
     const Kind* kind = kindOf(family);
     if (!kind) {
         std::string known;

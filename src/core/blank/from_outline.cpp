@@ -163,7 +163,7 @@ std::vector<Probe> probesAlong(const Shown& shown, double length) {
 
 /// Loft against outlines, measured across the outline, so that steep ends count as what they are.
 Miss missOf_mm(const Loft& loft, const std::vector<Probe>& probes, double length,
-            const std::vector<double>& eases) {
+               const std::vector<double>& eases) {
     Miss miss;
     double sum = 0;
     for (const Probe& probe : probes) {
@@ -256,9 +256,17 @@ std::optional<double> eased(std::vector<Station>& stations, const Error& failure
     return place;
 }
 
-}  // namespace
+std::string placeOf(const StringReading& g) {
+    return "girth at " + fixedText(g.x_mm, 1);
+}
 
-Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
+/// The outlines from the nose on, with the body's length.
+struct LaidAlong {
+    Outlines o;
+    double length = 0, stretch = 1;  ///< of the view from above, to the length seen from the side
+};
+
+Result<LaidAlong> laidFromNose(const Outlines& outlines, OutlinedBody& body) {
     constexpr std::size_t kFewestPoints = 20;
     const Error none{
         "no_outline",
@@ -266,18 +274,17 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
             .length("least", kShortest_mm, 0),
         "outline"};
     if (outlines.side.size() < kFewestPoints) return none;
-    Outlines o = outlines;
+    LaidAlong laid{outlines};
+    Outlines& o = laid.o;
     const Extent along = extentAlong(o.side);
-    const double length = std::round(100 * (along.high - along.low)) / 100;
+    const double length = laid.length = std::round(100 * (along.high - along.low)) / 100;
     if (!(length >= kShortest_mm)) return none;
     for (Vec2& p : o.side) p.x() -= along.low;
-    OutlinedBody body;
-    double stretch = 1;
     if (o.top) {
         const Extent other = extentAlong(*o.top);
         for (Vec2& p : *o.top) p.x() -= other.low;
-        stretch = length / (other.high - other.low);
-        if (std::abs(stretch - 1) > kLengthsAgree)
+        laid.stretch = length / (other.high - other.low);
+        if (std::abs(laid.stretch - 1) > kLengthsAgree)
             return Error{
                 "lengths_differ",
                 Words(NINE_WORDS("core",
@@ -289,8 +296,12 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
                 "top"};
         body.asymmetry_mm = asymmetryOf(*o.top, other.high - other.low);
     }
+    return laid;
+}
+
+/// Strings in order along the body, each on it and apart from the next.
+Status sortGirths(Outlines& o, double length) {
     std::sort(o.girths.begin(), o.girths.end(), [](const auto& a, const auto& b) { return a.x_mm < b.x_mm; });
-    const auto placeOf = [](const StringReading& g) { return "girth at " + fixedText(g.x_mm, 1); };
     for (const StringReading& g : o.girths) {
         if (!(g.x_mm > 0 && g.x_mm < length))
             return Error{"off_body",
@@ -306,18 +317,25 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
                              .length("x", o.girths[i].x_mm, 1),
                          placeOf(o.girths[i])};
     }
-    Shown shown(o, length, stretch);
-    if (!o.top) {
-        for (const StringReading& g : o.girths) {
-            const std::string where = placeOf(g);
-            const Station s = shown.at(g.x_mm);
-            const Result<double> half = halfWidthForGirth(s, g.girth_mm, where);
-            if (!half) return half.error();
-            shown.shares.emplace_back(g.x_mm, 2 * *half / (s.top_mm + s.bottom_mm));
-        }
+    return Done{};
+}
+
+/// What strings tell of the widths where nothing shows them from above.
+Status learnWidths(Shown& shown, const Outlines& o) {
+    if (o.top) return Done{};
+    for (const StringReading& g : o.girths) {
+        const std::string where = placeOf(g);
+        const Station s = shown.at(g.x_mm);
+        const Result<double> half = halfWidthForGirth(s, g.girth_mm, where);
+        if (!half) return half.error();
+        shown.shares.emplace_back(g.x_mm, 2 * *half / (s.top_mm + s.bottom_mm));
     }
-    // Some to begin with, closer at the ends; then one more where the loft misses most.
-    std::vector<Station>& stations = body.table.stations;
+    return Done{};
+}
+
+/// Some to begin with, closer at the ends.
+std::vector<Station> firstStations(Shown& shown, double length) {
+    std::vector<Station> stations;
     constexpr int kFirst = 8;
     for (int i = 0; i <= kFirst; ++i) {
         const double x = 0.5 * length * (1 - std::cos(kPi * i / kFirst));
@@ -330,23 +348,32 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         if (i == kFirst) s.x_mm = length;
         stations.push_back(s);
     }
+    return stations;
+}
+
+Status checkThickness(const std::vector<Station>& stations, const Shown& shown) {
+    for (std::size_t i = 0; i < stations.size(); ++i) {
+        const Station& s = stations[i];
+        const bool end = (i == 0 && shown.closed(true)) || (i + 1 == stations.size() && shown.closed(false));
+        if (!end && (s.top_mm < kThinnest_mm || s.bottom_mm < kThinnest_mm || s.halfWidth_mm < kThinnest_mm))
+            return Error{
+                "zero_inside",
+                Words(NINE_WORDS("core",
+                                 "At {x} from the nose the outline touches or leaves the axis. Draw the "
+                                 "axis so that it runs inside the body from nose to tail."))
+                    .length("x", s.x_mm, 1),
+                "axis"};
+    }
+    return Done{};
+}
+
+/// One station more where the loft misses most, until it misses nowhere by more than kOutlineFit_mm.
+Status refine(OutlinedBody& body, Shown& shown, double length) {
+    std::vector<Station>& stations = body.table.stations;
     const std::vector<Probe> probes = probesAlong(shown, length);
     std::vector<double> eases;  // no more is asked there; elsewhere refining goes on
     for (;;) {
-        for (std::size_t i = 0; i < stations.size(); ++i) {
-            const Station& s = stations[i];
-            const bool end =
-                (i == 0 && shown.closed(true)) || (i + 1 == stations.size() && shown.closed(false));
-            if (!end &&
-                (s.top_mm < kThinnest_mm || s.bottom_mm < kThinnest_mm || s.halfWidth_mm < kThinnest_mm))
-                return Error{
-                    "zero_inside",
-                    Words(NINE_WORDS("core",
-                                     "At {x} from the nose the outline touches or leaves the axis. Draw the "
-                                     "axis so that it runs inside the body from nose to tail."))
-                        .length("x", s.x_mm, 1),
-                    "axis"};
-        }
+        if (Status ok = checkThickness(stations, shown); !ok) return ok;
         const Result<Loft> loft = Loft::through(stations);
         if (!loft) {
             const std::optional<double> place = eased(stations, loft.error());
@@ -358,11 +385,15 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
         body.miss_mm = miss.rms;
         body.worst_mm = miss.worst;
         body.worst_x_mm = miss.worstX;
-        if (miss.roomWorst <= kOutlineFit_mm || stations.size() >= kMostOutlineStations) break;
+        if (miss.roomWorst <= kOutlineFit_mm || stations.size() >= kMostOutlineStations) return Done{};
         const auto after =
             std::find_if(stations.begin(), stations.end(), [&](const Station& s) { return s.x_mm > miss.x; });
         stations.insert(after, rounded(shown.at(miss.x)));
     }
+}
+
+/// Sections as full as strings round them say; without an outline from above, the girths themselves.
+Status heedStrings(std::vector<Station>& stations, Shown& shown, const Outlines& o) {
     for (const StringReading& g : o.girths) {  // with both outlines a string tells how full the section is
         auto near =
             std::min_element(stations.begin(), stations.end(), [&](const Station& a, const Station& b) {
@@ -391,6 +422,11 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
             if (s.girth_mm == 0)
                 s.section = s.sectionLower = std::round(1000 * between(known, s.x_mm)) / 1000;
     }
+    return Done{};
+}
+
+void tellDoubts(OutlinedBody& body, const Outlines& o, double length) {
+    const std::vector<Station>& stations = body.table.stations;
     if (!o.top && o.girths.empty())
         body.warnings.push_back(
             {"widths_assumed",
@@ -420,6 +456,22 @@ Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
                               "stations there if they are real."))
                  .length("worst", body.worst_mm, 2),
              "blank.stations"});
+}
+
+}  // namespace
+
+Result<OutlinedBody> bodyFromOutlines(const Outlines& outlines) {
+    OutlinedBody body;
+    Result<LaidAlong> laid = laidFromNose(outlines, body);
+    if (!laid) return laid.error();
+    Outlines& o = laid->o;
+    if (Status ok = sortGirths(o, laid->length); !ok) return ok.error();
+    Shown shown(o, laid->length, laid->stretch);
+    if (Status ok = learnWidths(shown, o); !ok) return ok.error();
+    body.table.stations = firstStations(shown, laid->length);
+    if (Status ok = refine(body, shown, laid->length); !ok) return ok.error();
+    if (Status ok = heedStrings(body.table.stations, shown, o); !ok) return ok.error();
+    tellDoubts(body, o, laid->length);
     return body;
 }
 

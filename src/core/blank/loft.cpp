@@ -71,6 +71,7 @@ bool collinear(const std::vector<double>& x, const std::vector<double>& r, std::
 }  // namespace
 
 Result<SquaredRadius> SquaredRadius::through(const std::vector<double>& x, const std::vector<double>& radii) {
+    // In one piece: the slopes of one curve, its ends and its check.
     const std::size_t n = x.size();
     std::vector<double> squares(n);
     for (std::size_t i = 0; i < n; ++i) squares[i] = radii[i] * radii[i];

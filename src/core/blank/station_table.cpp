@@ -38,6 +38,7 @@ double& fieldOf(Station& station, std::size_t column) {
 namespace detail {
 
 Status checkStation(const std::vector<Station>& stations, std::size_t index, std::string& field) {
+    // In one piece: one sentence for each thing that can be wrong, in the order it is told.
     const Station& s = stations[index];
     const auto fail = [&](const char* name, const char* code, Words words) {
         field = name;

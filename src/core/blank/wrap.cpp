@@ -128,6 +128,7 @@ std::vector<double> WrapField::strains(double along_mm, double across_mm) const 
 
 std::vector<double> WrapField::strains(double along_mm, double across_mm, int firstColumn,
                                        int endColumn) const {
+    // In one piece: two sweeps over the same grid.
     std::vector<double> strain(area_.size(), kNothingLies);
     if (first_ > last_) return strain;
     const auto turns = static_cast<std::size_t>(columns_);

@@ -186,6 +186,7 @@ std::vector<bool> placeByHand(CutPages& pages, const std::vector<PiecePlace>& pl
 
 Result<CutPages> layOutPieces(const std::vector<Piece>& pieces, const SheetSize& sheet,
                               const std::vector<PiecePlace>& places) {
+    // In one piece: pieces by hand, then the rest, in one pass over the pages.
     if (pieces.empty()) {
         return Error{"nothing_to_cut",
                      NINE_WORDS("core", "There are no masks to cut: add an element to the pattern first."),

@@ -177,6 +177,7 @@ Rendered reduced(const Canvas& canvas, int width, int height, int samples) {
 
 Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& view, int width, int height,
                 int samples, const Task& task) {
+    // In one piece: the inner loop of drawing; parts would cost time.
     const Eigen::Matrix3d rotation = rotationOf(view);
     const double scale = view.pixelsPerMm * samples;
     const double focal = view.distance_mm > 0 ? view.distance_mm * scale : scale;

@@ -75,6 +75,7 @@ double changeAt(const std::vector<Plane>& planes, const Vec2& p, const Vec2& alo
 }  // namespace
 
 Result<SeenCoin> coinAt(const Picture& picture, const Vec2& inside) {
+    // In one piece: rays, edge, ellipse and its doubts share the same samples.
     const Error none{"no_coin",
                      NINE_WORDS("core",
                                 "No coin is found here. Click into its middle; it should lie free, on "

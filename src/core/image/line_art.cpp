@@ -90,6 +90,7 @@ std::vector<bool> longRuns(std::size_t n, const Polyline2& line, const Is& is) {
 /// ends.
 void centreOnInk(Polyline2& line, const Drawn& drawn, const PixelSet& outside, double reach,
                  bool pointsOnly = false) {
+    // In one piece: one search across the line at each of its points.
     constexpr double kJoined = 1.4;  // widths of the line
     constexpr double kTwice = 2.6;   // and up to here
     constexpr double kTurn = 0.7;    // cosine

@@ -309,6 +309,7 @@ float otsuLevel(const std::vector<float>& values) {
 }
 
 std::vector<Polyline2> levelLines(const Plane& plane, float level) {
+    // In one piece: the sixteen cases and the joining of their ends are one walk.
     // The plane is framed by a row of low values, so that every line is closed. Corners are pixel middles.
     const int w = plane.width + 2;
     const auto value = [&](int i, int j) {

@@ -87,6 +87,7 @@ double sharpShare(const std::vector<std::size_t>& pixels, const PixelSet& mask, 
 
 ShadowReading takeShadowOff(PixelSet& mask, const std::vector<Plane>& lab, const Difference& d,
                             const Plane& soft, float level, const WholePicture& picture) {
+    // In one piece: signs for and against a shadow are weighed together.
     constexpr double kNoColour = 4, kColourNoiseTimes = 4, kMostShadow = 0.6, kSharp = 1.2,
                      kSharpShare = 0.035, kSharpBorder = 0.75;
     constexpr float kFainter = 0.6F;

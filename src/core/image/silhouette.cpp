@@ -250,6 +250,7 @@ Picture cut(const Picture& picture, Window window, int factor) {
 }
 
 Result<Silhouette> silhouetteIn(const Scene& scene, const SilhouetteWish& wish, const Task& task) {
+    // In one piece: every step looks at what all before it found; what can be asked alone is a function above.
     const int factor = scene.factor;
     const std::vector<Plane>& lab = scene.lab;
     const Plane& soft = scene.soft;
@@ -412,6 +413,7 @@ Result<Silhouette> silhouetteIn(const Scene& scene, const SilhouetteWish& wish, 
 }  // namespace
 
 Result<Silhouette> silhouetteOf(const Picture& picture, const SilhouetteWish& wish, const Task& task) {
+    // In one piece: the order in which thresholds are tried, with what makes each give way.
     const int factor = factorFor(picture, kWorkOn_px);
     const Picture small = reduced(picture, factor);
     if (small.width < 40 || small.height < 40)

@@ -192,6 +192,7 @@ bool eyeAtTheTail(const TracedBox& box) {
 }  // namespace
 
 Result<TracingReading> readTracing(const Picture& picture, const TracingWish& wish, const Task& task) {
+    // In one piece: the order of reading: page, scale, boxes, what each leaves in doubt.
     if (wish.ruler_mm && !(*wish.ruler_mm > 80 && *wish.ruler_mm < 120))
         return Error{"ruler_wrong",
                      Words(NINE_WORDS("core",

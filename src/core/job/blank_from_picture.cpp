@@ -139,6 +139,7 @@ void mendEnds(Polyline2& laid, BodyAxis& axis) {
 /// tells.
 double nearerThanTable(const PhotoWish& wish, double tableMmPerPx, double length_px, double height_px,
                        PhotoOutline& out) {
+    // In one piece: one derivation, with its doubts.
     constexpr double kWidthShare = 0.7;  // of the height, for the width where nothing shows it
     constexpr double kLeastRatio = 0.99, kMostRatio = 1.12;
     const double table_mm = tableMmPerPx * length_px;

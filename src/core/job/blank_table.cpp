@@ -37,6 +37,7 @@ Polyline2 outlineAt(const Skin& skin, bool above, const Vec2& nose) {
 }  // namespace
 
 Drawing benchTable(const BlankChapter& blank, const Skin& skin, const Vec2& paper_mm) {
+    // In one piece: a page, from top to foot.
     Drawing drawing;
     drawing.title = blank.name + ", measures";
     drawing.size_mm = paper_mm;

@@ -88,6 +88,7 @@ std::vector<double> liftsOf_mm(const PatchMesh& patch) {
 
 Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strainLimit, Laying laying,
                            const std::vector<Probe>& probes, const Task& task) {
+    // In one piece: three questions asked at once of the same sheet.
     FitReport report;
     report.vertices = flat.rest.vertexCount;
     report.strainMax = flat.strain.max;

@@ -231,6 +231,7 @@ Result<PatchMesh> meshInTriangles(const Skin& skin, const Region& region, int ve
 }
 
 Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertices, const std::string& where) {
+    // In one piece: rings, their chart and their measures share the directions from the centre.
     if (Status ok = checkVertices(vertices); !ok) return ok.error();
     const SkinPoint centrePoint{Side::Left, disc.x_mm, disc.g_mm};
     if (Status ok = skin.check(centrePoint, where); !ok) return ok.error();

@@ -119,6 +119,7 @@ double EdgeFigures::profileAt(double x_mm) const {
 }
 
 Result<EdgeFigures> edgeFigures(const SpraySetting& s, double gap_mm) {
+    // In one piece: one chain of the model from drops to edge.
     if (Status ok = checkSetting(s, gap_mm); !ok) return ok.error();
     const Result<Mixture> paint = mixed(s.paint, s.reduction);
     if (!paint) return paint.error();

@@ -136,6 +136,7 @@ std::optional<double> padsFor(const SpraySetting& setting, double gapWithout_mm,
 }
 
 void giveReasons(SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins) {
+    // In one piece: one reason a line, in the order they are read.
     const SpraySetting& s = plan.setting;
     const SprayPractice& p = plan.practice;
     const auto because = [&](Words words) { plan.reasons.push_back(std::move(words)); };

@@ -70,6 +70,7 @@ Status checkPractice(const SprayPractice& p) {
 }  // namespace
 
 const std::vector<SprayPractice>& sprayPractices() {
+    // In one piece: a table.
     using W = SprayWork;
     static const std::vector<SprayPractice> all{
         {W::Cover,

@@ -85,6 +85,7 @@ void paintPhotoArt(QPainter& p, const QRectF& box) {
 
 void paintOutline(QPainter& p, const QRectF& box, const StationTable& table, const Landmarks& landmarks,
                   bool points) {
+    // In one piece: one drawing; its parts share the scale.
     const Result<Skin> skin = Skin::of(table);
     if (!skin) return;
     const Tokens& t = tokens();

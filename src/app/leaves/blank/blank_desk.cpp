@@ -149,6 +149,81 @@ void BlankDesk::showAbove(bool above) {
     emit changed();
 }
 
+void BlankDesk::lookAtTracing(Answer& answer, const Asked& asked, const Task& task) {
+    TracingWish wish = asked.tracing;
+    wish.scanPerMm = answer.side.file->perMm;
+    Result<TracingReading> reading = readTracing(answer.side.file->picture, wish, task);
+    if (!reading) {
+        answer.side.error = reading.error();
+        return;
+    }
+    answer.side.reading = std::make_shared<const TracingReading>(std::move(*reading));
+    answer.made = blankOfTracing(*answer.side.reading, asked.body);
+    if (*answer.made)
+        answer.side.kept = backPicture(answer.side.file->picture, *answer.side.reading,
+                                       answer.side.name.toStdString(), answer.side.hash);
+}
+
+/// The scale of the side, and of the view from above by the length the side shows.
+PhotoWish BlankDesk::lookAtPhotos(Answer& answer, const Asked& asked, const Task& task) {
+    PhotoWish photo = asked.photo;
+    photo.focal_px = answer.side.file->focal_px();
+    if (asked.coin) {
+        answer.coin = coinAt(answer.side.file->picture, *asked.coin);
+        if (*answer.coin) photo.known = knownFrom(**answer.coin, photo.known);
+    }
+    // Points without a distance say nothing yet.
+    if (photo.known && !(photo.known->mm > 0) && photo.length_mm) photo.known.reset();
+    lookAtPhoto(answer.side, photo, task);
+    if (readPicture(answer.above, asked.abovePath, task) && answer.side.outline) {
+        PhotoWish top = asked.above;
+        top.noseLeft = photo.noseLeft;
+        top.length_mm = answer.side.outline->mmPerPx * answer.side.outline->axis_px.length();
+        lookAtPhoto(answer.above, top, task);
+        if (photo.known && answer.above.silhouette) {  // a scale on the table lies half the width lower
+            if (const Result<double> width = widthOverLength(*answer.above.silhouette)) {
+                photo.widthOverLength = *width;
+                lookAtPhoto(answer.side, photo, task);
+                if (answer.side.outline) {
+                    top.length_mm = answer.side.outline->mmPerPx * answer.side.outline->axis_px.length();
+                    lookAtPhoto(answer.above, top, task);
+                }
+            }
+        }
+    }
+    return photo;
+}
+
+BlankDesk::Answer BlankDesk::lookedAt(const Asked& asked, const Task& task) {
+    Answer answer = asked.before;
+    if (!readPicture(answer.side, asked.sidePath, task)) return answer;
+    if (asked.way == Way::Tracing) {
+        lookAtTracing(answer, asked, task);
+        return answer;
+    }
+    const PhotoWish photo = lookAtPhotos(answer, asked, task);
+    if (!answer.side.outline) return answer;
+    if (const Result<Skin> skin = asked.there ? Skin::of(*asked.there) : Result<Skin>(Error{})) {
+        const bool ownScale = photo.length_mm || photo.known;
+        for (Look* look : {&answer.side, &answer.above})
+            if (look->outline)
+                look->check = checkPhoto(*skin, *look->outline, ownScale, look == &answer.above);
+    }
+    if (!photo.length_mm && !photo.known) {
+        answer.made = photoOutline(*answer.side.silhouette, photo).error();
+    } else {
+        answer.made = blankOfPhotos(*answer.side.outline, answer.above.outline, asked.body);
+    }
+    if (!*answer.made) return answer;
+    for (Look* look : {&answer.side, &answer.above}) {
+        if (!look->outline) continue;
+        const BodyAxis& axis = look->outline->axis_px;
+        look->kept = backPicture(look->file->picture, axis.nose, axis.tail, look->name.toStdString(),
+                                 look->hash, look == &answer.above);
+    }
+    return answer;
+}
+
 void BlankDesk::lookAgain(bool strokesChanged) {
     if (way_ != Way::Tracing && way_ != Way::Photo) return;
     Answer before{side_, above_, {}, {}};
@@ -164,94 +239,28 @@ void BlankDesk::lookAgain(bool strokesChanged) {
     std::optional<StationTable> there;  // the body of the job, which a photo is laid over
     if (!document_.empty()) there = document_.job().get<BlankChapter>().table;
     progress_ = 0;
-    slot_.request(
-        [before, there, way = way_, coin = coin_, sidePath = sidePath_, abovePath = abovePath_,
-         tracing = tracing_, photoWish = photo_, aboveWish = aboveWish_, body = body_](const Task& task) {
-            Answer answer = before;
-            if (!readPicture(answer.side, sidePath, task)) return answer;
-            if (way == Way::Tracing) {
-                TracingWish wish = tracing;
-                wish.scanPerMm = answer.side.file->perMm;
-                Result<TracingReading> reading = readTracing(answer.side.file->picture, wish, task);
-                if (!reading) {
-                    answer.side.error = reading.error();
-                    return answer;
-                }
-                answer.side.reading = std::make_shared<const TracingReading>(std::move(*reading));
-                answer.made = blankOfTracing(*answer.side.reading, body);
-                if (*answer.made)
-                    answer.side.kept = backPicture(answer.side.file->picture, *answer.side.reading,
-                                                   answer.side.name.toStdString(), answer.side.hash);
-                return answer;
-            }
-            PhotoWish photo = photoWish;
-            photo.focal_px = answer.side.file->focal_px();
-            if (coin) {
-                answer.coin = coinAt(answer.side.file->picture, *coin);
-                if (*answer.coin) photo.known = knownFrom(**answer.coin, photo.known);
-            }
-            // Points without a distance say nothing yet.
-            if (photo.known && !(photo.known->mm > 0) && photo.length_mm) photo.known.reset();
-            lookAtPhoto(answer.side, photo, task);
-            if (readPicture(answer.above, abovePath, task) && answer.side.outline) {
-                PhotoWish top = aboveWish;
-                top.noseLeft = photo.noseLeft;
-                top.length_mm = answer.side.outline->mmPerPx * answer.side.outline->axis_px.length();
-                lookAtPhoto(answer.above, top, task);
-                if (photo.known &&
-                    answer.above.silhouette) {  // a scale on the table lies half the width lower
-                    if (const Result<double> width = widthOverLength(*answer.above.silhouette)) {
-                        photo.widthOverLength = *width;
-                        lookAtPhoto(answer.side, photo, task);
-                        if (answer.side.outline) {
-                            top.length_mm =
-                                answer.side.outline->mmPerPx * answer.side.outline->axis_px.length();
-                            lookAtPhoto(answer.above, top, task);
-                        }
-                    }
-                }
-            }
-            if (!answer.side.outline) return answer;
-            if (const Result<Skin> skin = there ? Skin::of(*there) : Result<Skin>(Error{})) {
-                const bool ownScale = photo.length_mm || photo.known;
-                for (Look* look : {&answer.side, &answer.above})
-                    if (look->outline)
-                        look->check = checkPhoto(*skin, *look->outline, ownScale, look == &answer.above);
-            }
-            if (!photo.length_mm && !photo.known) {
-                answer.made = photoOutline(*answer.side.silhouette, photo).error();
-            } else {
-                answer.made = blankOfPhotos(*answer.side.outline, answer.above.outline, body);
-            }
-            if (!*answer.made) return answer;
-            for (Look* look : {&answer.side, &answer.above}) {
-                if (!look->outline) continue;
-                const BodyAxis& axis = look->outline->axis_px;
-                look->kept = backPicture(look->file->picture, axis.nose, axis.tail, look->name.toStdString(),
-                                         look->hash, look == &answer.above);
-            }
-            return answer;
-        },
-        [this](Answer answer) {
-            side_ = std::move(answer.side);
-            above_ = std::move(answer.above);
-            made_ = std::move(answer.made);
-            if (answer.coin) {
-                coin_.reset();
-                if (*answer.coin) {
-                    photo_.known = knownFrom(**answer.coin, photo_.known);
-                    tool_ = Tool::Scale;
-                } else {
-                    coinError_ = answer.coin->error();
-                }
-            }
-            progress_ = 1;
-            emit changed();
-        },
-        [this](double share) {
-            progress_ = share;
-            emit changed();
-        });
+    slot_.request([asked = Asked{before, there, way_, coin_, sidePath_, abovePath_, tracing_, photo_,
+                                 aboveWish_, body_}](const Task& task) { return lookedAt(asked, task); },
+                  [this](Answer answer) {
+                      side_ = std::move(answer.side);
+                      above_ = std::move(answer.above);
+                      made_ = std::move(answer.made);
+                      if (answer.coin) {
+                          coin_.reset();
+                          if (*answer.coin) {
+                              photo_.known = knownFrom(**answer.coin, photo_.known);
+                              tool_ = Tool::Scale;
+                          } else {
+                              coinError_ = answer.coin->error();
+                          }
+                      }
+                      progress_ = 1;
+                      emit changed();
+                  },
+                  [this](double share) {
+                      progress_ = share;
+                      emit changed();
+                  });
     emit changed();
 }
 

@@ -123,7 +123,21 @@ class BlankDesk : public QObject {
         std::optional<Result<MadeBlank>> made;
         std::optional<Result<SeenCoin>> coin;
     };
+    /// What a worker looks with.
+    struct Asked {
+        Answer before;                      ///< what is kept of the look before
+        std::optional<StationTable> there;  ///< the body of the job, which a photo is laid over
+        Way way;
+        std::optional<Vec2> coin;
+        QString sidePath, abovePath;
+        TracingWish tracing;
+        PhotoWish photo, above;
+        BodyWish body;
+    };
     void lookAgain(bool strokesChanged);
+    static Answer lookedAt(const Asked& asked, const Task& task);
+    static void lookAtTracing(Answer& answer, const Asked& asked, const Task& task);
+    static PhotoWish lookAtPhotos(Answer& answer, const Asked& asked, const Task& task);
     std::vector<Stroke2>& strokesOfShown() {
         return way_ == Way::Tracing ? tracing_.strokes : wishOfShown().silhouette.strokes;
     }

@@ -198,6 +198,7 @@ ValueChip* BlankLeaf::chip(Card& card, const QString& name, std::function<Status
 }
 
 void BlankLeaf::rebuildCard() {
+    // In one piece: a card, from top to foot.
     if (putOff()) return;
     if (desk_->way() != BlankDesk::Way::None) {
         shownFor_.clear();
@@ -286,6 +287,7 @@ void BlankLeaf::rebuildCard() {
 }
 
 void BlankLeaf::addTools(Card& card) {
+    // In one piece: a card, from top to foot.
     const ViewState& view = context_.view;
     card.muted(tr("How hard to wrap with"));
     QList<Card::Choice> sheets;

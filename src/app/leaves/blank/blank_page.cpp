@@ -374,6 +374,7 @@ void BlankPage::apply(const Result<Job>& job, const QString& label) {
 }
 
 void BlankPage::keyPressEvent(QKeyEvent* event) {
+    // In one piece: a table of keys.
     if (context_.document.empty()) return QWidget::keyPressEvent(event);
     if (keyForTool(*event)) return;
     // A landmark in hand takes the arrows: along the body, and round it.

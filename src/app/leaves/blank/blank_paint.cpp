@@ -140,6 +140,7 @@ void BlankPage::paintStations(QPainter& p) {
 }
 
 void BlankPage::paintLandmarks(QPainter& p) {
+    // In one piece: one drawing; its parts share the scale.
     const Tokens& t = tokens();
     int labelled = 0;
     const std::string& held = context_.view.landmark();

@@ -72,6 +72,7 @@ bool LandmarkCard::show() {
 }
 
 void LandmarkCard::landmarkCard(const std::string& name) {
+    // In one piece: a card, from top to foot.
     auto* card = new Card;
     const Landmark& mark = *landmark();
     card->title(capital(landmarkName(name)));

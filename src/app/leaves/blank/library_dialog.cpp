@@ -76,6 +76,7 @@ class Overlay : public QWidget {
 
 LibraryDialog::LibraryDialog(LibraryStore& store, JobDocument& document, QWidget* parent)
     : QDialog(parent), store_(store), document_(document) {
+    // In one piece: a dialog, from top to foot.
     setWindowTitle(tr("My blanks"));
     resize(960, 620);
     search_ = new QLineEdit(this);

@@ -467,6 +467,7 @@ void PicturePage::endStroke() {
 }
 
 void PicturePage::keyPressEvent(QKeyEvent* event) {
+    // In one piece: a table of keys.
     if (desk_.shown().shown.isNull()) {
         if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) return emit pictureWanted(false);
         return LeafPage::keyPressEvent(event);

@@ -331,6 +331,7 @@ Card* WaysCard::photoCard() {
 }
 
 Card* WaysCard::kindCard() {
+    // In one piece: a card, from top to foot.
     auto* card = new Card;
     card->title(tr("Kind and readings"), false);
     const auto edit = [this](auto change) {

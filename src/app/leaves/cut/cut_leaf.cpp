@@ -43,6 +43,7 @@ void CutLeaf::useSheet(SheetSize sheet) {
 }
 
 void CutLeaf::rebuildCard() {
+    // In one piece: a card, from top to foot.
     if (putOff()) return;
     auto* card = new Card;
     card->title(tr("To cut"), false);

@@ -96,6 +96,7 @@ ValueChip* MasksLeaf::paramChip(Card& card, const Param& param, const MaskSpec& 
 }
 
 void MasksLeaf::rebuildCard() {
+    // In one piece: a card, from top to foot.
     if (putOff()) return;
     auto* card = new Card;
     const auto& masks = context_.results.masks().masks;

@@ -105,6 +105,7 @@ void MasksPage::paintLanding(QPainter& p, const QRectF& box) const {
 }
 
 void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
+    // In one piece: one drawing; its parts share the scale.
     const Tokens& t = tokens();
     const Mask& mask = *shown_.mask;
     // The sheet that stands off most.

@@ -160,6 +160,7 @@ bool PatternLeaf::putBack(const std::string& element) {
 }
 
 void PatternLeaf::rebuildCard() {
+    // In one piece: a card, from top to foot.
     if (putOff()) return;
     const ElementPtr e = selected();
     const auto& errors = context_.results.body().artErrors;

@@ -218,6 +218,7 @@ void PatternPage::paintList(QPainter& p) const {
 }
 
 void PatternPage::paintMask(QPainter& p) const {
+    // In one piece: one drawing; its parts share the scale.
     const auto& sketch = context_.results.sketch();
     if (!sketch || mask_.height() < 90 || !selected()) return;
     const Tokens& t = tokens();

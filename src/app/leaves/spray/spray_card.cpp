@@ -64,35 +64,31 @@ QStringList stepsOf(const SprayCard& card) {
     return steps;
 }
 
-}  // namespace
+constexpr const char *kInk = "#1D2A25", *kMuted = "#5A665E", *kCaution = "#8F5500", *kLine = "#C9C5B8";
 
-void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
-    const SprayPlan& plan = *card.study.plan;
-    const SpraySetting& s = plan.setting;
-    const QColor ink("#1D2A25"), muted("#5A665E"), caution("#8F5500"), line("#C9C5B8");
-    const auto font = [&](double mm, int weight) { return inter(mm * perMm, weight); };
-    p.save();
-    p.setRenderHint(QPainter::Antialiasing);
-    const QRectF page(QPointF(0, 0), kSprayCard_mm * perMm);
-    p.fillRect(page, Qt::white);
-    const double left = kMargin_mm * perMm, right = page.width() - left, wide = right - left;
-    double y = kMargin_mm * perMm;
-    const auto text = [&](const QString& words, double mm, int weight, const QColor& colour, double gap_mm) {
+/// A card while it is drawn: what comes next stands below `y`. Pixels.
+struct CardPen {
+    QPainter& p;
+    double perMm;
+    QRectF page;
+    double left, right, wide, y;
+
+    QFont font(double mm, int weight) const { return inter(mm * perMm, weight); }
+    void text(const QString& words, double mm, int weight, const QColor& colour, double gap_mm) {
         p.setFont(font(mm, weight));
         p.setPen(colour);
-        const QRectF room(left, y, wide, page.height());
         QRectF used;
-        p.drawText(room, Qt::TextWordWrap | Qt::AlignLeft, words, &used);
+        p.drawText(QRectF(left, y, wide, page.height()), Qt::TextWordWrap | Qt::AlignLeft, words, &used);
         y = used.bottom() + gap_mm * perMm;
-    };
-    const QString side = card.study.spec->side == Side::Left ? QObject::tr("LEFT") : QObject::tr("RIGHT");
-    text(QString("%1, %2").arg(QString::fromStdString(card.study.spec->shownName()), side), 7, QFont::Bold,
-         ink, 0.5);
-    text(QObject::tr("on %1, %2")
-             .arg(card.blank, card.pattern.isEmpty() ? QObject::tr("no pattern name") : card.pattern),
-         3.6, QFont::Normal, muted, 3);
+    }
+};
 
-    // The settings, three in a row.
+/// The settings, three in a row.
+void drawSettings(CardPen& c, const SprayCard& card) {
+    auto& [p, perMm, page, left, right, wide, y] = c;
+    const SprayPlan& plan = *card.study.plan;
+    const SpraySetting& s = plan.setting;
+    const QColor ink(kInk), muted(kMuted), line(kLine);
     struct Reading {
         QString value, unit, what;
     };
@@ -121,22 +117,27 @@ void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
         p.setPen(QPen(line, 0.25 * perMm));
         p.drawRect(box);
         const QRectF inside = box.adjusted(2 * perMm, 2 * perMm, -1 * perMm, -2 * perMm);
-        p.setFont(font(8.4, QFont::Bold));
+        p.setFont(c.font(8.4, QFont::Bold));
         p.setPen(ink);
         QRectF used;
         p.drawText(inside, Qt::AlignLeft | Qt::AlignTop, figures[i].value, &used);
-        p.setFont(font(4, QFont::Normal));
+        p.setFont(c.font(4, QFont::Normal));
         p.drawText(QPointF(used.right() + 1.2 * perMm, used.bottom() - 2.1 * perMm), figures[i].unit);
-        p.setFont(font(3.1, QFont::Normal));
+        p.setFont(c.font(3.1, QFont::Normal));
         p.setPen(muted);
         p.drawText(inside, Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap, figures[i].what);
     }
     y += 2 * tall + 4 * perMm;
+}
 
+void drawEdgeLine(CardPen& c, const SprayCard& card) {
+    auto& [p, perMm, page, left, right, wide, y] = c;
+    const SprayPlan& plan = *card.study.plan;
+    const QColor ink(kInk), line(kLine);
     p.fillRect(QRectF(left, y, 8 * perMm, 5 * perMm), card.paint);
     p.setPen(QPen(line, 0.25 * perMm));
     p.drawRect(QRectF(left, y, 8 * perMm, 5 * perMm));
-    p.setFont(font(3.6, QFont::Normal));
+    p.setFont(c.font(3.6, QFont::Normal));
     p.setPen(ink);
     QRectF told;
     p.drawText(QRectF(left + 10 * perMm, y, wide - 10 * perMm, page.height()),
@@ -145,20 +146,28 @@ void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
                    .arg(lengthText(plan.edge.width_mm, 2), lengthText(plan.edge.creep_mm, 2)),
                &told);
     y = std::max(y + 5 * perMm, told.bottom()) + 3.5 * perMm;
+}
+
+void drawSteps(CardPen& c, const SprayCard& card) {
+    auto& [p, perMm, page, left, right, wide, y] = c;
+    const QColor ink(kInk);
     int number = 1;
     for (const QString& step : stepsOf(card)) {
-        p.setFont(font(3.7, QFont::Bold));
+        p.setFont(c.font(3.7, QFont::Bold));
         p.setPen(ink);
         p.drawText(QPointF(left, y + 3.6 * perMm), QString::number(number++));
-        p.setFont(font(3.7, QFont::Normal));
+        p.setFont(c.font(3.7, QFont::Normal));
         QRectF used;
         p.drawText(QRectF(left + 7 * perMm, y, wide - 7 * perMm, page.height()),
                    Qt::TextWordWrap | Qt::AlignLeft, step, &used);
         y = used.bottom() + 2 * perMm;
     }
-    for (const Warning& w : plan.warnings) text(said(w), 3.5, QFont::Medium, caution, 1);
+}
 
-    // Which stencil it is: true size where there is room.
+/// Which stencil it is: true size where there is room.
+void drawStencil(CardPen& c, const SprayCard& card) {
+    auto& [p, perMm, page, left, right, wide, y] = c;
+    const QColor muted(kMuted);
     const Box2 box = boxSideBySide(*card.study.mask);
     const QSizeF size(box.size().x() * perMm, box.size().y() * perMm);
     const double foot = page.height() - 16 * perMm;
@@ -182,13 +191,36 @@ void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
             p.setBrush(Qt::white);
             for (const Polygon2& hole : sheets[k].holes) p.drawPolygon(ring(hole));
         }
-        p.setFont(font(3.1, QFont::Normal));
+        p.setFont(c.font(3.1, QFont::Normal));
         p.setPen(muted);
         p.drawText(QPointF(right - size.width(), foot + 4.5 * perMm), QObject::tr("true size"));
     }
-    p.setFont(font(2.9, QFont::Normal));
-    p.setPen(muted);
-    p.drawText(QRectF(left, page.height() - 15 * perMm, wide, 10 * perMm),
+}
+
+}  // namespace
+
+void drawSprayCard(QPainter& p, const SprayCard& card, double perMm) {
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    const QRectF page(QPointF(0, 0), kSprayCard_mm * perMm);
+    p.fillRect(page, Qt::white);
+    const double margin = kMargin_mm * perMm;
+    CardPen c{p, perMm, page, margin, page.width() - margin, page.width() - 2 * margin, margin};
+    const QString side = card.study.spec->side == Side::Left ? QObject::tr("LEFT") : QObject::tr("RIGHT");
+    c.text(QString("%1, %2").arg(QString::fromStdString(card.study.spec->shownName()), side), 7, QFont::Bold,
+           QColor(kInk), 0.5);
+    c.text(QObject::tr("on %1, %2")
+               .arg(card.blank, card.pattern.isEmpty() ? QObject::tr("no pattern name") : card.pattern),
+           3.6, QFont::Normal, QColor(kMuted), 3);
+    drawSettings(c, card);
+    drawEdgeLine(c, card);
+    drawSteps(c, card);
+    for (const Warning& w : card.study.plan->warnings)
+        c.text(said(w), 3.5, QFont::Medium, QColor(kCaution), 1);
+    drawStencil(c, card);
+    p.setFont(c.font(2.9, QFont::Normal));
+    p.setPen(QColor(kMuted));
+    p.drawText(QRectF(margin, page.height() - 15 * perMm, c.wide, 10 * perMm),
                Qt::TextWordWrap | Qt::AlignLeft | Qt::AlignBottom,
                QObject::tr("The product's data sheet and local rules come first. Nine Leaves."));
     p.restore();

@@ -242,6 +242,7 @@ void SprayPage::place() {
 }
 
 void SprayPage::layOut() {
+    // In one piece: every box rests on the one before.
     const BodyResult& body = context_.results.body();
     const SprayStudy& s = desk_.study();
     edges_.clear();
@@ -290,7 +291,8 @@ void SprayPage::layOut() {
                 ColouredEdge edge;
                 for (std::size_t i = 0; i < outline.points.size(); ++i) {
                     edge.ring << side_.at(onSide(s.spec->side, outline.points[i]).position);
-                    const double lift = std::max(liftAt_mm(*s.mask, SkinPlace(outline.skin[i])), s.asked.relief_mm);
+                    const double lift =
+                        std::max(liftAt_mm(*s.mask, SkinPlace(outline.skin[i])), s.asked.relief_mm);
                     edge.width_mm.push_back(widths.at(contact + lift));
                     widest_mm_ = std::max(widest_mm_, edge.width_mm.back());
                 }

@@ -63,6 +63,9 @@ class SprayPage : public LeafPage {
     void paintControls(QPainter& p) const;
     void paintHandle(QPainter& p, SprayHandle handle) const;
     void paintEdge(QPainter& p) const;
+    void paintAxes(QPainter& p) const;
+    void paintWidthAndCreep(QPainter& p) const;
+    void paintCurveNotes(QPainter& p, bool elsewhere) const;
     void paintCurve(QPainter& p, const EdgeHere& here, const QPen& pen, bool filled) const;
     void paintMap(QPainter& p) const;
     void paintTabs(QPainter& p) const;

@@ -191,6 +191,7 @@ void SprayPage::paintDimensions(QPainter& p) const {
 }
 
 void SprayPage::paintControls(QPainter& p) const {
+    // In one piece: one drawing; its parts share the scale.
     const Tokens& t = tokens();
     const SprayStudy& s = desk_.study();
     const SpraySetting& setting = s.plan->setting;
@@ -339,7 +340,6 @@ void SprayPage::paintEdge(QPainter& p) const {
                      tr("dry film across the edge, in the circle"));
     if (!here_ || plot_.width() < 80 || plot_.height() < 40) return;
     const double middle = plot_.center().x(), perMm = 0.5 * plot_.width() / halfSpan_mm_;
-    const auto xOf = [&](double mm) { return std::clamp(middle + mm * perMm, plot_.left(), plot_.right()); };
 
     // Skin, and the mask on the right half, as far off as it is against the width of the plot.
     p.setPen(Qt::NoPen);
@@ -360,7 +360,13 @@ void SprayPage::paintEdge(QPainter& p) const {
     if (elsewhere) paintCurve(p, *worst_, QPen(t.caution, 1.4, Qt::DashLine), false);
     if (desk_.kept()) paintCurve(p, desk_.kept()->here, QPen(t.select, 1.3, Qt::DotLine), false);
 
-    // Axes.
+    paintAxes(p);
+    paintWidthAndCreep(p);
+    paintCurveNotes(p, elsewhere);
+}
+
+void SprayPage::paintAxes(QPainter& p) const {
+    const Tokens& t = tokens();
     p.setPen(QPen(t.ink, 1));
     p.drawLine(plot_.bottomLeft(), plot_.bottomRight());
     p.drawLine(plot_.topLeft(), plot_.bottomLeft());
@@ -383,8 +389,13 @@ void SprayPage::paintEdge(QPainter& p) const {
                   : i == 2 ? Qt::AlignRight
                            : Qt::AlignHCenter);
     }
+}
 
-    // Width from 10 to 90 %, and creep to 5 % with what is drawn in.
+/// Width from 10 to 90 %, and creep to 5 % with what is drawn in.
+void SprayPage::paintWidthAndCreep(QPainter& p) const {
+    const Tokens& t = tokens();
+    const double middle = plot_.center().x(), perMm = 0.5 * plot_.width() / halfSpan_mm_;
+    const auto xOf = [&](double mm) { return std::clamp(middle + mm * perMm, plot_.left(), plot_.right()); };
     const EdgeFigures& e = here_->edge;
     double from = e.shift_mm, to = e.shift_mm;
     for (double x = -halfSpan_mm_; x <= halfSpan_mm_; x += halfSpan_mm_ / 400) {
@@ -411,8 +422,11 @@ void SprayPage::paintEdge(QPainter& p) const {
     const bool fits = at + ink::widthOf(creep, bold) < edgeBox_.right() - 6;
     ink::text(p, {fits ? at : xOf(0) - 8, under + 4}, creep, bold, t.ink,
               fits ? Qt::AlignLeft : Qt::AlignRight);
+}
 
-    // What the other curves are.
+/// What the other curves are.
+void SprayPage::paintCurveNotes(QPainter& p, bool elsewhere) const {
+    const Tokens& t = tokens();
     double y = plot_.top() + 14;
     const auto note = [&](const QString& words, const QPen& pen) {
         const double right = plot_.right();
