@@ -52,8 +52,10 @@ Result<Reply> blankMeasure(const Arguments& words, const Task&) {
         if (!girth) return girth.error();
         reply.json["girths"].push_back({{"x_mm", x}, {"girth_mm", *girth}});
         const Section s = body->skin.loft().sectionAt(x);
-        reply.json["sections"].push_back(
-            {{"x_mm", x}, {"top_mm", s.top_mm}, {"bottom_mm", s.bottom_mm}, {"half_width_mm", s.halfWidth_mm}});
+        reply.json["sections"].push_back({{"x_mm", x},
+                                          {"top_mm", s.top_mm},
+                                          {"bottom_mm", s.bottom_mm},
+                                          {"half_width_mm", s.halfWidth_mm}});
         reply.text += figure("girth at " + fixedText(x, 1), *girth, 2, "mm");
     }
     // What the skin carries besides its own shape.
@@ -138,8 +140,8 @@ Result<Reply> blankString(const Arguments& words, const Task&) {
                                 [&](const Station& s) { return s.x_mm > *at - 0.005; });
     if (std::abs(station->x_mm - *at) > 0.005) {  // a station more, read off the body as it is
         const Section s = body->skin.loft().sectionAt(*at);
-        station = stations.insert(station,
-                                  {*at, s.top_mm, s.bottom_mm, s.halfWidth_mm, s.exponentUpper, s.exponentLower, {}});
+        station = stations.insert(
+            station, {*at, s.top_mm, s.bottom_mm, s.halfWidth_mm, s.exponentUpper, s.exponentLower, {}});
     }
     const Result<Station> fuller = withGirth(*station, *girth,
                                              half == "both"    ? Fuller::Both

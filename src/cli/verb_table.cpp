@@ -111,6 +111,9 @@ const std::vector<VerbEntry>& verbTable() {
          "`kinds`: id, name, params (key, name, type, low, high, usual, `usual_from`: the key "
          "whose value an absent one takes, `on_another_size`) and handles; `--markdown`: the "
          "table of docs/FORMAT.md"},
+        {"mask", "kinds", maskKindsTold, "mask kinds [--markdown]",
+         "the kinds of masks there are, with what can be set of each",
+         "the same for masks: `kinds`: id, name, params; `--markdown`: their table of docs/FORMAT.md"},
         {"fit", "", fit,
          "fit BLANK --patch side,x0,x1,g0,g1 | --disc side,x,g,r [--material "
          "paper|card|film|tape|vinyl] [--strain 0.01] [--vertices N] [--relief auto|none] "

@@ -35,6 +35,7 @@ Result<Reply> blankPhoto(const Arguments& words, const Task& task);
 Result<Reply> blankCheck(const Arguments& words, const Task& task);
 Result<Reply> blankFamily(const Arguments& words, const Task& task);
 Result<Reply> patternKinds(const Arguments& words, const Task& task);
+Result<Reply> maskKindsTold(const Arguments& words, const Task& task);
 Result<Reply> fit(const Arguments& words, const Task& task);
 Result<Reply> land(const Arguments& words, const Task& task);
 Result<Reply> cut(const Arguments& words, const Task& task);

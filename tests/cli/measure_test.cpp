@@ -120,10 +120,12 @@ TEST(CliUsage, IsTwoAndSaysHow) {
 /// docs/ holds what the program says of itself; scripts/docs puts it there.
 TEST(CliUsage, TheDocumentsHoldItsTables) {
     for (const auto& [file, words] :
-         {std::pair{"CLI.md", "help --markdown"}, {"FORMAT.md", "pattern kinds --markdown"}}) {
+         {std::pair{"CLI.md", "help --markdown"},
+          {"FORMAT.md", "pattern kinds --markdown"},
+          {"FORMAT.md", "mask kinds --markdown"}}) {
         const CliRan table = cli(words);
         EXPECT_EQ(table.exitCode, 0);
-        EXPECT_GT(table.out.size(), 500u);
+        EXPECT_GT(table.out.size(), 150u);
         EXPECT_NE(read(std::string(NINE_SOURCE_DIR "/docs/") + file).find(table.out), std::string::npos)
             << file;
     }
@@ -138,6 +140,15 @@ TEST(CliUsage, TheDocumentsHoldItsTables) {
         EXPECT_EQ(cli(first + (two ? " " + second : "") + " --no_such_flag").exitCode, 2)
             << first << " " << second;
     }
+}
+
+TEST(CliMask, KindsTellTheirLimits) {
+    const auto kinds = cli("mask kinds --json").json()["kinds"];
+    ASSERT_GE(kinds.size(), 1u);
+    EXPECT_EQ(kinds[0]["id"], "fitted");
+    EXPECT_EQ(kinds[0]["params"][0]["key"], "margin_mm");
+    EXPECT_EQ(kinds[0]["params"][0]["low"], 1);
+    EXPECT_EQ(kinds[0]["params"][0]["usual"], 6);
 }
 
 TEST(CliPattern, KindsTellTheirLimits) {

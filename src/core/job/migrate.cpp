@@ -12,6 +12,7 @@ using namespace json;
 
 /// Chapters that were lists in format 1.
 constexpr std::array<std::string_view, 2> kLists{"masks", "spray"};
+constexpr std::string_view kByteOrderMark = "\xEF\xBB\xBF";
 
 int formatOf(const Value& json) {
     Fields f(json, "");
@@ -73,6 +74,7 @@ std::string format2From1(std::string_view text) {
 Result<CurrentText> inCurrentFormat(std::string_view text, const std::string& source) {
     const Result<int> format = readText<int>(text, source, "job file", formatOf);
     if (!format) return format.error();
+    if (text.substr(0, kByteOrderMark.size()) == kByteOrderMark) text.remove_prefix(kByteOrderMark.size());
     return CurrentText{*format == 1 ? format2From1(text) : std::string(text), *format};
 }
 
