@@ -134,7 +134,8 @@ TEST(Chapters, OneThatSaysNothingIsLeftOutOfTheFile) {
     EXPECT_FALSE(bare.contains("cut"));
     EXPECT_TRUE(bare.contains("pattern"));
     std::vector<std::string> order;
-    for (const auto& [key, value] : Tree::parse(jobText(demo)).items()) order.push_back(key);
+    const Tree whole = Tree::parse(jobText(demo));
+    for (const auto& [key, value] : whole.items()) order.push_back(key);
     EXPECT_EQ(order, (std::vector<std::string>{"format", "blank", "pattern", "masks", "spray"}));
 }
 
