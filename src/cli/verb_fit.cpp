@@ -221,9 +221,11 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
         json["marks"] = std::move(marks);
         replies.masks.push_back(std::move(json));
         replies.text += verdictOf(*result.spec, mask.report()).plain() + "\n";
-        for (const Sheet& sheet : mask.sheets)
-            for (const RegistrationMark& m : sheet.marks)
-                replies.text += "    mark " + markSentence(m).plain() + "\n";
+        for (std::size_t k = 0; k < mask.sheets.size(); ++k) {
+            const std::string which = k == 0 ? "" : "sheet " + std::to_string(k + 1) + ", ";
+            for (const RegistrationMark& m : mask.sheets[k].marks)
+                replies.text += "    " + which + "mark " + markSentence(m).plain() + "\n";
+        }
         replies.allLieFlat = replies.allLieFlat && mask.report().liesFlat;
         replies.warnings.insert(replies.warnings.end(), result.warnings.begin(), result.warnings.end());
     }

@@ -50,7 +50,8 @@ std::vector<Drawing> drawPages(const Job& job, const std::vector<MaskResult>& ma
             if (placed.page != page || of == masks.end() || !of->mask) continue;
             const std::vector<Sheet>& sheets = (*of->mask)->sheets;
             if (piece.sheet >= sheets.size()) continue;
-            std::string note = piece.name + ": ";
+            std::string note =
+                piece.name + (piece.sheet == 0 ? "" : " " + std::to_string(piece.sheet + 1)) + ": ";
             for (const RegistrationMark& mark : sheets[piece.sheet].marks) {
                 note += (mark.name == 'A' ? "" : ", ") + markSentence(mark).plain();
             }

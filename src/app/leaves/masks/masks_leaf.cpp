@@ -143,9 +143,10 @@ void MasksLeaf::rebuildCard() {
                              [this, sheet] { useMaterial(sheet); });
             }
         }
-        for (const Sheet& sheet : mask.sheets)
-            for (const RegistrationMark& mark : sheet.marks)
-                card->muted(tr("Mark %1").arg(said(markSentence(mark))));
+        for (std::size_t k = 0; k < mask.sheets.size(); ++k)
+            for (const RegistrationMark& mark : mask.sheets[k].marks)
+                card->muted(k == 0 ? tr("Mark %1").arg(said(markSentence(mark)))
+                                   : tr("Sheet %1, mark %2").arg(k + 1).arg(said(markSentence(mark))));
         for (const Warning& w : masks[index].warnings) card->caution(said(w));
     } else {
         card->framed(said(masks[index].mask.error()), true);

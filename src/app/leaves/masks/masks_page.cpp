@@ -161,7 +161,9 @@ void MasksPage::paintPage(QPainter& p) {
                              !context_.document.job().get<PatternChapter>().elements.empty();
         ink::text(p, QPointF(18, 26),
                   running ? tr("Fitting the masks ...")
-                          : tr("No masks yet: add a mark on the Pattern leaf and it gets one for each side."),
+                  : maskSpecs(context_.document.job()).empty()
+                      ? tr("No masks yet: add a mark on the Pattern leaf and it gets one for each side.")
+                      : tr("No mask is selected. Page Down selects the next one."),
                   inter(12.5), t.muted);
         return;
     }
