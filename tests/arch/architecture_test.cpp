@@ -7,6 +7,7 @@
 #include <regex>
 #include <set>
 #include <sstream>
+#include <utility>
 
 namespace {
 
@@ -287,6 +288,65 @@ TEST(Architecture, FilesAreShort) {
         const std::string source = text(entry.path());
         EXPECT_LE(std::count(source.begin(), source.end(), '\n'), 600) << entry.path();
     }
+}
+
+/// What ARCHITECTURE.md says of where things are: every file it names is there, every name in backticks
+/// occurs in the sources.
+std::set<std::string> wordsIn(const std::string& source) {
+    std::set<std::string> words;
+    std::string word;
+    for (const char c : source + " ") {
+        if (std::isalnum(static_cast<unsigned char>(c)) || c == '_') {
+            word += c;
+        } else if (!word.empty()) {
+            words.insert(std::exchange(word, {}));
+        }
+    }
+    return words;
+}
+
+/// What ARCHITECTURE.md says of where things are: every file it names is there, every name in backticks
+/// occurs in the sources.
+Faults lostOnTheMap(const std::string& map, const std::set<std::string>& words) {
+    static const std::regex row(R"(\n\|[^|\n]*\|([^|\n]*)\|)"), quoted("`([^`]+)`"), word(R"([A-Za-z_]\w+)"),
+        path(R"((?:^|[ ,(])((?:[a-z_]+/)+[a-z_]*(?:\.\w+)?))");
+    const fs::path root = NINE_SOURCE_DIR;
+    Faults lost;
+    for (std::sregex_iterator it(map.begin(), map.end(), row), end; it != end; ++it) {
+        std::string cell = (*it)[1];
+        for (std::sregex_iterator q(cell.begin(), cell.end(), quoted), last; q != last; ++q) {
+            const std::string name = (*q)[1];
+            if (name.find("--") != std::string::npos) continue;  // a command
+            for (std::sregex_iterator w(name.begin(), name.end(), word); w != last; ++w)
+                if (!words.count(w->str())) lost.push_back(w->str());
+        }
+        cell = std::regex_replace(cell, quoted, "");
+        for (std::sregex_iterator f(cell.begin(), cell.end(), path), last; f != last; ++f) {
+            const std::string file = (*f)[1];
+            const bool there = fs::exists(root / file) || fs::exists(root / "src" / file) ||
+                               fs::exists(root / "src/core" / file);
+            const bool pattern = cell.find("LEAF") != std::string::npos;
+            if (!there && !pattern && file != "scripts/picture") lost.push_back(file);
+        }
+    }
+    return lost;
+}
+
+TEST(Architecture, TheMapIsTrue) {
+    const std::string map = text(NINE_SOURCE_DIR "/docs/ARCHITECTURE.md");
+    const std::string tables =
+        map.substr(map.find("## Where is"), map.find("## Choices") - map.find("## Where is"));
+    EXPECT_GT(std::count(tables.begin(), tables.end(), '\n'), 100);
+    std::string sources;
+    for (const char* folder : {"/src", "/scripts", "/tests"})
+        for (const auto& entry : fs::recursive_directory_iterator(std::string(NINE_SOURCE_DIR) + folder))
+            if (entry.is_regular_file() && entry.file_size() < 100000 &&
+                entry.path().filename() != "architecture_test.cpp")
+                sources += text(entry.path());
+    const std::set<std::string> words = wordsIn(sources);
+    EXPECT_EQ(lostOnTheMap(tables, words), Faults{});
+    EXPECT_EQ(lostOnTheMap("x\n| a | `drawnByNobody` in mask/mask.h |\n| b | mask/no_such.h |\n", words),
+              (Faults{"drawnByNobody", "mask/no_such.h"}));
 }
 
 }  // namespace
