@@ -50,9 +50,10 @@ Result<std::string> mapText(const Skin& skin, const FlatPatch& flat, bool right,
 std::string patchSvg(const FlatPatch& flat, const Skin& skin, bool right, const std::string& title) {
     Sheet sheet;
     sheet.outline = bordersOf(flat).front();
+    const SheetMap drawnBy = sheetMapOf(flat);
     char name = 'A';
     for (const SkinPlace& mark : flat.patch.marks)
-        if (const auto at = flat.sheet->at(mark, skin.at({Side::Left, mark.x(), mark.y()})))
+        if (const auto at = drawnBy.at(mark, skin.at({Side::Left, mark.x(), mark.y()})))
             sheet.marks.push_back({name++, mark, *at, "", 0});
     if (right) sheet = mirrored(std::move(sheet));
     Piece piece;

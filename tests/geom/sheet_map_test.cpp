@@ -25,7 +25,7 @@ SurfacePoint under(const Vec2& flat) {
     return {kRadius * n, n};
 }
 
-Polygon2 box(const Vec2& low, const Vec2& high) {
+Polygon2 boxOf(const Vec2& low, const Vec2& high) {
     return {low, {high.x(), low.y()}, high, {low.x(), high.y()}};
 }
 
@@ -59,7 +59,7 @@ double meshArea(const PlaneMesh& mesh) {
 
 TEST(Triangulate, FillsTheOutlineAndLeavesHolesOpen) {
     const PlanePiece piece{
-        box({0, 0}, {30, 20}), {reversed(box({5, 5}, {9, 12})), reversed(box({15, 3}, {20, 9}))}, {}};
+        boxOf({0, 0}, {30, 20}), {reversed(boxOf({5, 5}, {9, 12})), reversed(boxOf({15, 3}, {20, 9}))}, {}};
     const PlaneMesh mesh = need(triangulate(piece, 1));
     EXPECT_NEAR(meshArea(mesh), 600 - 28 - 30, 1e-9);
     const auto loops = borderLoops(mesh.triangles, mesh.points);
@@ -93,8 +93,9 @@ TEST(Triangulate, FillsTheOutlineAndLeavesHolesOpen) {
 
 TEST(Triangulate, ASlitHasTwoLipsAndItsEndOne) {
     // From the left border to the middle; one that lies inside altogether; and one with a corner.
-    const PlanePiece piece{
-        box({0, 0}, {30, 20}), {}, {{{0, 10}, {12, 10}}, {{18, 4}, {26, 4}}, {{20, 20}, {20, 15}, {25, 12}}}};
+    const PlanePiece piece{boxOf({0, 0}, {30, 20}),
+                           {},
+                           {{{0, 10}, {12, 10}}, {{18, 4}, {26, 4}}, {{20, 20}, {20, 15}, {25, 12}}}};
     const PlaneMesh mesh = need(triangulate(piece, 1));
     EXPECT_NEAR(meshArea(mesh), 600, 1e-9);
     const auto loops = borderLoops(mesh.triangles, mesh.points);
@@ -119,7 +120,8 @@ TEST(Triangulate, ASlitHasTwoLipsAndItsEndOne) {
 
 /// Against a search over all triangles.
 TEST(TriangleFinder, FindsWhatASearchFinds) {
-    const PlanePiece piece{box({0, 0}, {30, 20}), {reversed(box({5, 5}, {9, 12}))}, {{{0, 15}, {12, 15}}}};
+    const PlanePiece piece{
+        boxOf({0, 0}, {30, 20}), {reversed(boxOf({5, 5}, {9, 12}))}, {{{0, 15}, {12, 15}}}};
     const PlaneMesh mesh = need(triangulate(piece, 1.3));
     const TriangleFinder finder(mesh.points, mesh.triangles);
     std::mt19937 random(3);
@@ -151,7 +153,7 @@ TEST(TriangleFinder, FindsWhatASearchFinds) {
 }
 
 TEST(SheetMap, CarriesAsTheExactMapOfASphere) {
-    const Flat flat = azimuthal(need(triangulate({box({-10, -10}, {10, 10}), {}, {}}, 0.7)));
+    const Flat flat = azimuthal(need(triangulate({boxOf({-10, -10}, {10, 10}), {}, {}}, 0.7)));
     const SheetMap sheet(flat.mesh, flat.chart, flat.map);
     double worst = 0;
     for (double x = -9.9; x < 10; x += 0.37) {
@@ -171,7 +173,7 @@ TEST(SheetMap, CarriesAsTheExactMapOfASphere) {
 /// One lip of a slit is moved and turned as if it had opened: places beside it go with their own side,
 /// exactly as they do where nothing is slit. Blending over the nearest points would pull them across.
 TEST(SheetMap, BlendsNothingAcrossASlit) {
-    Flat flat = azimuthal(need(triangulate({box({-10, -10}, {10, 10}), {}, {{{-10, 0}, {9, 0}}}}, 0.7)));
+    Flat flat = azimuthal(need(triangulate({boxOf({-10, -10}, {10, 10}), {}, {{{-10, 0}, {9, 0}}}}, 0.7)));
     // Which side each vertex belongs to: by its triangles.
     std::vector<int> side(flat.chart.size(), 0);
     for (const Triangle& t : flat.mesh.triangles) {

@@ -17,11 +17,11 @@ using test::sphere;
 
 constexpr double kR = 9;
 
-Polygon2 box(double x0, double x1, double g0, double g1) {
+Polygon2 bandOutline(double x0, double x1, double g0, double g1) {
     return bandRegion({x0, x1, g0, g1}).outer;
 }
-Polygon2 hole(double x0, double x1, double g0, double g1) {
-    Polygon2 ring = box(x0, x1, g0, g1);
+Polygon2 bandHole(double x0, double x1, double g0, double g1) {
+    Polygon2 ring = bandOutline(x0, x1, g0, g1);
     std::reverse(ring.begin(), ring.end());
     return ring;
 }
@@ -35,8 +35,9 @@ FlatPatch flattened(const Skin& skin, const Region& region, std::vector<SkinPlac
 /// A cylinder unrolls: whatever is cut into the sheet, every length stays.
 TEST(SheetRegion, OnACylinderHolesAndSlitsLieFlatWithoutStretch) {
     const Skin tube = cylinder(kR, 60);
-    const Region region{
-        box(10, 50, -8, 9), {hole(20, 25, -2, 3)}, {{{{10, 5}, {24, 5}}}, {{{32, -6}, {44, -4}}}}};
+    const Region region{bandOutline(10, 50, -8, 9),
+                        {bandHole(20, 25, -2, 3)},
+                        {{{{10, 5}, {24, 5}}}, {{{32, -6}, {44, -4}}}}};
     const FlatPatch flat = flattened(tube, region);
     ASSERT_EQ(flat.patch.loops.size(), 3u);  // outline with one slit, the hole, the slit inside
     EXPECT_LT(flat.strain.max, 2e-6);
@@ -53,7 +54,7 @@ TEST(SheetRegion, OnACylinderHolesAndSlitsLieFlatWithoutStretch) {
 /// Gauss and Bonnet on a sphere: a slit lets a cap open; its lips part on the sheet, and the strain falls.
 TEST(SheetRegion, ASlitOpensOnASphereAndTakesStrainAway) {
     const Skin ball = sphere(20);
-    const Polygon2 outer = box(10, 30, -10, 10);
+    const Polygon2 outer = bandOutline(10, 30, -10, 10);
     const FlatPatch whole = flattened(ball, {outer, {}, {}}),
                     slit = flattened(ball, {outer, {}, {{{{10, 0}, {20, 0}}}}}, {{12, 4}, {28, 0}});
     EXPECT_LT(slit.strain.max, 0.9 * whole.strain.max);
@@ -68,7 +69,7 @@ TEST(SheetRegion, ASlitOpensOnASphereAndTakesStrainAway) {
     EXPECT_LT(report.landing.max_mm, 0.08);
     EXPECT_LT(report.landing.rms_mm, 0.03);
     for (const double g : {-0.2, 0.2}) {
-        const Vec2 at = *slit.sheet->at({13, g}, ball.at({Side::Left, 13, g}));
+        const Vec2 at = *sheetMapOf(slit).at({13, g}, ball.at({Side::Left, 13, g}));
         const double own = std::min((at - lips[0]).norm(), (at - lips[1]).norm()),
                      other = std::max((at - lips[0]).norm(), (at - lips[1]).norm());
         EXPECT_LT(own, other);
@@ -78,7 +79,7 @@ TEST(SheetRegion, ASlitOpensOnASphereAndTakesStrainAway) {
 /// The check must see a lip that was cut in the wrong place: one lip 0.3 mm off, the other right.
 TEST(SheetRegion, AWrongLipIsToldByTheLanding) {
     const Skin tube = cylinder(kR, 60);
-    const Region region{box(10, 50, -8, 9), {}, {{{{10, 0}, {34, 0}}}}};
+    const Region region{bandOutline(10, 50, -8, 9), {}, {{{{10, 0}, {34, 0}}}}};
     const auto landing = [&](double wrong_mm) {
         FlatPatch flat = flattened(tube, region);
         // The upper lip's side, fading out away from the slit and towards its end.
@@ -96,7 +97,6 @@ TEST(SheetRegion, AWrongLipIsToldByTheLanding) {
             map[v].x() += wrong_mm * std::max(0.0, 1 - at.y() / 6) * std::min(1.0, (34 - at.x()) / 6);
         }
         flat.map = map;
-        flat.sheet = std::make_shared<const SheetMap>(flat.patch.mesh, flat.patch.skin, flat.map);
         std::vector<Probe> probes;
         for (double x = 14; x < 28; x += 2)
             for (const double g : {-0.4, 0.4}) probes.push_back({tube.at({Side::Left, x, g}), {x, g}});
@@ -109,21 +109,21 @@ TEST(SheetRegion, AWrongLipIsToldByTheLanding) {
 TEST(SheetRegion, WhatIsNoSheetIsRefused) {
     const Skin tube = cylinder(kR, 60);
     const auto code = [&](const Region& region) { return checkRegion(tube, region, "r").error().code; };
-    const Polygon2 outer = box(10, 50, -8, 9);
+    const Polygon2 outer = bandOutline(10, 50, -8, 9);
     EXPECT_EQ(code({{}, {}, {}}), "empty_patch");
-    EXPECT_EQ(code({box(50, 10, -8, 9), {}, {}}), "empty_patch");  // clockwise
+    EXPECT_EQ(code({bandOutline(50, 10, -8, 9), {}, {}}), "empty_patch");  // clockwise
     EXPECT_EQ(code({{{10, -8}, {50, 9}, {50, -8}, {10, 9}}, {}, {}}), "empty_patch");
     EXPECT_EQ(code({{{10, -8}, {50, -8}, {12, 9}, {50, 9}, {10, 8}}, {}, {}}), "bad_region");
-    EXPECT_EQ(code({box(10, 50, -28.2, 28.2), {}, {}}), "off_body");
-    EXPECT_EQ(code({box(10, 65, -8, 9), {}, {}}), "off_body");
-    EXPECT_EQ(code({outer, {hole(45, 55, 0, 2)}, {}}), "bad_region");
-    EXPECT_EQ(code({outer, {hole(60, 65, 0, 2)}, {}}), "bad_region");
-    EXPECT_EQ(code({outer, {hole(20, 25, -2, 3)}, {{{{10, 0}, {22, 0}}}}}), "bad_region");
+    EXPECT_EQ(code({bandOutline(10, 50, -28.2, 28.2), {}, {}}), "off_body");
+    EXPECT_EQ(code({bandOutline(10, 65, -8, 9), {}, {}}), "off_body");
+    EXPECT_EQ(code({outer, {bandHole(45, 55, 0, 2)}, {}}), "bad_region");
+    EXPECT_EQ(code({outer, {bandHole(60, 65, 0, 2)}, {}}), "bad_region");
+    EXPECT_EQ(code({outer, {bandHole(20, 25, -2, 3)}, {{{{10, 0}, {22, 0}}}}}), "bad_region");
     EXPECT_EQ(code({outer, {}, {{{{10, 0}, {50, 0}}}}}), "bad_region");                         // falls apart
     EXPECT_EQ(code({outer, {}, {{{{10, 0}, {30, 0}}}, {{{20, -5}, {20, 5}}}}}), "bad_region");  // cross
     EXPECT_EQ(code({outer, {}, {{{{10, 0}}}}}), "bad_region");
     EXPECT_EQ(code({outer, {}, {{{{5, 0}, {30, 0}}}}}), "bad_region");
-    EXPECT_TRUE(checkRegion(tube, {outer, {hole(20, 25, -2, 3)}, {{{{10, 5}, {24, 5}}}}}, "r"));
+    EXPECT_TRUE(checkRegion(tube, {outer, {bandHole(20, 25, -2, 3)}, {{{{10, 5}, {24, 5}}}}}, "r"));
     EXPECT_EQ(checkRegion(tube, {{}, {}, {}}, "masks.masks[3]").error().where, "masks.masks[3]");
 }
 
@@ -140,7 +140,7 @@ TEST(SheetsOfAMask, AMaskOfTwoHasEachWithItsOwnWindowsAndMarks) {
     const ElementArt fore = dots("fore", 16), aft = dots("aft", 40);
     const std::vector<SheetPlan> plans{
         {bandRegion({10, 28, -6, 8}), {&fore}, {{12, 1}, {26, 1}}},
-        {{box(30, 54, -6, 8), {hole(48, 51, 0, 3)}, {}}, {&aft}, {{32, 1}, {44, -4}, {52, -2}}}};
+        {{bandOutline(30, 54, -6, 8), {bandHole(48, 51, 0, 3)}, {}}, {&aft}, {{32, 1}, {44, -4}, {52, -2}}}};
     const Mask mask = need(cutSheets(tube, {}, plans, 0.01, 600, Precision::Exact, "m"));
     ASSERT_EQ(mask.sheets.size(), 2u);
     EXPECT_EQ(mask.sheets[0].windows.size(), 2u);

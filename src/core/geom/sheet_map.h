@@ -31,8 +31,6 @@ class SheetMap {
     /// `place` is that of `where` on the surface. Nothing outside the sheet.
     std::optional<SheetPlace> at(const SkinPlace& where, const SurfacePoint& place) const;
 
-    const TriangleFinder& finder() const { return finder_; }
-
   private:
     struct Corner {
         SurfacePoint place;

@@ -29,8 +29,8 @@ MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const SpraySp
 
 double liftAt_mm(const Mask& mask, const SkinPlace& skin) {
     for (const Sheet& sheet : mask.sheets) {
-        if (sheet.report.lifts_mm.empty()) continue;
-        const TriangleFinder& finder = sheet.flat->sheet->finder();
+        if (!sheet.report.lifted) continue;
+        const TriangleFinder& finder = *sheet.report.lifted;
         const auto place = finder.find(skin);
         if (!place) continue;
         double lift = 0;

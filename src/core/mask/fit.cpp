@@ -34,7 +34,6 @@ void finish(FlatPatch& flat) {
              onSheet(finder, flat.map, flat.patch.marks.back()));
     flat.strains = strainsOf(flat.rest, flat.map);
     flat.strain = summarize(flat.rest, flat.strains);
-    flat.sheet = std::make_shared<const SheetMap>(flat.patch.mesh, flat.patch.skin, flat.map);
 }
 
 Result<FlatPatch> solve(PatchMesh patch, bool exact, const Task& task) {
@@ -86,6 +85,10 @@ std::vector<double> liftsOf_mm(const PatchMesh& patch) {
     return lifts;
 }
 
+SheetMap sheetMapOf(const FlatPatch& flat) {
+    return SheetMap(flat.patch.mesh, flat.patch.skin, flat.map);
+}
+
 Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strainLimit, Laying laying,
                            const std::vector<Probe>& probes, const Task& task) {
     // In one piece: three questions asked at once of the same sheet.
@@ -98,11 +101,12 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
 
     const auto onSkin = [&](const Vec2& xg) { return skin.at({Side::Left, xg.x(), xg.y()}); };
     const SheetCarrier sheet(flat.patch.pairedWith(flat.map)), traced(sideView(flat.patch.mesh.vertices));
+    const SheetMap drawnBy = sheetMapOf(flat);
     std::vector<SurfacePoint> marks;
     std::vector<HeldMark> held;
     for (const SkinPlace& mark : flat.patch.marks) {
         marks.push_back(onSkin(mark));
-        const std::optional<SheetPlace> at = flat.sheet->at(mark, marks.back());
+        const std::optional<SheetPlace> at = drawnBy.at(mark, marks.back());
         held.push_back({at ? *at : sheet.at(marks.back()), marks.back().position});
     }
     std::shared_ptr<const Borders> borders;
@@ -118,7 +122,7 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     std::vector<SheetPlace> drawn;
     const auto ask = [&](const std::vector<Probe>& places) {
         for (const Probe& probe : places) {
-            const std::optional<SheetPlace> at = flat.sheet->at(probe.skin, probe.wanted);
+            const std::optional<SheetPlace> at = drawnBy.at(probe.skin, probe.wanted);
             if (!at) continue;                                                  // of another sheet
             if (borders && borders->distance_mm(*at) < kOnTheCut_mm) continue;  // of neither lip
             asked.push_back(probe);
@@ -144,6 +148,7 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     report.liesFlat = report.strainFeasibleMax <= strainLimit;
     if (!report.liesFlat) {
         report.lifts_mm = liftsOf_mm(flat.patch);
+        report.lifted = std::make_shared<const TriangleFinder>(flat.patch.skin, flat.patch.mesh.triangles);
         report.lift_mm = *std::max_element(report.lifts_mm.begin(), report.lifts_mm.end());
     }
     report.landing = landingOf(*landed);

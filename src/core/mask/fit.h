@@ -27,8 +27,10 @@ struct FlatPatch {
     FlatMap map;  ///< relaxed; the first mark at 0,0 and the last on the positive u axis
     std::vector<PrincipalStrain> strains;
     StrainSummary strain;
-    std::shared_ptr<const SheetMap> sheet = {};  ///< carries places of the skin (x, g) by `map`
 };
+
+/// Carries places of the skin by the patch's map. Not kept with the patch: it is as large again. 5 ms.
+SheetMap sheetMapOf(const FlatPatch& flat);
 
 struct FitReport {
     int vertices = 0;
@@ -42,7 +44,8 @@ struct FitReport {
     double relief_mm = 0;             ///< deepest carving under an opening: it lies no nearer there
     double lift_mm = 0;               ///< 0 when it lies flat, else the gap under it at finger pressure
     std::vector<double> lifts_mm;     ///< the same at each vertex of the patch; empty when it lies flat
-    bool liesFlat = false;            ///< strainFeasibleMax <= strainLimit
+    std::shared_ptr<const TriangleFinder> lifted;  ///< where lifts_mm are, in x, g; null when it lies flat
+    bool liesFlat = false;                         ///< strainFeasibleMax <= strainLimit
 };
 
 /// Preview: conformal and rigid map only, for drawing while something is dragged.

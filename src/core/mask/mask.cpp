@@ -249,12 +249,12 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
     PolygonSet borders = bordersOf(*sheet.flat);
     sheet.outline = std::move(borders.front());
     sheet.holes.assign(std::make_move_iterator(borders.begin() + 1), std::make_move_iterator(borders.end()));
-    Result<FlatArt> art = laidFlat(plan.opens, *sheet.flat->sheet, where);
+    const SheetMap drawnBy = sheetMapOf(*sheet.flat);
+    Result<FlatArt> art = laidFlat(plan.opens, drawnBy, where);
     if (!art) return art.error();
     sheet.windows = cutWindows(std::move(*art));
     for (const SkinPlace& mark : plan.marks) {
-        const std::optional<SheetPlace> at =
-            sheet.flat->sheet->at(mark, skin.at({Side::Left, mark.x(), mark.y()}));
+        const std::optional<SheetPlace> at = drawnBy.at(mark, skin.at({Side::Left, mark.x(), mark.y()}));
         const char name = static_cast<char>('A' + sheet.marks.size());
         if (at) sheet.marks.push_back(makeMark(name, skin, landmarks, mark, *at));
     }
