@@ -78,6 +78,7 @@ Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats,
         pieces.push_back(&placed.piece);
         Json openings = Json::array();
         for (const PieceWindow& window : placed.piece.windows) {
+            if (window.element.empty()) continue;  // a hole
             PolygonSet open{window.outline};
             open.insert(open.end(), window.islands.begin(), window.islands.end());
             const Vec2 at = svgPoint(drawings[placed.page], centroid(open));

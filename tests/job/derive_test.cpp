@@ -330,5 +330,39 @@ TEST(Derive, WhatASheetIsLaidLikeIsPartOfWhatIsRemembered) {
     EXPECT_LT(need(derived.mask(job, spec, 300))->report().strainLimit, back->report().strainLimit);
 }
 
+/// Holes are cut out of the piece as windows are, and every sheet of a mask is a piece of its own.
+TEST(Derive, HolesAndSheetsAreCut) {
+    const auto square = [](double low, double high) {
+        return Polygon2{{low, low}, {high, low}, {high, high}, {low, high}};
+    };
+    Mask mask;
+    mask.sheets.resize(2);
+    for (Sheet& sheet : mask.sheets) sheet.outline = square(0, 40);
+    Polygon2 hole = square(10, 14);
+    std::reverse(hole.begin(), hole.end());
+    mask.sheets[1].holes = {hole};
+    MaskSpec spec;
+    spec.id = "m";
+    const std::vector<Piece> pieces = piecesOf(Job{}, spec, mask);
+    ASSERT_EQ(pieces.size(), 2u);
+    EXPECT_EQ(pieces[0].id, "m");
+    EXPECT_EQ(pieces[1].id, "m/2");
+    EXPECT_EQ(pieces[1].mask, "m");
+    EXPECT_EQ(pieces[1].sheet, 1u);
+    EXPECT_TRUE(pieces[0].windows.empty());
+    ASSERT_EQ(pieces[1].windows.size(), 1u);
+    EXPECT_TRUE(pieces[1].windows[0].element.empty());
+    const CutPages pages = need(layOutPieces(pieces, {}, {}));
+    int cutRings = 0;
+    for (const Layer& layer : drawPage(pages, 0, {}).layers)
+        if (layer.name == "CUT") {
+            for (const DrawnLine& line : layer.lines) cutRings += line.closed;
+        }
+    EXPECT_EQ(cutRings, 3);
+    // Lettering keeps out of the hole.
+    for (const Polyline2& stroke : pieces[1].pen)
+        for (const Vec2& p : stroke) EXPECT_FALSE(contains(pieces[1].windows[0].outline, p));
+}
+
 }  // namespace
 }  // namespace nine

@@ -11,7 +11,7 @@
 namespace nine {
 
 struct PieceWindow {
-    std::string element;  ///< id of what it was cut for
+    std::string element;  ///< id of what it was cut for; empty for a hole, where no sheet is to be
     Polygon2 outline;
     PolygonSet islands = {};  ///< pieces of sheet that stand free inside
 };

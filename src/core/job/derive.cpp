@@ -306,6 +306,10 @@ Piece pieceOfSheet(const MaskSpec& spec, const Sheet& sheet, double moved_mm) {
     piece.outline = sheet.outline;
     for (const Window& window : sheet.windows)
         piece.windows.push_back({window.element, window.outline, window.islands});
+    for (Polygon2 hole : sheet.holes) {
+        std::reverse(hole.begin(), hole.end());  // as windows run
+        piece.windows.push_back({"", std::move(hole), {}});
+    }
     const Vec2 middle = centroid(sheet.outline);
     for (const RegistrationMark& mark : sheet.marks) {
         for (Polyline2& stroke : crossMark(mark.flat, mark.name, middle - mark.flat)) {
