@@ -12,8 +12,10 @@
 #include <iostream>
 #include <set>
 
+#include "app/leaves/blank/blank_leaf.h"
 #include "app/leaves/blank/blank_page.h"
 #include "app/leaves/blank/picture_page.h"
+#include "app/leaves/leaves.h"
 #include "app/leaves/pattern/pattern_page.h"
 #include "app/leaves/spray/spray_page.h"
 #include "app/pictures.h"
@@ -105,11 +107,13 @@ class Latency {
         QObject::connect(&window.holder(), &Holder::redrawn, &window, [this] {
             const nine::Job& job = window_.document().job();
             const BodyResult& body = window_.results().body();
-            if (body.blank == job.blank && body.pattern == job.pattern) note(holder_);
+            if (body.blank == job.part<nine::BlankChapter>() &&
+                body.pattern == job.part<nine::PatternChapter>())
+                note(holder_);
         });
         QObject::connect(&window.results(), &Results::bodyChanged, &window, [this] {
-            if (window_.results().body().blank == window_.document().job().blank &&
-                window_.results().body().pattern == window_.document().job().pattern)
+            if (window_.results().body().blank == window_.document().job().part<nine::BlankChapter>() &&
+                window_.results().body().pattern == window_.document().job().part<nine::PatternChapter>())
                 note(body_);
         });
         QObject::connect(&window.results(), &Results::sketchChanged, &window, [this] {
@@ -204,7 +208,7 @@ int main(int count, char** words) {
     row(application, "drag a station under the map of how hard to wrap");
     window.view().setWrapMap(false);
     waitUntilSettled(window);
-    BlankDesk& desk = window.blankLeaf().desk();
+    BlankDesk& desk = leafOf<BlankLeaf>(window).desk();
     const auto looked = [&] { serve(20000, [&] { return !desk.running(); }); };
     desk.start(BlankDesk::Way::Photo);
     application.forget();
@@ -213,7 +217,7 @@ int main(int count, char** words) {
     looked();
     serve(300);
     row(application, "open a photo");
-    PicturePage& photo = window.blankLeaf().picturePage();
+    PicturePage& photo = leafOf<BlankLeaf>(window).picturePage();
     drag(&photo, photo.handle(PicturePage::Grip::Nose), QPointF(-10, 20));
     looked();
     row(application, "drag the axis on it");
@@ -224,7 +228,7 @@ int main(int count, char** words) {
     desk.leave();
     waitUntilSettled(window);
     window.showLeaf(PatternNumber);
-    window.view().setElement(window.document().job().get<PatternChapter>().elements[1]->id);
+    window.view().setElement(window.document().job().get<nine::PatternChapter>().elements[1]->id);
     serve(300);
     application.forget();
     drag(pattern, pattern->openingAt(1, 3), QPointF(20, 10));
@@ -276,7 +280,7 @@ int main(int count, char** words) {
     latency.drag(blank, blank->stationHandle(5, true), QPointF(0, 1.5), "a station");
     waitUntilSettled(window);
     window.showLeaf(PatternNumber);
-    window.view().setElement(window.document().job().get<PatternChapter>().elements[1]->id);
+    window.view().setElement(window.document().job().get<nine::PatternChapter>().elements[1]->id);
     waitUntilSettled(window);
     latency.drag(pattern, pattern->openingAt(1, 3), QPointF(-1, 1), "a row of dots");
     waitUntilSettled(window);
