@@ -194,6 +194,7 @@ Json fitJson(const FitReport& r) {
 Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
     MaskReplies replies;
     for (const MaskResult& result : results) {
+        if (!result.spec->known()) continue;  // told when the job was read
         if (!result.mask) return result.mask.error();
         const Mask& mask = **result.mask;
         Json marks = Json::array();

@@ -193,6 +193,7 @@ Result<Reply> sprayPlan(const Arguments& words, const Task& task) {
     EdgePlace worstPlace;
     double worstGap = -1;
     for (const MaskResult& result : derived.masks(loaded->job, kFitVertices, task)) {
+        if (!result.spec->known()) continue;
         if (!result.mask) return withLine(result.mask.error(), args->word(0));
         const MaskSpec& spec = *result.spec;
         SpraySpec spray = sprayOfMask(loaded->job, spec.id);

@@ -5,6 +5,7 @@
 
 #include "job/demo_job.h"
 #include "job/derive.h"
+#include "job/export.h"
 #include "job/job_file.h"
 #include "job/migrate.h"
 #include "tests/support.h"
@@ -110,6 +111,9 @@ TEST(Chapters, AMaskOfAnUnknownKindIsKeptMakesNoSheetAndIsTold) {
     EXPECT_EQ(masks[0].mask.error().code, "unknown_kind");
     EXPECT_EQ(masks[0].mask.error().where, "masks.masks[0]");
     EXPECT_TRUE(masks[1].mask);
+    // The others are cut all the same.
+    const CutPages pages = need(cutPages(loaded.job, masks));
+    EXPECT_EQ(pages.pieces.size(), masks.size() - 1);
 }
 
 TEST(Chapters, WhatDiffersIsToldByTheList) {

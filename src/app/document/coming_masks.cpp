@@ -71,7 +71,7 @@ MasksResult ComingMasks::allOf(std::vector<MaskResult> masks) {
     result.whole = true;
     for (std::size_t i = 0; i < result.masks.size(); ++i) {
         const MaskResult& m = result.masks[i];
-        if (!m.mask) result.pagesError = m.mask.error();
+        if (!m.mask && m.spec->known()) result.pagesError = m.mask.error();
         result.pieces.push_back(std::move(pieces_[i]));
     }
     if (!result.pagesError) layOutPages(result);

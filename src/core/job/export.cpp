@@ -33,6 +33,7 @@ std::string fileStem(const std::string& words) {
 Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks) {
     std::vector<Piece> pieces;
     for (const MaskResult& result : masks) {
+        if (!result.spec->known()) continue;  // kept, told, and never cut
         if (!result.mask) return result.mask.error();
         for (Piece& piece : piecesOf(job, *result.spec, **result.mask)) pieces.push_back(std::move(piece));
     }

@@ -4,6 +4,8 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
+#include <algorithm>
+#include <set>
 
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
@@ -14,6 +16,20 @@ namespace {
 
 const QColor kPenLine("#5A665E");  // pen lines stand on light sheets in both themes
 constexpr double kNudge_mm = 0.1;
+
+/// Masks whose pieces stand on the pages; a mask may have several.
+std::size_t masksOn(const CutPages& pages) {
+    std::set<std::string> masks;
+    for (const PlacedPiece& placed : pages.pieces) masks.insert(placed.piece.mask);
+    return masks.size();
+}
+
+/// Masks of the job that have sheets in this version of the program.
+std::size_t masksToCut(const Job& job) {
+    const std::vector<MaskSpecPtr> specs = maskSpecs(job);
+    return static_cast<std::size_t>(
+        std::count_if(specs.begin(), specs.end(), [](const MaskSpecPtr& m) { return m->known(); }));
+}
 
 }  // namespace
 
@@ -41,7 +57,7 @@ int CutPage::selectedIn(const std::optional<CutPages>& pages) const {
 
 bool CutPage::mayMove() {
     const auto& pages = context_.results.masks().pages;
-    const bool all = pages && pages->pieces.size() == maskSpecs(context_.document.job()).size();
+    const bool all = pages && masksOn(*pages) == masksToCut(context_.document.job());
     refused_ = all ? QString() : tr("Pieces can be moved once all masks are fitted.");
     return all;
 }
@@ -121,17 +137,16 @@ void CutPage::paintPage(QPainter& p) {
         return;
     }
     const CutPages& pages = *masks.pages;
-    const std::size_t all = maskSpecs(context_.document.job()).size();
-    const std::size_t coming = all - std::min(all, pages.pieces.size());
-    ink::heading(
-        p, QPointF(18, 26),
-        tr("Sheet %1 of %2, %3 × %4")
-            .arg(QString::number(sheet_ + 1), QString::number(pages.pages),
-                 lengthNumber(pages.sheet.width_mm, 0), lengthText(pages.sheet.height_mm, 0)),
-        coming > 0
-            ? tr("%1 of %2 pieces so far, the others are being fitted").arg(pages.pieces.size()).arg(all)
-            : tr("cut from %1; drag a piece, pieces never overlap")
-                  .arg(materialName(materialShown()).toLower()));
+    const std::size_t all = masksToCut(context_.document.job());
+    const std::size_t coming = all - std::min(all, masksOn(pages));
+    ink::heading(p, QPointF(18, 26),
+                 tr("Sheet %1 of %2, %3 × %4")
+                     .arg(QString::number(sheet_ + 1), QString::number(pages.pages),
+                          lengthNumber(pages.sheet.width_mm, 0), lengthText(pages.sheet.height_mm, 0)),
+                 coming > 0
+                     ? tr("%1 of %2 masks so far, the others are being fitted").arg(masksOn(pages)).arg(all)
+                     : tr("cut from %1; drag a piece, pieces never overlap")
+                           .arg(materialName(materialShown()).toLower()));
     const QColor ground = materialColour(materialShown());
     paintSheet(p, ground);
     paintPieces(p, ground);
@@ -151,7 +166,7 @@ std::string CutPage::materialShown() const {
     const auto sheet = static_cast<std::size_t>(sheet_);
     if (masks.pages && sheet < masks.pages->stocks.size() && sheet_ >= 0) {
         for (const PlacedPiece& placed : masks.pages->pieces) {
-            const int mask = placed.page == sheet ? indexIn(masks, placed.piece.id) : -1;
+            const int mask = placed.page == sheet ? indexIn(masks, placed.piece.mask) : -1;
             if (mask >= 0) return masks.masks[static_cast<std::size_t>(mask)].spec->wish.material;
         }
     }
