@@ -22,7 +22,7 @@ struct GillMark {
 
 inline void shape(Element& e, const DotRow& row) {
     e.kind = "dot_row";
-    e.values = {};
+    e.values = usualValues(*findKind("dot_row"));
     e.values.set("count", double(row.count));
     e.values.set("spacing_mm", row.spacing_mm);
     e.values.set("first_mm", row.first_mm);
@@ -32,7 +32,7 @@ inline void shape(Element& e, const DotRow& row) {
 
 inline void shape(Element& e, const Bars& bars) {
     e.kind = "bars";
-    e.values = {};
+    e.values = usualValues(*findKind("bars"));
     e.values.set("count", double(bars.count));
     e.values.set("spacing_mm", bars.spacing_mm);
     e.values.set("width_back_mm", bars.widthBack_mm);
@@ -43,7 +43,7 @@ inline void shape(Element& e, const Bars& bars) {
 
 inline void shape(Element& e, const GillMark& mark) {
     e.kind = "gill_mark";
-    e.values = {};
+    e.values = usualValues(*findKind("gill_mark"));
     e.values.set("width_mm", mark.width_mm);
     e.values.set("from", mark.from);
     e.values.set("to", mark.to);

@@ -106,6 +106,14 @@ const std::vector<VerbEntry>& verbTable() {
          "blank library list|seed|import|export|remove --file WORKSHOP [--blank BLANK] [--id "
          "ID] [--out JOB] [--search WORDS]",
          "the blanks of a workshop file", "the blanks of a workshop file; `--search WORDS`"},
+        {"pattern", "list", patternList, "pattern list", "the kinds of marks by family",
+         "`kinds`: kind, family, name, whether it is cut, parameters as in `pattern kinds`"},
+        {"pattern", "render", patternRender,
+         "pattern render JOB --png F [--side L|R|back|belly] [--per_mm 12] [--background #rrggbb]",
+         "a picture of the body as painted",
+         "a picture of the body as painted, seen straight from a side, from above or from below: `file`, "
+         "`width_px`, `height_px`, `elements` (id, kind, whether it is cut, how many openings), `errors` of "
+         "those that could not be drawn (exit 3), warnings"},
         {"pattern", "kinds", patternKinds, "pattern kinds [--markdown]",
          "the kinds of marks there are, with what can be set of each",
          "`kinds`: id, name, params (key, name, type, low, high, usual, `usual_from`: the key "

@@ -34,6 +34,8 @@ Result<Reply> blankTrace(const Arguments& words, const Task& task);
 Result<Reply> blankPhoto(const Arguments& words, const Task& task);
 Result<Reply> blankCheck(const Arguments& words, const Task& task);
 Result<Reply> blankFamily(const Arguments& words, const Task& task);
+Result<Reply> patternList(const Arguments& words, const Task& task);
+Result<Reply> patternRender(const Arguments& words, const Task& task);
 Result<Reply> patternKinds(const Arguments& words, const Task& task);
 Result<Reply> maskKindsTold(const Arguments& words, const Task& task);
 Result<Reply> fit(const Arguments& words, const Task& task);

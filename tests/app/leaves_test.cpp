@@ -133,8 +133,9 @@ TEST_F(WindowTest, TypedStringGirthSolvesTheFullness) {
     QApplication::processEvents();
     type(chip("String girth"), "93");
     const Station s = window.document().job().get<BlankChapter>().table.stations[4];
-    EXPECT_NEAR(SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth_mm(),
-                93, 0.1);
+    EXPECT_NEAR(
+        SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth_mm(), 93,
+        0.1);
     const std::string before = bytes();
     type(chip("String girth"), "300");  // no section between these calipers is that long round
     EXPECT_TRUE(bytes() == before);

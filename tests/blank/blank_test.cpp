@@ -293,7 +293,8 @@ TEST(SkinGrid, RowsAreEvenAlongTheSkinAndClosed) {
     EXPECT_EQ(&grid.at(5, 32), &grid.at(5, 0));
     double step = 0;
     for (int r = 1; r < 40; ++r) {
-        const double here = arcLength_mm(grid.at(r - 1, 24), grid.at(r, 24));  // belly, the longest outline here
+        const double here =
+            arcLength_mm(grid.at(r - 1, 24), grid.at(r, 24));  // belly, the longest outline here
         if (r > 1) {
             EXPECT_LT(here, 1.6 * step + 0.5) << r;
         }

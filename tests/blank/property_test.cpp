@@ -56,7 +56,8 @@ class RandomBodies : public ::testing::Test {
         const double x = skin.noseX_mm() + along(random) * skin.length_mm();
         const SectionArc arc = skin.arcAt(x);
         const double t = round(random);
-        return {random() % 2 ? Side::Left : Side::Right, x, t * (t > 0 ? arc.backArc_mm() : arc.bellyArc_mm())};
+        return {random() % 2 ? Side::Left : Side::Right, x,
+                t * (t > 0 ? arc.backArc_mm() : arc.bellyArc_mm())};
     }
 };
 

@@ -23,7 +23,8 @@ Polyline2 outlineOf(const Skin& skin, bool above) {
             const double x =
                 skin.noseX_mm() + 0.5 * skin.length_mm() * (1 - std::cos(kPi * (upper ? i : 300 - i) / 300));
             const Section s = skin.loft().sectionAt(x);
-            line.emplace_back(x, above ? (upper ? s.halfWidth_mm : -s.halfWidth_mm) : (upper ? s.top_mm : -s.bottom_mm));
+            line.emplace_back(
+                x, above ? (upper ? s.halfWidth_mm : -s.halfWidth_mm) : (upper ? s.top_mm : -s.bottom_mm));
         }
     }
     return line;

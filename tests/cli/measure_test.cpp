@@ -119,10 +119,9 @@ TEST(CliUsage, IsTwoAndSaysHow) {
 
 /// docs/ holds what the program says of itself; scripts/docs puts it there.
 TEST(CliUsage, TheDocumentsHoldItsTables) {
-    for (const auto& [file, words] :
-         {std::pair{"CLI.md", "help --markdown"},
-          {"FORMAT.md", "pattern kinds --markdown"},
-          {"FORMAT.md", "mask kinds --markdown"}}) {
+    for (const auto& [file, words] : {std::pair{"CLI.md", "help --markdown"},
+                                      {"FORMAT.md", "pattern kinds --markdown"},
+                                      {"FORMAT.md", "mask kinds --markdown"}}) {
         const CliRan table = cli(words);
         EXPECT_EQ(table.exitCode, 0);
         EXPECT_GT(table.out.size(), 150u);

@@ -141,7 +141,8 @@ TEST(FreeSpace, FindsTheOnlyHole) {
 TEST(Estimate, NarrowestWidth) {
     EXPECT_NEAR(narrowestWidth_mm(box({0, 0}, {5, 0.8})), 0.8, 1e-9);
     EXPECT_NEAR(narrowestWidth_mm(circle({3, 4}, 1.5)), 3, 0.02);
-    EXPECT_NEAR(narrowestWidth_mm({{0, 0}, {10, -0.5}, {10, 2.5}, {0, 1}}), 1, 0.05);  // a taper: its thin end
+    EXPECT_NEAR(narrowestWidth_mm({{0, 0}, {10, -0.5}, {10, 2.5}, {0, 1}}), 1,
+                0.05);  // a taper: its thin end
     Polygon2 clockwise = box({0, 0}, {5, 0.8});
     std::reverse(clockwise.begin(), clockwise.end());
     EXPECT_NEAR(narrowestWidth_mm(clockwise), 0.8, 1e-9);

@@ -82,7 +82,8 @@ inline Polyline2 outlineAt(const Skin& skin, bool above, const Vec2& nose, int s
         for (int i = 0; i <= steps; ++i) {
             const double share = 0.5 * (1 - std::cos(kPi * (upper ? i : steps - i) / steps));
             const Section s = skin.loft().sectionAt(skin.noseX_mm() + share * skin.length_mm());
-            const double h = above ? (upper ? s.halfWidth_mm : -s.halfWidth_mm) : (upper ? s.top_mm : -s.bottom_mm);
+            const double h =
+                above ? (upper ? s.halfWidth_mm : -s.halfWidth_mm) : (upper ? s.top_mm : -s.bottom_mm);
             line.push_back(nose + Vec2(share * skin.length_mm(), h));
         }
     }

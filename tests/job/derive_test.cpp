@@ -196,7 +196,7 @@ TEST(Derive, AMarginChangedSolvesAgain) {
     EXPECT_NEAR(after.size().y() - before.size().y(), 8, 0.5);
 }
 
-TEST(Derive, BareSkinUnderAnOpeningIsTold) {
+TEST(Derive, WhatLiesOnBareSkinIsCutOffAndTold) {
     const std::vector<ElementPtr> row{dots("row", {20, 1}, 2, 6, 4)};
     Job job = jobOf(row);
     BlankChapter blank = job.get<BlankChapter>();
@@ -207,11 +207,16 @@ TEST(Derive, BareSkinUnderAnOpeningIsTold) {
     blank.zones = {zone};
     job = job.with(blank);
     Derivations derived;
-    const Warnings told = need(derived.art(job, 0))->warnings;
+    const ArtPtr art = need(derived.art(job, 0));
+    const Warnings& told = art->warnings;
     ASSERT_EQ(told.size(), 1u);
-    EXPECT_EQ(told[0].code, "on_bare_skin");
-    EXPECT_NE(told[0].text().find("Opening 4 of row reaches over the clip place"), std::string::npos)
+    EXPECT_EQ(told[0].code, "cut_at_bare");
+    EXPECT_NE(told[0].text().find("\"row\" is cut off where it meets the clip place"), std::string::npos)
         << told[0].text();
+    PolygonSet openings;
+    for (const Outline& outline : art->outlines()) openings.push_back(outline.skin);
+    EXPECT_LT(area(intersected(openings, {zone.polygon})), 1e-6);
+    EXPECT_GT(area(openings), 3 * kPi);  // three dots whole, the fourth in part
     blank.zones[0].noPaint = false;
     Derivations again;
     EXPECT_TRUE(need(again.art(job.with(blank), 0))->warnings.empty());

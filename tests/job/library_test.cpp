@@ -136,7 +136,7 @@ TEST(Zones, OpeningsOverBareSkinAreSaidAndCarvingReachesTheSpray) {
     blank.zones.push_back({"z", "clip", "clip_void", true, 0, {{22, -6}, {34, -6}, {34, 8}, {22, 8}}, {}});
     const auto warned = art(demo.with(blank))->warnings;
     ASSERT_EQ(warned.size(), 1u);
-    EXPECT_EQ(warned.front().code, "on_bare_skin");
+    EXPECT_EQ(warned.front().code, "cut_at_bare");
     blank.zones.front().noPaint = false;
     blank.zones.front().kind = "relief";
     blank.zones.front().relief_mm = 0.4;

@@ -1,6 +1,5 @@
 #include "app/document/results.h"
 
-#include <QColor>
 #include <algorithm>
 #include <array>
 
@@ -17,23 +16,6 @@ const Parts kPagesRead = kMasksRead | partsOf<CutChapter>();
 
 constexpr int kPictureColumns = 1024, kPictureRows = 900;
 
-/// The eye that will be glued in, for the look of it: rim, iris and pupil, from the outside in.
-constexpr std::array<double, 3> kEyeShares{1, 0.84, 0.42};
-constexpr std::array<std::uint32_t, 3> kEyeColours{0xFF23241C, 0xFFD0A23C, 0xFF15140F};
-
-std::vector<ArtPtr> eyeOf(const Skin& skin, const BlankChapter& blank) {
-    std::vector<ArtPtr> rings;
-    const auto eye = blank.landmarks.find("eye");
-    if (eye == blank.landmarks.end() || eye->second.diameter_mm <= 0) return rings;
-    for (const double share : kEyeShares) {
-        const Result<ElementArt> art =
-            drawRound(skin, eye->second.points.front(), share * eye->second.diameter_mm);
-        if (!art) break;  // too near the edge of the body to be drawn
-        rings.push_back(std::make_shared<const ElementArt>(*art));
-    }
-    return rings;
-}
-
 /// Art of a body whose shape alone has changed, for a glance: the outlines as they were, moved with their
 /// origin. Null when there is nothing to carry.
 ArtPtr carriedArt(const ArtPtr& art, const DrawnBody& body, const Vec2& origin) {
@@ -42,18 +24,36 @@ ArtPtr carriedArt(const ArtPtr& art, const DrawnBody& body, const Vec2& origin) 
     for (Pass& pass : moved.passes) {
         for (Outline& outline : pass.outlines) outline = carried(std::move(outline), body, shift);
     }
+    for (auto& [key, place] : moved.places) place += shift;
     moved.origin = origin;
     moved.low += shift;
     moved.high += shift;
     return std::make_shared<const ElementArt>(std::move(moved));
 }
 
-BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& derived, Fineness fineness,
-                       const Task& task) {
+/// The origin an element's art of before is moved to for a glance; nothing when it is drawn anew. While the
+/// body is dragged all go along; a slow one goes along with the hand that moves it.
+std::optional<Vec2> wentAlong(const Skin& skin, const Job& job, const Element& e, std::size_t index,
+                              const BodyResult& before, bool goesAlong, Fineness fineness,
+                              Derivations& derived) {
+    if (fineness == Fineness::Cut || index >= before.art.size() || !before.art[index] ||
+        before.art[index]->element != e.id)
+        return std::nullopt;
+    const Kind* kind = findKind(e.kind);
+    const bool slow = kind && (kind->isSlow() || kind->isDerived()) && !derived.artIfKnown(job, index);
+    if (!goesAlong && !slow) return std::nullopt;
+    if (!kind || !kind->hasOrigin()) return before.art[index]->origin;
+    const Result<Vec2> origin = originOf(skin, job.get<BlankChapter>().landmarks, e, "");
+    return origin ? std::optional(*origin) : std::nullopt;
+}
+
+BodyResult computeBody(const Job& job, const std::set<std::string>& hidden, const BodyResult& before,
+                       Derivations& derived, Fineness fineness, const Task& task) {
     // In one piece: skin, art, eyes and picture, each kept from the result before where it is the same.
     BodyResult result;
     result.blank = job.part<BlankChapter>();
     result.pattern = job.part<PatternChapter>();
+    result.hidden = hidden;
     Result<SkinPtr> skin = derived.skin(job);
     if (!skin) {
         result.error = skin.error();
@@ -74,18 +74,18 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
                            before.art.size() == pattern.elements.size();
     std::vector<PaintedArt> painted;
     for (std::size_t i = 0; i < pattern.elements.size(); ++i) {
+        if (task.cancelled()) break;
         const Element& e = *pattern.elements[i];
-        std::optional<Vec2> origin;
-        if (goesAlong && before.art[i]) {
-            if (const auto found = originOf(**skin, job.get<BlankChapter>().landmarks, e, ""))
-                origin = *found;
-        }
-        Result<ArtPtr> art = origin                      ? carriedArt(before.art[i], *result.drawn, *origin)
-                             : fineness == Fineness::Cut ? derived.art(job, i)
-                                                         : derived.artAtAGlance(job, i);
+        const auto drawn = [&](Side side) {
+            return fineness == Fineness::Cut ? derived.art(job, i, side, task)
+                                             : derived.artAtAGlance(job, i, side, task);
+        };
+        std::optional<Vec2> origin = wentAlong(**skin, job, e, i, before, goesAlong, fineness, derived);
+        Result<ArtPtr> art = origin ? carriedArt(before.art[i], *result.drawn, *origin) : drawn(Side::Left);
         if (!art) {
             result.artErrors.push_back(art.error());
             result.art.push_back(nullptr);
+            result.rightArt.push_back(nullptr);
             if (const Result<Element> brought =
                     broughtOnto(**skin, job.get<BlankChapter>().landmarks, e, task)) {
                 Result<ElementArt> there =
@@ -96,41 +96,41 @@ BodyResult computeBody(const Job& job, const BodyResult& before, Derivations& de
             continue;
         }
         result.art.push_back(*art);
-        const bool left = e.standsOn(Side::Left), right = e.standsOn(Side::Right);
-        const std::uint32_t colour = colourOf(e, i);
-        for (const Pass& pass : (*art)->passes)
-            painted.push_back({&pass.outlines, colourOf(pass.colour, colour), left, right});
+        ArtPtr right;
+        if (!origin && derived.differsBySide(job, i))
+            if (Result<ArtPtr> other = drawn(Side::Right)) right = std::move(*other);
+        result.rightArt.push_back(right);
+        if (!result.hidden.count(e.id)) addPainted(painted, e, i, **art, result.rightArt.back().get());
     }
     const auto eye = job.get<BlankChapter>().landmarks.find("eye");
     if (sameBody && before.blank == result.blank) {
         result.eyes = before.eyes;
     } else if (goesAlong && eye != job.get<BlankChapter>().landmarks.end()) {
-        for (const ArtPtr& ring : before.eyes)
-            result.eyes.push_back(carriedArt(ring, *result.drawn, eye->second.points.front()));
+        for (const EyeRing& ring : before.eyes)
+            result.eyes.push_back(
+                {carriedArt(ring.art, *result.drawn, eye->second.points.front()), ring.colour});
     } else {
-        result.eyes = eyeOf(*result.skin, job.get<BlankChapter>());
+        result.eyes = eyeRings(*result.skin, job.get<BlankChapter>().landmarks);
     }
-    for (std::size_t i = 0; i < result.eyes.size(); ++i)
-        painted.push_back({&result.eyes[i]->outlines(), kEyeColours[i], true, true});
+    for (const EyeRing& ring : result.eyes)
+        painted.push_back({&ring.art->outlines(), ring.colour, true, true});
+    result.fittings = sameBody && before.blank == result.blank
+                          ? before.fittings
+                          : std::make_shared<const std::vector<Solid>>(
+                                fittingsOf(*result.skin, job.get<BlankChapter>().landmarks));
     const Ground bare;
     const Ground ground{colourOf(pattern.groundBack, bare.back), colourOf(pattern.groundSide, bare.side),
                         colourOf(pattern.groundBelly, bare.belly)};
-    result.picture = std::make_shared<const Image>(
-        paintSkin(*result.drawn, ground, painted, kPictureColumns, kPictureRows));
+    result.picture = std::make_shared<const Image>(paintSkin(
+        *result.drawn, ground, painted, kPictureColumns, kPictureRows, fineness == Fineness::Cut ? 2 : 1));
     return result;
 }
 
 }  // namespace
 
-std::uint32_t colourOf(const std::string& text, std::uint32_t fallback) {
-    const QColor colour(QString::fromStdString(text));
-    return text.empty() || !colour.isValid() ? fallback : colour.rgb();
-}
-
-std::uint32_t colourOf(const Element& element, std::size_t index) {
-    static constexpr std::array<std::uint32_t, 5> choice{0xFF3C4038, 0xFFB4402E, 0xFFD9CFA6, 0xFF33566B,
-                                                         0xFF7A5A2B};
-    return colourOf(element.colour, choice[index % choice.size()]);
+std::shared_ptr<const std::vector<Solid>> noFittings() {
+    static const auto none = std::make_shared<const std::vector<Solid>>();
+    return none;
 }
 
 ArtPtr BodyResult::artOrStray(std::size_t index) const {
@@ -152,6 +152,7 @@ Results::Results(JobDocument& document, ViewState& view, std::shared_ptr<Derivat
     connect(&document, &JobDocument::changed, this, [this](Parts parts) { onChanged(parts); });
     connect(&document, &JobDocument::opened, this, [this] { masks_ = {}; });  // never those of another job
     connect(&view, &ViewState::changed, this, [this] {
+        if (view_.hidden() != body_.hidden && body_.skin && !document_.empty()) requestBody();
         if (view_.mask() != sketched_ && !document_.empty()) requestSketch();
     });
     calm_.setSingleShot(true);
@@ -233,9 +234,8 @@ void Results::requestBody() {
     fineSlot_.cancel();
     calm_.stop();
     bodySlot_.request(
-        [job = document_.job(), derived = derived_, before = body_](const Task& task) {
-            return computeBody(job, before, *derived, Fineness::Glance, task);
-        },
+        [job = document_.job(), hidden = view_.hidden(), derived = derived_, before = body_](
+            const Task& task) { return computeBody(job, hidden, before, *derived, Fineness::Glance, task); },
         [this](BodyResult glance) {
             takeBody(std::move(glance));
             requestSketch();
@@ -245,9 +245,8 @@ void Results::requestBody() {
 
 void Results::requestFineBody() {
     fineSlot_.request(
-        [job = document_.job(), derived = derived_, before = body_](const Task& task) {
-            return computeBody(job, before, *derived, Fineness::Cut, task);
-        },
+        [job = document_.job(), hidden = view_.hidden(), derived = derived_, before = body_](
+            const Task& task) { return computeBody(job, hidden, before, *derived, Fineness::Cut, task); },
         [this](BodyResult fine) {
             takeBody(std::move(fine));
             if (!body_.skin) return;

@@ -18,6 +18,7 @@
 #include "blank/wrap.h"
 #include "job/export.h"
 #include "pattern/fitting.h"
+#include "pattern/fittings.h"
 #include "pattern/skin_picture.h"
 
 namespace nine::app {
@@ -31,10 +32,13 @@ struct StrayMark {
 struct BodyResult {
     SkinPtr skin;
     std::shared_ptr<const DrawnBody> drawn;
-    std::vector<ArtPtr> art;                  ///< of each element; null where it could not be drawn
-    std::vector<ArtPtr> eyes;                 ///< rings of the eye that will be glued in, the outermost first
-    std::vector<Error> artErrors;             ///< of those that could not
-    std::map<std::string, StrayMark> strays;  ///< of those, by id
+    std::vector<ArtPtr> art;       ///< of each element; null where it could not be drawn
+    std::vector<ArtPtr> rightArt;  ///< the right side's own, where it is not the mirror image
+    std::vector<EyeRing> eyes;     ///< of the eye that will be glued in, the outermost first
+    std::shared_ptr<const std::vector<Solid>> fittings;  ///< bill and hook eyes
+    std::set<std::string> hidden;                        ///< ids of elements that are not shown
+    std::vector<Error> artErrors;                        ///< of those that could not
+    std::map<std::string, StrayMark> strays;             ///< of those, by id
     /// Drawn, or else where it could be; null when there is neither.
     ArtPtr artOrStray(std::size_t index) const;
     std::shared_ptr<const Image> picture, bare;  ///< painted, and without any paint
@@ -42,6 +46,9 @@ struct BodyResult {
     PatternPtr pattern;
     std::optional<Error> error;  ///< of the body itself
 };
+
+/// Shared by bodies that are drawn without bill and hooks.
+std::shared_ptr<const std::vector<Solid>> noFittings();
 
 /// All masks of a job; or, while they are being solved, those that are there: the new ones as they come, and
 /// in place of the others what was there before, if anything.
@@ -146,10 +153,5 @@ class Results : public QObject {
     LatestOnly<MasksResult> masksSlot_{this, Urgency::Patient};
     LatestOnly<Measured> measureSlot_{this, Urgency::Patient};
 };
-
-/// "#rrggbb" as 0xFFRRGGBB; `fallback` if it is empty or wrong.
-std::uint32_t colourOf(const std::string& text, std::uint32_t fallback);
-/// The colour an element is shown in.
-std::uint32_t colourOf(const Element& element, std::size_t index);
 
 }  // namespace nine::app

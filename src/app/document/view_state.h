@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QObject>
+#include <set>
 
 #include "blank/skin.h"
 
@@ -21,6 +22,13 @@ class ViewState : public QObject {
     /// Ids of what is selected; empty, or of something that is not in the job, when nothing is.
     const std::string& element() const { return element_; }
     const std::string& mask() const { return mask_; }
+    /// Elements selected besides that one.
+    const std::set<std::string>& alsoSelected() const { return also_; }
+    bool isSelected(const std::string& element) const {
+        return element == element_ || also_.count(element) > 0;
+    }
+    /// Elements that are not shown for now.
+    const std::set<std::string>& hidden() const { return hidden_; }
     /// Of the sheet that the body is judged for by itself, before any mask.
     const std::string& material() const { return material_; }
 
@@ -45,7 +53,23 @@ class ViewState : public QObject {
 
     void setSides(Sides sides) { set(sides_, sides); }
     void setStation(int index) { set(station_, index); }
-    void setElement(const std::string& id) { set(element_, id); }
+    void setElement(const std::string& id) {
+        const bool others = !also_.empty();
+        also_.clear();
+        if (element_ == id && others) emit changed();
+        set(element_, id);
+    }
+    /// Takes one more into the selection, or out of it.
+    void toggleElement(const std::string& id) {
+        if (element_.empty() || id == element_) return setElement(id == element_ ? std::string() : id);
+        if (!also_.erase(id)) {
+            also_.insert(element_);
+            also_.erase(id);
+            element_ = id;
+        }
+        emit changed();
+    }
+    void setHidden(std::set<std::string> ids) { set(hidden_, std::move(ids)); }
     void setMask(const std::string& id) { set(mask_, id); }
     void setMaterial(const std::string& id) { set(material_, id); }
     /// Units or theme have changed: everything is drawn again.
@@ -62,6 +86,7 @@ class ViewState : public QObject {
         emit changed();
     }
     Sides sides_ = Sides::Left;
+    std::set<std::string> also_, hidden_;
     std::string element_, mask_, material_ = "tape", landmark_;
     BlankTool blankTool_ = BlankTool::Stations;
     bool pictureUnder_ = true, wrapMap_ = false;

@@ -36,6 +36,7 @@ void Holder::setBody(const BodyResult& body) {
     if (body_ == body.drawn && picture_ == body.picture) return;
     body_ = body.drawn;
     picture_ = body.picture;
+    fittings_ = body.fittings ? body.fittings : noFittings();
     if (body.skin) {
         const Loft& loft = body.skin->loft();
         middle_ = Vec3(0.5 * (loft.noseX_mm() + loft.tailX_mm()), 0, 0);
@@ -103,11 +104,12 @@ void Holder::draw(bool moving) {
     (moving ? resting_ : moving_).cancel();
     (moving ? moving_ : resting_)
         .request(
-            [body = body_, picture = picture_, views, w, h, ratio, moving](const Task& task) {
+            [body = body_, picture = picture_, fittings = fittings_, views, w, h, ratio,
+             moving](const Task& task) {
                 Drawn drawn{{}, ratio};
                 for (const View3& view : views)
                     drawn.bodies.push_back(
-                        nine::render(body->mesh, *picture, view, w, h, moving ? 1 : 2, task));
+                        nine::render(body->mesh, *picture, *fittings, view, w, h, moving ? 1 : 2, task));
                 return drawn;
             },
             [this](Drawn drawn) {

@@ -51,6 +51,7 @@ class Holder : public QWidget {
 
     std::shared_ptr<const DrawnBody> body_;
     std::shared_ptr<const Image> picture_;
+    std::shared_ptr<const std::vector<Solid>> fittings_ = noFittings();
     Vec3 middle_ = Vec3::Zero();
     double reach_mm_ = 40;
     Side side_ = Side::Left;

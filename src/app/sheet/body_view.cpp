@@ -65,6 +65,7 @@ void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Si
     skin_ = body.skin;
     drawn_ = body.drawn;
     picture_ = picture;
+    fittings_ = body.fittings && painted ? body.fittings : noFittings();
     box_ = box;
     perMm_ = scale;
     side_ = side;
@@ -72,8 +73,8 @@ void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Si
     shaded_ = shaded;
     const Loft& loft = skin_->loft();
     const Extent e = extentOf(loft, from_);
-    middle_ =
-        Vec3(0.5 * (loft.noseX_mm() + loft.tailX_mm()), 0, from_ == From::Along ? 0.5 * (e.above - e.below) : 0);
+    middle_ = Vec3(0.5 * (loft.noseX_mm() + loft.tailX_mm()), 0,
+                   from_ == From::Along ? 0.5 * (e.above - e.below) : 0);
 
     QPolygonF top, bottom;
     for (int i = 0; i <= kOutlineSteps; ++i) {
@@ -105,9 +106,10 @@ void BodyView::draw(bool moving) {
     if (moving) resting_.cancel();
     (moving ? moving_ : resting_)
         .request(
-            [drawn = drawn_, picture = picture_, view, w, h, whole = ratio_, moving,
+            [drawn = drawn_, picture = picture_, fittings = fittings_, view, w, h, whole = ratio_, moving,
              samples = moving || ratio_ >= kManyPixels ? 1 : 2](const Task& task) {
-                QImage image = toQImage(render(drawn->mesh, *picture, view, w, h, samples, task).image);
+                QImage image =
+                    toQImage(render(drawn->mesh, *picture, *fittings, view, w, h, samples, task).image);
                 // Made as large as it is shown here, not each time it is painted.
                 if (moving && !image.isNull())
                     image = image.scaled(2 * image.size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);

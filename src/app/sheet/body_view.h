@@ -57,6 +57,7 @@ class BodyView : public QObject {
     SkinPtr skin_;
     std::shared_ptr<const DrawnBody> drawn_;
     std::shared_ptr<const Image> picture_;
+    std::shared_ptr<const std::vector<Solid>> fittings_ = noFittings();
     QPainterPath outline_;
     QImage image_;
     QRectF imageBox_;  ///< where, and at what scale, it was drawn

@@ -15,9 +15,11 @@ BlankDifference compareBlanks(const Skin& first, const Skin& second, int count) 
         const double x = shared * i / (count - 1);
         const Section p = first.loft().sectionAt(first.noseX_mm() + x),
                       q = second.loft().sectionAt(second.noseX_mm() + x);
-        const auto girth = [](const Section& s) { return s.halfWidth_mm > 0 ? SectionArc(s).girth_mm() : 0.0; };
-        const BlankDifference::At at{x, q.top_mm - p.top_mm, q.bottom_mm - p.bottom_mm, 2 * (q.halfWidth_mm - p.halfWidth_mm),
-                                     girth(q) - girth(p)};
+        const auto girth = [](const Section& s) {
+            return s.halfWidth_mm > 0 ? SectionArc(s).girth_mm() : 0.0;
+        };
+        const BlankDifference::At at{x, q.top_mm - p.top_mm, q.bottom_mm - p.bottom_mm,
+                                     2 * (q.halfWidth_mm - p.halfWidth_mm), girth(q) - girth(p)};
         for (const double v : {at.top_mm, at.bottom_mm, 0.5 * at.width_mm}) {
             d.outlineWorst_mm = std::max(d.outlineWorst_mm, std::abs(v));
             sum += v * v;

@@ -165,7 +165,8 @@ Polyline2 bodyOutline(const Skin& skin, bool above, int steps) {
             const double share = 0.5 * (1 - std::cos(kPi * (upper ? i : steps - i) / steps));
             const double x = skin.noseX_mm() + share * skin.length_mm();
             const Section s = skin.loft().sectionAt(x);
-            line.emplace_back(x, above ? (upper ? s.halfWidth_mm : -s.halfWidth_mm) : (upper ? s.top_mm : -s.bottom_mm));
+            line.emplace_back(
+                x, above ? (upper ? s.halfWidth_mm : -s.halfWidth_mm) : (upper ? s.top_mm : -s.bottom_mm));
         }
     }
     return line;

@@ -179,6 +179,15 @@ SectionArc::SectionArc(const Section& section)
     : upper_(section.halfWidth_mm, section.top_mm, section.exponentUpper),
       lower_(section.halfWidth_mm, section.bottom_mm, section.exponentLower) {}
 
+Vec2 SectionArc::point(double g) const {
+    const double over = 2 * backArc_mm(), under = -2 * bellyArc_mm();
+    if (g > over || g < under) {  // the far side's other quarter: the mirror image of what lies as far down
+        const Vec2 mirror = pointOf(g > over ? lower_ : upper_, (g > over ? over : under) - g);
+        return {-mirror.x(), mirror.y()};
+    }
+    return pointOf(g >= 0 ? upper_ : lower_, g);
+}
+
 Vec2 SectionArc::pointOf(const QuarterArc& quarter, double g) {
     const double s = std::abs(g);
     const bool across = s > quarter.length_mm();

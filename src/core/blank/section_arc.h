@@ -53,9 +53,11 @@ class SectionArc {
     double girth_mm() const { return 2 * (backArc_mm() + bellyArc_mm()); }
 
     /// (y, z) at `g`, seen from the left side: beyond the back or belly line y turns negative.
-    /// g in -2 bellyArc .. 2 backArc.
-    Vec2 point(double g_mm) const { return pointOf(g_mm >= 0 ? upper_ : lower_, g_mm); }
-    /// The same from the one quarter that g lies on (upper for g >= 0), for single points.
+    /// g from the back line the long way down to the back line again: -2 bellyArc - backArc .. 2 backArc +
+    /// bellyArc.
+    Vec2 point(double g_mm) const;
+    /// The same from the one quarter that g lies on (upper for g >= 0), for single points up to the far datum
+    /// line.
     static Vec2 pointOf(const QuarterArc& quarter, double g_mm);
     /// g of a point of the section, positive above the datum line, in -bellyArc .. backArc. Points of the
     /// right half give the g of their mirror image; the caller knows the side.

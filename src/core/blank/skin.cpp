@@ -29,16 +29,17 @@ Status Skin::check(const SkinPoint& point, const std::string& where) const {
     }
     const SectionArc arc = arcAt(point.x_mm);
     constexpr double slack_mm = 1e-9;  // a girth typed back from our own output
-    if (!(point.g_mm >= -2 * arc.bellyArc_mm() - slack_mm && point.g_mm <= 2 * arc.backArc_mm() + slack_mm)) {
+    const double back = arc.backArc_mm(), belly = arc.bellyArc_mm();
+    if (!(point.g_mm >= -2 * belly - back - slack_mm && point.g_mm <= 2 * back + belly + slack_mm)) {
         return Error{
             "off_body",
             Words(NINE_WORDS("core",
-                             "g = {g} goes more than half round the body at x = {x}; from the axis it "
-                             "is {back} to the back and {belly} to the belly."))
+                             "g = {g} goes farther round the body at x = {x} than to the middle of the far "
+                             "side's end; from the axis it is {back} to the back and {belly} to the belly."))
                 .length("g", point.g_mm, kShortest)
                 .length("x", point.x_mm, kShortest)
-                .length("back", arc.backArc_mm(), 2)
-                .length("belly", arc.bellyArc_mm(), 2),
+                .length("back", back, 2)
+                .length("belly", belly, 2),
             where};
     }
     return Done{};
@@ -62,6 +63,10 @@ SurfacePoint Skin::at(const SectionArc& arc, double x_mm, double g_mm, Side side
 SurfacePoint Skin::at(const SkinPoint& point) const {
     const Section section = loft_.sectionAt(point.x_mm);
     const bool up = point.g_mm >= 0;
+    const double own = up ? section.top_mm : section.bottom_mm;
+    // Beyond the far datum line the other quarter begins. A quarter is no longer than its two sides.
+    if (std::abs(point.g_mm) > 2 * std::max(own, section.halfWidth_mm))
+        return at(arcAt(point.x_mm), point.x_mm, point.g_mm, point.side);
     const QuarterArc quarter(section.halfWidth_mm, up ? section.top_mm : section.bottom_mm,
                              up ? section.exponentUpper : section.exponentLower);
     const Vec2 yz = SectionArc::pointOf(quarter, point.g_mm);

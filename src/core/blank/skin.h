@@ -42,7 +42,8 @@ class Skin final : public Surface {
 
     SectionArc arcAt(double x_mm) const { return SectionArc(loft_.sectionAt(x_mm)); }
 
-    /// Whether the point is on the skin: x within the body and g not beyond the far datum line.
+    /// Whether the point is on the skin: x within the body, and g going over the back no farther than to the
+    /// belly line, or under the belly to the back line.
     /// Errors: off_body, with `where` as given.
     Status check(const SkinPoint& point, const std::string& where) const;
 

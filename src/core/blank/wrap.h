@@ -66,7 +66,7 @@ std::vector<WrapWidth> wrapWidths(const WrapField& field, Fraction strainLimit);
 struct WrapMap {
     int rows = 0, columns = 0;  ///< of cells
     std::vector<double> need;   ///< strain it needs over what its material takes; 1 and more: no
-    Fraction share = 0;            ///< of the skin where it lies
+    Fraction share = 0;         ///< of the skin where it lies
     std::size_t index(int row, int column) const {
         return static_cast<std::size_t>(row * columns + column % columns);
     }

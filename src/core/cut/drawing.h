@@ -15,7 +15,7 @@ struct DrawnLine {
     Polyline2 points;
     bool closed = false;
     bool filled = false;  ///< black within, for marks that are looked for in pictures; SVG and PDF only
-    Fraction grey = -1;      ///< 0 black to 1 white instead of the layer's own; SVG and PDF only
+    Fraction grey = -1;   ///< 0 black to 1 white instead of the layer's own; SVG and PDF only
 };
 
 struct Layer {

@@ -120,6 +120,13 @@ double apart(const Box2& a, const Box2& b) {
 PolygonSet united(const PolygonSet& a, const PolygonSet& b) {
     return combine(ClipperLib::ctUnion, a, b);
 }
+PolygonSet unitedByWinding(const PolygonSet& rings) {
+    ClipperLib::Clipper clipper;
+    clipper.AddPaths(toPaths(rings), ClipperLib::ptSubject, true);
+    Paths result;
+    clipper.Execute(ClipperLib::ctUnion, result, ClipperLib::pftPositive, ClipperLib::pftPositive);
+    return fromPaths(result);
+}
 PolygonSet intersected(const PolygonSet& a, const PolygonSet& b) {
     return combine(ClipperLib::ctIntersection, a, b);
 }

@@ -35,6 +35,10 @@ Figure apart(const Box2& a, const Box2& b);
 
 /// Outer boundaries counter-clockwise, holes clockwise.
 PolygonSet united(const PolygonSet& a, const PolygonSet& b = {});
+/// Where the rings, taken together, wind round more often counter-clockwise than clockwise. Offset and swept
+/// outlines that run over themselves are made whole by this (Chen, McMains: Polygon offsetting by computing
+/// winding numbers, ASME DETC2005-85513).
+PolygonSet unitedByWinding(const PolygonSet& rings);
 PolygonSet intersected(const PolygonSet& a, const PolygonSet& b);
 PolygonSet subtracted(const PolygonSet& a, const PolygonSet& b);
 

@@ -69,7 +69,7 @@ Shaded shadeOf(const Vec3& normal, double gloss) {
     const double lambert = std::max(0.0, normal.dot(key));
     const double sky = 0.5 + 0.5 * normal.y();
     const double h2 = std::pow(std::max(0.0, normal.dot(half)), 2), h8 = h2 * h2 * h2 * h2;
-    return {0.56 + 0.12 * sky + 0.40 * lambert, gloss * h8 * h8 * h8};
+    return {0.64 + 0.10 * sky + 0.33 * lambert, gloss * h8 * h8 * h8};
 }
 
 std::uint32_t lit(std::uint32_t colour, const Shaded& shade) {
@@ -110,7 +110,25 @@ struct Canvas {
     std::vector<Vec2> texture;
 };
 
-void fill(const std::array<const ScreenCorner*, 3>& corners, int fromRow, int toRow, const Image& texture,
+/// `over` laid on `under`, premultiplied.
+std::uint32_t blended(std::uint32_t under, std::uint32_t over, double opacity) {
+    std::uint32_t out = 0;
+    for (const int shift : {0, 8, 16, 24}) {
+        const double below = under >> shift & 255u, above = over >> shift & 255u;
+        out |= static_cast<std::uint32_t>(std::min(255.0, below * (1 - opacity) + above * opacity + 0.5))
+               << shift;
+    }
+    return out;
+}
+
+/// What a triangle is drawn with: a texture, or one colour (then nothing is picked there).
+struct Stuff {
+    const Image* texture;
+    std::uint32_t colour;
+    double opacity;
+};
+
+void fill(const std::array<const ScreenCorner*, 3>& corners, int fromRow, int toRow, const Stuff& stuff,
           const View3& view, Canvas& canvas) {
     const ScreenCorner* const t[3] = {corners[0], corners[1], corners[2]};
     const double area = (t[1]->x - t[0]->x) * (t[2]->y - t[0]->y) - (t[2]->x - t[0]->x) * (t[1]->y - t[0]->y);
@@ -135,16 +153,18 @@ void fill(const std::array<const ScreenCorner*, 3>& corners, int fromRow, int to
             const std::size_t at = static_cast<std::size_t>(y) * static_cast<std::size_t>(canvas.width) +
                                    static_cast<std::size_t>(x);
             if (height <= canvas.nearest[at]) continue;
-            canvas.nearest[at] = height;
+            if (stuff.opacity >= 1) canvas.nearest[at] = height;
             const double depth =
                 1 / (a * t[0]->inverseDepth + b * t[1]->inverseDepth + c * t[2]->inverseDepth);
             const Vec2 uv = (a * t[0]->texture + b * t[1]->texture + c * t[2]->texture) * depth;
-            canvas.pixels[at] = sample(texture, uv);
+            std::uint32_t colour = stuff.texture ? sample(*stuff.texture, uv) : stuff.colour;
             if (view.shaded) {
                 const Vec3 normal = (a * t[0]->normal + b * t[1]->normal + c * t[2]->normal).normalized();
-                canvas.pixels[at] = lit(canvas.pixels[at], shadeOf(normal, view.gloss));
+                colour = lit(colour, shadeOf(normal, view.gloss));
             }
-            canvas.texture[at] = uv;
+            canvas.pixels[at] =
+                stuff.opacity >= 1 ? colour : blended(canvas.pixels[at], colour, stuff.opacity);
+            if (stuff.opacity >= 1) canvas.texture[at] = stuff.texture ? uv : Vec2(-1, -1);
         }
     }
 }
@@ -173,20 +193,11 @@ Rendered reduced(const Canvas& canvas, int width, int height, int samples) {
     return out;
 }
 
-}  // namespace
-
-Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& view, int width, int height,
-                int samples, const Task& task) {
+void drawMesh(const TexturedMesh& mesh, const Stuff& stuff, const View3& view, double scale, Canvas& canvas,
+              const Task& task) {
     // In one piece: the inner loop of drawing; parts would cost time.
     const Eigen::Matrix3d rotation = rotationOf(view);
-    const double scale = view.pixelsPerMm * samples;
     const double focal = view.distance_mm > 0 ? view.distance_mm * scale : scale;
-    Canvas canvas{width * samples, height * samples, {}, {}, {}};
-    const std::size_t size = static_cast<std::size_t>(canvas.width) * static_cast<std::size_t>(canvas.height);
-    canvas.nearest.assign(size, -1e300);
-    canvas.pixels.assign(size, 0u);
-    canvas.texture.assign(size, Vec2(-1, -1));
-
     std::vector<Corner> corners;
     corners.reserve(mesh.points.size());
     for (std::size_t i = 0; i < mesh.points.size(); ++i) {
@@ -249,9 +260,31 @@ Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& vie
         if (task.cancelled()) return;
         for (const std::uint32_t i : inBand[band]) {
             const Corners& k = triangles[i];
-            fill({&screen[k[0]], &screen[k[1]], &screen[k[2]]}, from, to, texture, view, canvas);
+            fill({&screen[k[0]], &screen[k[1]], &screen[k[2]]}, from, to, stuff, view, canvas);
         }
     });
+}
+
+}  // namespace
+
+Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& view, int width, int height,
+                int samples, const Task& task) {
+    return render(mesh, texture, {}, view, width, height, samples, task);
+}
+
+Rendered render(const TexturedMesh& mesh, const Image& texture, const std::vector<Solid>& solids,
+                const View3& view, int width, int height, int samples, const Task& task) {
+    const double scale = view.pixelsPerMm * samples;
+    Canvas canvas{width * samples, height * samples, {}, {}, {}};
+    const std::size_t size = static_cast<std::size_t>(canvas.width) * static_cast<std::size_t>(canvas.height);
+    canvas.nearest.assign(size, -1e300);
+    canvas.pixels.assign(size, 0u);
+    canvas.texture.assign(size, Vec2(-1, -1));
+    drawMesh(mesh, {&texture, 0, 1}, view, scale, canvas, task);
+    for (const bool glass : {false, true})
+        for (const Solid& solid : solids)
+            if ((solid.opacity < 1) == glass)
+                drawMesh(solid.mesh, {nullptr, solid.colour, solid.opacity}, view, scale, canvas, task);
     if (task.cancelled()) return {};
     return reduced(canvas, width, height, samples);
 }

@@ -49,7 +49,17 @@ struct Rendered {
     std::vector<Vec2> texture;  ///< of each pixel, for picking; (-1, -1) where nothing is drawn
 };
 
-/// `samples` 1 or 2 a side. Empty image when cancelled.
+/// Something of one colour that stands on the body or sticks out of it: a hook eye, a bill of glass.
+struct Solid {
+    TexturedMesh mesh;
+    std::uint32_t colour = 0xFFB0B4B8;
+    Fraction opacity = 1;  ///< below 1 what is behind it shows through; drawn after all that is not
+};
+
+/// `samples` 1 or 2 a side. Solids hide and are hidden by what is nearer; picking sees the mesh alone,
+/// through them. Empty image when cancelled.
+Rendered render(const TexturedMesh& mesh, const Image& texture, const std::vector<Solid>& solids,
+                const View3& view, int width, int height, int samples, const Task& task = {});
 Rendered render(const TexturedMesh& mesh, const Image& texture, const View3& view, int width, int height,
                 int samples, const Task& task = {});
 

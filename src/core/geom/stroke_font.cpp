@@ -61,6 +61,18 @@ std::vector<Polyline2> strokeText(std::string_view text, double height_mm) {
     return strokes;
 }
 
+std::string lettersWithoutStrokes(std::string_view text) {
+    std::string odd;
+    for (std::size_t i = 0; i < text.size();) {
+        std::size_t end = i + 1;
+        while (end < text.size() && (static_cast<unsigned char>(text[end]) & 0xC0u) == 0x80u) ++end;
+        const std::string_view letter = text.substr(i, end - i);
+        if (letter != "?" && drawable(letter) == "?" && odd.find(letter) == odd.npos) odd += letter;
+        i = end;
+    }
+    return odd;
+}
+
 double strokeTextWidth_mm(std::string_view text, double height_mm) {
     double width = 0;
     for (const char c : drawable(text)) width += glyphOf(c)[1] - glyphOf(c)[0];

@@ -250,7 +250,8 @@ Picture cut(const Picture& picture, Window window, int factor) {
 }
 
 Result<Silhouette> silhouetteIn(const Scene& scene, const SilhouetteWish& wish, const Task& task) {
-    // In one piece: every step looks at what all before it found; what can be asked alone is a function above.
+    // In one piece: every step looks at what all before it found; what can be asked alone is a function
+    // above.
     const int factor = scene.factor;
     const std::vector<Plane>& lab = scene.lab;
     const Plane& soft = scene.soft;

@@ -64,28 +64,18 @@ double deepestUnder(const std::vector<Zone>& zones, const std::vector<const Elem
     return depth;
 }
 
-/// Openings that reach over skin no paint goes on.
-void warnOfBareSkin(const std::vector<Zone>& zones, ElementArt& art) {
-    for (const Zone& zone : zones) {
-        if (!zone.noPaint) continue;
-        for (std::size_t k = 0; k < art.outlines().size(); ++k) {
-            const auto& outline = art.outlines()[k].skin;
-            const bool over = std::any_of(outline.begin(), outline.end(),
-                                          [&](const Vec2& p) { return contains(zone.polygon, p); }) ||
-                              std::any_of(zone.polygon.begin(), zone.polygon.end(),
-                                          [&](const Vec2& p) { return contains(outline, p); });
-            if (!over) continue;
-            art.warnings.push_back(
-                {"on_bare_skin",
-                 Words(NINE_WORDS(
-                           "core",
-                           "Opening {opening} of {element} reaches over the {zone}, where no paint goes; "
-                           "move it or cover the place."))
-                     .number("opening", static_cast<double>(k + 1), 0)
-                     .name("element", art.element)
-                     .words("zone", spokenName(zone)),
-                 ""});
-            break;
+/// The same places where art of the left side meets them beyond the back or the belly line.
+void addMirrored(const Skin& skin, std::vector<BarePlace>& places) {
+    const std::vector<BarePlace> left = places;
+    for (const bool back : {true, false}) {
+        for (BarePlace place : left) {
+            for (Vec2& p : place.ring) {
+                const double x = std::clamp(p.x(), skin.noseX_mm() + 1e-6, skin.tailX_mm() - 1e-6);
+                const SectionArc arc = skin.arcAt(x);
+                p.y() = (back ? 2 * arc.backArc_mm() : -2 * arc.bellyArc_mm()) - p.y();
+            }
+            std::reverse(place.ring.begin(), place.ring.end());
+            places.push_back(std::move(place));
         }
     }
 }
@@ -93,7 +83,12 @@ void warnOfBareSkin(const std::vector<Zone>& zones, ElementArt& art) {
 }  // namespace
 
 Derivations::Derivations()
-    : skins_(kSkinsKept), arts_(kArtsKept), cuts_(kMasksKept), masks_(kMasksKept), mirrored_(kMasksKept) {}
+    : skins_(kSkinsKept),
+      bares_(kSkinsKept),
+      arts_(kArtsKept),
+      cuts_(kMasksKept),
+      masks_(kMasksKept),
+      mirrored_(kMasksKept) {}
 
 Result<SkinPtr> Derivations::skin(const Job& job) {
     assert(!thisThreadPaints && "derivations belong on a worker thread");
@@ -108,18 +103,130 @@ Result<SkinPtr> Derivations::skin(const Job& job) {
     return skin;
 }
 
-Result<ArtPtr> Derivations::art(const Job& job, std::size_t index) {
+std::shared_ptr<const std::vector<BarePlace>> Derivations::bareOf(const Job& job, const Skin& skin) {
+    return bares_.get({job.part<BlankChapter>()}, {}, [&] {
+        std::vector<BarePlace> bare;
+        for (const Zone& zone : allZones(skin, job.get<BlankChapter>()))
+            if (zone.noPaint) bare.push_back({zone.polygon, spokenName(zone)});
+        for (BarePlace& place : bare)
+            if (polygonArea(place.ring) < 0) std::reverse(place.ring.begin(), place.ring.end());
+        addMirrored(skin, bare);
+        return std::make_shared<const std::vector<BarePlace>>(std::move(bare));
+    });
+}
+
+Result<std::vector<std::size_t>> Derivations::needsOf(const Job& job, std::size_t index) const {
+    const PatternChapter& pattern = job.get<PatternChapter>();
+    if (const Element& alone = *pattern.elements[index]; alone.of.empty() && alone.clearOf.empty())
+        return std::vector<std::size_t>{index};
+    const std::map<std::string_view, std::size_t> places = placesOf(pattern);
+    std::vector<std::size_t> order, under;
+    std::optional<Error> problem;
+    const std::function<void(std::size_t)> visit = [&](std::size_t i) {
+        if (problem || std::find(order.begin(), order.end(), i) != order.end()) return;
+        const Element& e = *pattern.elements[i];
+        if (std::find(under.begin(), under.end(), i) != under.end()) {
+            problem = Error{"circle",
+                            Words(NINE_WORDS("core",
+                                             "\"{id}\" rests on itself: it is made from, or keeps clear of, "
+                                             "marks that go round to it again. Take one of them off."))
+                                .name("id", e.id),
+                            placeOfElement(index)};
+            return;
+        }
+        under.push_back(i);
+        std::vector<std::string> ids = e.clearOf;
+        if (!e.of.empty()) ids.push_back(e.of);
+        for (const std::string& id : ids)
+            if (const auto found = places.find(id); found != places.end()) visit(found->second);
+        under.pop_back();
+        order.push_back(i);
+    };
+    visit(index);
+    if (problem) return *problem;
+    return order;
+}
+
+std::vector<std::shared_ptr<const void>> Derivations::keysOf(const Job& job,
+                                                             const std::vector<std::size_t>& needs) const {
+    std::vector<std::shared_ptr<const void>> keys{job.part<BlankChapter>()};
+    for (const std::size_t i : needs) keys.push_back(job.get<PatternChapter>().elements[i]);
+    return keys;
+}
+
+Result<ArtPtr> Derivations::draw(const Job& job, const std::vector<std::size_t>& needs, Side side,
+                                 Fineness fineness, const Task& task) {
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
-    const ElementPtr& element = job.get<PatternChapter>().elements[index];
-    arts_.makeRoomFor(kJobsHeld * job.get<PatternChapter>().elements.size());
-    std::optional<Error> problem;
-    ArtPtr art = arts_.get({job.part<BlankChapter>(), element}, {}, [&]() -> ArtPtr {
-        Result<ElementArt> drawn = drawElement(**body, job.get<BlankChapter>().landmarks, *element, "");
-        if (drawn) {
-            warnOfBareSkin(allZones(**body, job.get<BlankChapter>()), *drawn);
-            return std::make_shared<const ElementArt>(std::move(*drawn));
+    const PatternChapter& pattern = job.get<PatternChapter>();
+    const Element& element = *pattern.elements[needs.back()];
+    std::vector<ArtPtr> held;
+    DrawWith with;
+    const auto take = [&](const std::string& id) -> Result<const ElementArt*> {
+        for (const std::size_t i : needs) {
+            if (pattern.elements[i]->id != id || i == needs.back()) continue;
+            Result<ArtPtr> other =
+                fineness == Fineness::Cut ? art(job, i, side, task) : artAtAGlance(job, i, side, task);
+            if (!other) return other.error();
+            held.push_back(*other);
+            return other->get();
         }
+        return static_cast<const ElementArt*>(nullptr);
+    };
+    if (!element.of.empty()) {
+        const Result<const ElementArt*> source = take(element.of);
+        if (!source) return source.error();
+        with.source = *source;
+    }
+    for (const std::string& id : element.clearOf) {
+        const Result<const ElementArt*> mark = take(id);
+        if (!mark) return mark.error();
+        if (*mark) with.clearOf.push_back(*mark);
+    }
+    const std::shared_ptr<const std::vector<BarePlace>> bare = bareOf(job, **body);
+    with.bare = bare.get();
+    with.otherSide = side == Side::Right && element.ownSides && element.onBothSides();
+    with.task = task;
+    Result<ElementArt> drawn =
+        drawElement(**body, job.get<BlankChapter>().landmarks, element, "", fineness, with);
+    if (!drawn) return drawn.error();
+    return std::make_shared<const ElementArt>(std::move(*drawn));
+}
+
+namespace {
+
+/// Whether what is drawn differs from side to side: the element's own chance, or that of one it rests on.
+bool sidesDiffer(const Job& job, const std::vector<std::size_t>& needs) {
+    return std::any_of(needs.begin(), needs.end(), [&](std::size_t i) {
+        const Element& e = *job.get<PatternChapter>().elements[i];
+        return e.ownSides && e.onBothSides();
+    });
+}
+
+}  // namespace
+
+bool Derivations::differsBySide(const Job& job, std::size_t index) const {
+    const Result<std::vector<std::size_t>> needs = needsOf(job, index);
+    return needs && sidesDiffer(job, *needs);
+}
+
+ArtPtr Derivations::artIfKnown(const Job& job, std::size_t index, Side side) {
+    const Result<std::vector<std::size_t>> needs = needsOf(job, index);
+    if (!needs) return nullptr;
+    return arts_.find(keysOf(job, *needs), {side == Side::Right && sidesDiffer(job, *needs)});
+}
+
+Result<ArtPtr> Derivations::art(const Job& job, std::size_t index, Side side, const Task& task) {
+    const Result<SkinPtr> body = skin(job);
+    if (!body) return body.error();
+    const Result<std::vector<std::size_t>> needs = needsOf(job, index);
+    if (!needs) return needs.error();
+    arts_.makeRoomFor(2 * kJobsHeld * job.get<PatternChapter>().elements.size());
+    std::optional<Error> problem;
+    const bool other = side == Side::Right && sidesDiffer(job, *needs);
+    ArtPtr art = arts_.get(keysOf(job, *needs), {other}, [&]() -> ArtPtr {
+        Result<ArtPtr> drawn = draw(job, *needs, other ? Side::Right : Side::Left, Fineness::Cut, task);
+        if (drawn) return *drawn;
         problem = drawn.error();
         return nullptr;
     });
@@ -127,15 +234,16 @@ Result<ArtPtr> Derivations::art(const Job& job, std::size_t index) {
     return art;
 }
 
-Result<ArtPtr> Derivations::artAtAGlance(const Job& job, std::size_t index) {
+Result<ArtPtr> Derivations::artAtAGlance(const Job& job, std::size_t index, Side side, const Task& task) {
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
-    const ElementPtr& element = job.get<PatternChapter>().elements[index];
-    if (ArtPtr exact = arts_.find({job.part<BlankChapter>(), element}, {})) return exact;
-    Result<ElementArt> drawn = drawElement(**body, job.get<BlankChapter>().landmarks, *element,
-                                           placeOfElement(index), Fineness::Glance);
-    if (!drawn) return drawn.error();
-    return std::make_shared<const ElementArt>(std::move(*drawn));
+    if (ArtPtr exact = artIfKnown(job, index, side)) return exact;
+    const Result<std::vector<std::size_t>> needs = needsOf(job, index);
+    if (!needs) return needs.error();
+    const bool other = side == Side::Right && sidesDiffer(job, *needs);
+    Result<ArtPtr> drawn = draw(job, *needs, other ? Side::Right : Side::Left, Fineness::Glance, task);
+    if (!drawn) return placed(drawn.error(), placeOfElement(index));
+    return drawn;
 }
 
 std::vector<const ElementArt*> Derivations::Sources::artPointers() const {
@@ -147,7 +255,7 @@ std::vector<const ElementArt*> Derivations::Sources::artPointers() const {
 Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSpec& spec, Fineness fineness) {
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
-    Sources from{*body, {}, {job.part<BlankChapter>()}, 0};
+    Sources from{*body, {}, {job.part<BlankChapter>()}, 0, false};
     const std::map<std::string_view, std::size_t> places = placesOf(job.get<PatternChapter>());
     for (const std::string& id : spec.wish.elements) {
         const auto found = places.find(id);
@@ -156,11 +264,14 @@ Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSp
                 "unknown_element",
                 Words(NINE_WORDS("core", "There is no element \"{id}\" in the pattern.")).name("id", id),
                 placeOf(job, spec)};
-        if (!job.get<PatternChapter>().elements[found->second]->known()) continue;  // drawn as nothing
-        Result<ArtPtr> drawn =
-            fineness == Fineness::Cut ? art(job, found->second) : artAtAGlance(job, found->second);
+        if (!job.get<PatternChapter>().elements[found->second]->isCut()) continue;  // nothing to open
+        Result<ArtPtr> drawn = fineness == Fineness::Cut ? art(job, found->second, spec.side)
+                                                         : artAtAGlance(job, found->second, spec.side);
         if (!drawn) return drawn.error();
-        from.keys.push_back(job.get<PatternChapter>().elements[found->second]);
+        const Result<std::vector<std::size_t>> needs = needsOf(job, found->second);
+        if (!needs) return needs.error();
+        from.otherSide = from.otherSide || (spec.side == Side::Right && sidesDiffer(job, *needs));
+        for (const std::size_t i : *needs) from.keys.push_back(job.get<PatternChapter>().elements[i]);
         from.art.push_back(std::move(*drawn));
     }
     const auto material = findMaterial(spec.wish.material);
@@ -199,8 +310,9 @@ Result<MaskPtr> Derivations::cutLeft(const Job& job, const MaskSpec& spec, const
         return nullptr;
     };
     // Previews are drawn once, while something is dragged: nobody asks for them again.
-    const MaskPtr cut =
-        precision == Precision::Preview ? cutIt() : cuts_.get(from.keys, Solved{spec.wish, vertices}, cutIt);
+    const MaskPtr cut = precision == Precision::Preview
+                            ? cutIt()
+                            : cuts_.get(from.keys, Solved{spec.wish, vertices, from.otherSide}, cutIt);
     if (problem) return placed(*problem, placeOf(job, spec));
     return cut;
 }
@@ -225,7 +337,7 @@ Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vert
     const Result<Sources> from = sourcesOf(job, spec);
     if (!from) return from.error();
     std::optional<Error> problem;
-    MaskPtr left = masks_.get(from->keys, Solved{spec.wish, vertices}, [&]() -> MaskPtr {
+    MaskPtr left = masks_.get(from->keys, Solved{spec.wish, vertices, from->otherSide}, [&]() -> MaskPtr {
         const Result<MaskPtr> cut = cutLeft(job, spec, *from, vertices, Precision::Exact, task);
         Result<Mask> made = cut ? judgedMask(*from->skin, from->artPointers(), spec.wish, **cut, task)
                                 : Result<Mask>(cut.error());
@@ -248,7 +360,7 @@ Warnings Derivations::warnings(const Job& job, const MaskSpec& spec, const Mask&
     for (const std::string& id : spec.wish.elements) {
         const auto found = places.find(id);
         if (found == places.end()) continue;
-        const Result<ArtPtr> drawn = art(job, found->second);
+        const Result<ArtPtr> drawn = art(job, found->second, spec.side);
         if (!drawn) continue;
         for (const Warning& w : (*drawn)->warnings) all.push_back(placed(w, placeOfElement(found->second)));
     }

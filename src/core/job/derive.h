@@ -39,10 +39,17 @@ class Derivations {
 
     Result<SkinPtr> skin(const Job& job);
 
-    /// Art of the element at `index` of the pattern, on the left side.
-    Result<ArtPtr> art(const Job& job, std::size_t index);
+    /// Art of the element at `index` of the pattern, on the left side; of one whose sides each have their
+    /// own, the art of `side`, as it would lie on the left. What it is derived from and keeps clear of is
+    /// drawn first. Errors also: circle, cancelled.
+    Result<ArtPtr> art(const Job& job, std::size_t index, Side side = Side::Left, const Task& task = {});
     /// The same, sampled for a glance unless the exact one is already there.
-    Result<ArtPtr> artAtAGlance(const Job& job, std::size_t index);
+    Result<ArtPtr> artAtAGlance(const Job& job, std::size_t index, Side side = Side::Left,
+                                const Task& task = {});
+    /// Whether the right side has art of its own, which is not the left's mirror image.
+    bool differsBySide(const Job& job, std::size_t index) const;
+    /// The exact art, if it is remembered.
+    ArtPtr artIfKnown(const Job& job, std::size_t index, Side side = Side::Left);
 
     /// Art of all elements a mask opens.
     Result<std::vector<ArtPtr>> artOf(const Job& job, const MaskSpec& spec);
@@ -65,6 +72,7 @@ class Derivations {
     struct Solved {
         MaskWish wish;
         int vertices;
+        bool otherSide;  ///< from art of the right side's own
         bool operator==(const Solved&) const = default;
     };
     struct Sources {  ///< what a mask is made from
@@ -72,6 +80,7 @@ class Derivations {
         std::vector<ArtPtr> art;
         std::vector<std::shared_ptr<const void>> keys;
         Fraction strainLimit;
+        bool otherSide;  ///< the right side's own art
         std::vector<const ElementArt*> artPointers() const;
     };
     Result<Sources> sourcesOf(const Job& job, const MaskSpec& spec, Fineness fineness = Fineness::Cut);
@@ -81,8 +90,23 @@ class Derivations {
     void makeRoomFor(const Job& job);
     MaskPtr onSideOf(const MaskSpec& spec, const MaskPtr& left);
 
+    struct Drawing {
+        bool otherSide;
+        bool operator==(const Drawing&) const = default;
+    };
+    /// Elements that the one at `index` rests on, itself last, each after those it rests on itself.
+    Result<std::vector<std::size_t>> needsOf(const Job& job, std::size_t index) const;
+    Result<ArtPtr> draw(const Job& job, const std::vector<std::size_t>& needs, Side side, Fineness fineness,
+                        const Task& task);
+    /// What art is remembered by: the body and all elements it rests on.
+    std::vector<std::shared_ptr<const void>> keysOf(const Job& job,
+                                                    const std::vector<std::size_t>& needs) const;
+    /// Places no paint goes, on all the skin that art may use.
+    std::shared_ptr<const std::vector<BarePlace>> bareOf(const Job& job, const Skin& skin);
+
     Memo<Skin> skins_;
-    Memo<ElementArt> arts_;
+    Memo<std::vector<BarePlace>> bares_;
+    Memo<ElementArt, Drawing> arts_;
     Memo<Mask, Solved> cuts_, masks_;
     Memo<Mask> mirrored_;
 };

@@ -17,7 +17,7 @@ namespace nine {
 struct PaintFamily {
     std::string_view id;  ///< as written in job files: "opaque"
     Pattern name;         ///< as shown
-    Fraction solids;         ///< volume share that stays as dry film
+    Fraction solids;      ///< volume share that stays as dry film
     Ratio swelling;       ///< volume the solids occupy in the wet paint, by their own
     double carrier_mpas;  ///< viscosity of what is between the solids
     double surface_mn_m;  ///< surface tension
@@ -44,7 +44,7 @@ struct Reduction {
 Result<Reduction> parseReduction(const std::string& text);
 
 struct Mixture {
-    Fraction solids;           ///< volume share that stays as dry film
+    Fraction solids;        ///< volume share that stays as dry film
     double viscosity_mpas;  ///< at the nozzle's high shear
     double surface_mn_m;
     double density_kg_m3;

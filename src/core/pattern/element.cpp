@@ -33,6 +33,13 @@ Words sentenceOf(const Element& element, Pattern sentence) {
         if (p.type == Param::Type::Length) words = std::move(words).length(key, v, p.decimals);
         if (p.type == Param::Type::Count) words = std::move(words).number(key, v, 0);
         if (p.type == Param::Type::Share) words = std::move(words).number(key, 100 * v, p.decimals);
+        if (p.type == Param::Type::Angle) words = std::move(words).number(key, v, p.decimals);
+        if (p.type == Param::Type::Seed) words = std::move(words).number(key, v, 0);
+        if (p.type == Param::Type::Letters || p.type == Param::Type::Colour)
+            words = std::move(words).name(key, element.values.text(p.key));
+        if (p.type == Param::Type::Choice)
+            for (const Choice& choice : p.choices)
+                if (choice.id == element.values.text(p.key)) words = std::move(words).words(key, choice.name);
     }
     return words;
 }
@@ -46,6 +53,10 @@ Status checkElement(const Element& element, const std::string& path) {
         return ok;
     if (Status ok = within(path, "dg_mm", NINE_WORDS("core", "Height"), element.dg_mm, -kMostHeight_mm,
                            kMostHeight_mm);
+        !ok)
+        return ok;
+    if (Status ok = within(path, "clear_mm", NINE_WORDS("core", "Distance kept clear"), element.clear_mm, 0,
+                           kMostClear_mm);
         !ok)
         return ok;
     return checkValues(*kind, element.values, path);

@@ -21,6 +21,9 @@ Values usualValues(const Kind& kind);
 /// Every value within its limits and the kind's own rules kept. Errors: out_of_range, `path` + "." + key.
 Status checkValues(const Kind& kind, const Values& values, const std::string& path);
 
+/// What a size is multiplied by on a body longer by `length` and rounder by `girth`.
+Ratio factorOf(Refit refit, Ratio length, Ratio girth);
+
 /// For a body longer by `length` and rounder by `girth` (factors), by the rule of each parameter.
 Values refitted(const Kind& kind, Values values, Ratio length, Ratio girth);
 

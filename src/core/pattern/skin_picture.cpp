@@ -1,6 +1,8 @@
 #include "pattern/skin_picture.h"
 
 #include <algorithm>
+#include <array>
+#include <charconv>
 #include <cmath>
 
 #include "base/parallel.h"
@@ -24,34 +26,69 @@ double smooth(double from, double to, double v) {
     return t * t * (3 - 2 * t);
 }
 
-/// A stretch of one line of the picture under paint, in turns round the body from the left datum line over
-/// the back; the right side is the left one's mirror image.
-struct Stroke {
-    double from, to;
-    std::uint32_t colour;
+/// Where a border passes over a line of the picture, and which way.
+struct Crossing {
+    int line;
+    float g;
+    int way;
 };
 
-/// Where an outline lies over the line x = const: pairs of g, from one edge to the next.
-std::vector<double> crossings(const std::vector<Vec2>& polygon, double x) {
-    std::vector<double> g;
-    for (std::size_t i = 0, j = polygon.size() - 1; i < polygon.size(); j = i++) {
-        const Vec2 &a = polygon[i], &b = polygon[j];
-        if ((a.x() > x) == (b.x() > x)) continue;
-        g.push_back(a.y() + (x - a.x()) / (b.x() - a.x()) * (b.y() - a.y()));
+/// Of all outlines of a mark, by lines, each from low g to high.
+std::vector<Crossing> crossingsOf(const std::vector<Outline>& outlines, const std::vector<double>& x) {
+    std::vector<Crossing> all;
+    for (const Outline& outline : outlines) {
+        const auto& ring = outline.skin;
+        for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+            const Vec2 &a = ring[j], &b = ring[i];
+            if (a.x() == b.x()) continue;
+            const auto [low, high] = std::minmax(a.x(), b.x());
+            for (auto at = std::upper_bound(x.begin(), x.end(), low); at != x.end() && *at <= high; ++at) {
+                const double g = a.y() + (*at - a.x()) / (b.x() - a.x()) * (b.y() - a.y());
+                all.push_back(
+                    {static_cast<int>(at - x.begin()), static_cast<float>(g), a.x() < b.x() ? 1 : -1});
+            }
+        }
     }
-    std::sort(g.begin(), g.end());
-    return g;
+    std::sort(all.begin(), all.end(), [](const Crossing& a, const Crossing& b) {
+        return a.line != b.line ? a.line < b.line : a.g < b.g;
+    });
+    return all;
 }
 
-struct Extent {
-    double low, high;
+/// How much of each place of a row is under paint; a stretch from one place to another, in places, may go
+/// round.
+class Row {
+  public:
+    explicit Row(int columns) : covered_(static_cast<std::size_t>(columns), 0.f) {}
+    void add(double from, double to, float weight) {
+        const int n = static_cast<int>(covered_.size());
+        to = std::min(to, from + n);
+        const auto at = [&](int c) -> float& {
+            return covered_[static_cast<std::size_t>(((c % n) + n) % n)];
+        };
+        const int first = static_cast<int>(std::floor(from)), last = static_cast<int>(std::floor(to));
+        if (first == last) {
+            at(first) += weight * static_cast<float>(to - from);
+        } else {
+            at(first) += weight * static_cast<float>(first + 1 - from);
+            for (int c = first + 1; c < last; ++c) at(c) += weight;
+            at(last) += weight * static_cast<float>(to - last);
+        }
+        any_ = any_ || to > from;
+    }
+    void paint(std::uint32_t* pixels, std::uint32_t colour, double strength) {
+        if (!any_) return;
+        for (std::size_t c = 0; c < covered_.size(); ++c) {
+            if (covered_[c] > 0) pixels[c] = mixed(pixels[c], colour, strength * std::min(1.f, covered_[c]));
+            covered_[c] = 0;
+        }
+        any_ = false;
+    }
+
+  private:
+    std::vector<float> covered_;
+    bool any_ = false;
 };
-
-Extent alongOf(const Outline& outline) {
-    Extent extent{1e300, -1e300};
-    for (const Vec2& p : outline.skin) extent = {std::min(extent.low, p.x()), std::max(extent.high, p.x())};
-    return extent;
-}
 
 double interpolated(const std::vector<double>& values, double t) {
     const double at = std::clamp(t, 0.0, 1.0) * static_cast<double>(values.size() - 1);
@@ -158,8 +195,37 @@ Outline carried(Outline outline, const DrawnBody& body, const Vec2& shift) {
     return outline;
 }
 
+std::uint32_t colourOf(const std::string& text, std::uint32_t fallback) {
+    if (text.size() != 7 || text[0] != '#') return fallback;
+    std::uint32_t value = 0;
+    const auto [end, error] = std::from_chars(text.data() + 1, text.data() + 7, value, 16);
+    return error == std::errc() && end == text.data() + 7 ? 0xFF000000u | value : fallback;
+}
+
+std::uint32_t colourOf(const Element& element, std::size_t index) {
+    static constexpr std::array<std::uint32_t, 5> kChoice{0xFF3C4038, 0xFFB4402E, 0xFFD9CFA6, 0xFF33566B,
+                                                          0xFF7A5A2B};
+    return colourOf(element.colour, kChoice[index % kChoice.size()]);
+}
+
+void addPainted(std::vector<PaintedArt>& painted, const Element& element, std::size_t index,
+                const ElementArt& left, const ElementArt* right) {
+    const std::uint32_t own = colourOf(element, index);
+    const bool central = element.isCentral();
+    const bool onLeft = central || element.standsOn(Side::Left);
+    const bool onRight = !central && element.standsOn(Side::Right);
+    const auto add = [&](const ElementArt& art, bool l, bool r) {
+        for (const Pass& pass : art.passes)
+            painted.push_back({&pass.outlines, colourOf(pass.colour, own), l, r, pass.strength, &pass.cover});
+    };
+    if (!right) return add(left, onLeft, onRight);
+    add(left, onLeft, false);
+    add(*right, false, onRight);
+}
+
 Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<PaintedArt>& art, int columns,
-                int rows) {
+                int rows, int subRows) {
+    // In one piece: borders of all marks sorted by lines, then row by row one mark over the other.
     const std::size_t width = static_cast<std::size_t>(columns);
     Image image{columns, rows, std::vector<std::uint32_t>(width * static_cast<std::size_t>(rows))};
     // The ground depends on the share of the quarter alone: every line of it is the same.
@@ -171,36 +237,54 @@ Image paintSkin(const DrawnBody& body, const Ground& ground, const std::vector<P
         line[c] = turn < 0.5 ? mixed(ground.side, ground.back, smooth(0.25, 0.85, share))
                              : mixed(ground.side, ground.belly, smooth(0.2, 0.7, share));
     }
-    std::vector<std::vector<Extent>> extents;
-    for (const PaintedArt& painted : art) {
-        extents.emplace_back();
-        for (const Outline& outline : *painted.outlines) extents.back().push_back(alongOf(outline));
-    }
+    const auto shareOfLine = [&](double at) { return at / std::max(1, rows - 1); };
+    std::vector<double> x;
+    for (int k = 0; k < rows * subRows; ++k)
+        x.push_back(interpolated(body.x_mm, shareOfLine((k + 0.5) / subRows - 0.5)));
+    std::vector<std::vector<Crossing>> borders(art.size());
+    forEachInParallel(art.size(), [&](std::size_t a) { borders[a] = crossingsOf(*art[a].outlines, x); });
     forEachInParallel(static_cast<std::size_t>(rows), [&](std::size_t row) {
         std::uint32_t* const pixels = image.pixels.data() + row * width;
         std::copy(line.begin(), line.end(), pixels);
-        const double v = static_cast<double>(row) / (rows - 1);
-        const double x = interpolated(body.x_mm, v);
-        const double up = std::max(1e-9, interpolated(body.backArc_mm, v));
-        const double down = std::max(1e-9, interpolated(body.bellyArc_mm, v));
-        const auto turnOf = [&](double g) { return 0.25 * (g >= 0 ? g / up : g / down); };
-        const auto fill = [&](const Stroke& stroke) {
-            const auto from = static_cast<int>(std::ceil(stroke.from * columns - 0.5));
-            const auto to = static_cast<int>(std::floor(stroke.to * columns - 0.5));
-            for (int c = from; c <= std::min(to, from + columns - 1); ++c)
-                pixels[((c % columns) + columns) % columns] = stroke.colour;
-        };
+        Row covered(columns);
         for (std::size_t a = 0; a < art.size(); ++a) {
             const PaintedArt& painted = art[a];
-            for (std::size_t k = 0; k < painted.outlines->size(); ++k) {
-                if (x < extents[a][k].low || x > extents[a][k].high) continue;
-                const std::vector<double> g = crossings((*painted.outlines)[k].skin, x);
-                for (std::size_t i = 0; i + 1 < g.size(); i += 2) {
+            for (int k = 0; k < subRows; ++k) {
+                const int here = static_cast<int>(row) * subRows + k;
+                auto at = std::lower_bound(borders[a].begin(), borders[a].end(), here,
+                                           [](const Crossing& c, int v) { return c.line < v; });
+                if (at == borders[a].end() || at->line != here) continue;
+                const double v = shareOfLine((here + 0.5) / subRows - 0.5);
+                const double up = std::max(1e-9, interpolated(body.backArc_mm, v));
+                const double down = std::max(1e-9, interpolated(body.bellyArc_mm, v));
+                const auto turnOf = [&](double g) {
+                    const double quarters = g > 2 * up      ? 2 + (g - 2 * up) / down
+                                            : g < -2 * down ? -2 + (g + 2 * down) / up
+                                            : g >= 0        ? g / up
+                                                            : g / down;
+                    return 0.25 * columns * quarters;
+                };
+                int winding = 0;
+                double from = 0;
+                for (; at != borders[a].end() && at->line == here; ++at) {
+                    if (winding == 0) from = turnOf(at->g);
+                    winding += at->way;
+                    if (winding != 0) continue;
                     // Art that crosses the back or belly line goes on with g beyond it.
-                    const double from = turnOf(g[i]), to = turnOf(g[i + 1]);
-                    if (painted.left) fill({from, to, painted.colour});
-                    if (painted.right) fill({0.5 - to, 0.5 - from, painted.colour});
+                    const double to = turnOf(at->g);
+                    const float weight = 1.f / static_cast<float>(subRows);
+                    if (painted.left) covered.add(from, to, weight);
+                    if (painted.right) covered.add(0.5 * columns - to, 0.5 * columns - from, weight);
                 }
+            }
+            covered.paint(pixels, painted.colour, painted.strength);
+            if (!painted.cover || !*painted.cover) continue;
+            const double v = shareOfLine(static_cast<double>(row));
+            for (int c = 0; c < columns; ++c) {
+                const SkinPoint p = body.skinAt({(c + 0.5) / columns, v});
+                if (p.side == Side::Left ? !painted.left : !painted.right) continue;
+                const double share = (*painted.cover)(p.x_mm, p.g_mm) * painted.strength;
+                if (share > 1e-3) pixels[c] = mixed(pixels[c], painted.colour, std::min(1.0, share));
             }
         }
     });

@@ -7,11 +7,12 @@
 #include <variant>
 #include <vector>
 
-#include "base/units.h"
+#include "geom/vec.h"
 
 namespace nine {
 
-using ParamValue = std::variant<Figure, std::string>;
+/// A number; a colour, a choice or letters; places on the skin, x and g from the origin.
+using ParamValue = std::variant<Figure, std::string, Polyline2>;
 
 /// A small table in the order values were first set. Cost: a walk over it.
 class Values {
@@ -27,6 +28,12 @@ class Values {
         const ParamValue* value = find(key);
         const Figure* number = value ? std::get_if<Figure>(value) : nullptr;
         return number ? *number : 0;
+    }
+    /// Empty when it is no text or was not set.
+    std::string text(std::string_view key) const {
+        const ParamValue* value = find(key);
+        const std::string* text = value ? std::get_if<std::string>(value) : nullptr;
+        return text ? *text : std::string();
     }
     void set(std::string_view key, ParamValue value) {
         for (auto& [known, old] : all_) {

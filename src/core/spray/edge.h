@@ -47,7 +47,7 @@ struct EdgeFigures {
     double pressure_pa;  ///< of the air on the mask
     double dropSize_um;  ///< Sauter mean
     double fade_mm;  ///< aimed onto the mask: over which the film falls to 1 / e, away from the edge; else 0
-    Fraction trigger;   ///< how far back, 0..1
+    Fraction trigger;                             ///< how far back, 0..1
     std::array<double, kDropClasses> spreads_mm;  ///< standard deviation of the edge by drop class
     /// Share of the open film at x mm from the edge, negative where the body is open.
     Fraction profileAt(double x_mm) const;

@@ -139,7 +139,8 @@ Result<Job> withScale(const Job& job, const BodyScale& scale) {
         for (Vec2& p : points) {
             const double x = nose + scale.along * (p.x() - nose);
             const SectionArc was = before->arcAt(p.x()), is = after->arcAt(std::min(x, after->tailX_mm()));
-            const double share = p.y() >= 0 ? is.backArc_mm() / was.backArc_mm() : is.bellyArc_mm() / was.bellyArc_mm();
+            const double share =
+                p.y() >= 0 ? is.backArc_mm() / was.backArc_mm() : is.bellyArc_mm() / was.bellyArc_mm();
             p = {hundredth(x), hundredth(p.y() * (std::isfinite(share) ? share : 0))};
             const double low = -2 * is.bellyArc_mm(), high = 2 * is.backArc_mm();
             p.y() = std::clamp(p.y(), low, high);

@@ -402,9 +402,9 @@ void BlankLeaf::refreshValues() {
     bottom_->setValue(s.bottom_mm);
     width_->setValue(s.halfWidth_mm);
     girth_->setValue(
-        closed
-            ? 0
-            : SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower}).girth_mm());
+        closed ? 0
+               : SectionArc(Section{s.halfWidth_mm, s.top_mm, s.bottom_mm, s.section, s.sectionLower})
+                     .girth_mm());
     if (context_.view.wrapMap() && along_ && across_) {
         along_->setValue(context_.view.sheetAlong_mm());
         across_->setValue(context_.view.sheetAcross_mm());

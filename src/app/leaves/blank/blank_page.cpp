@@ -180,7 +180,8 @@ bool BlankPage::keyForTool(const QKeyEvent& event) {
     const ViewState::BlankTool tool = context_.view.blankTool();
     if (tool == ViewState::BlankTool::Stations || !context_.results.body().skin) return false;
     const Skin& skin = *context_.results.body().skin;
-    if (!toolCursor_) toolCursor_ = SkinPoint{context_.view.side(), skin.noseX_mm() + 0.5 * skin.length_mm(), 0};
+    if (!toolCursor_)
+        toolCursor_ = SkinPoint{context_.view.side(), skin.noseX_mm() + 0.5 * skin.length_mm(), 0};
     const double step = event.modifiers() & Qt::ShiftModifier ? 2 : 0.25;
     SkinPoint to = *toolCursor_;
     to.side = context_.view.side();

@@ -173,7 +173,7 @@ QPointF PatternPage::handleAt(std::string_view key) const {
     const SideView on = leading();
     for (const Handle& handle : handles()) {
         if (handle.key != key) continue;
-        const std::optional<Vec2> at = handle.at(art->outlines());
+        const std::optional<Vec2> at = art->place(handle.key);
         const SkinPoint point{on.side, at ? at->x() : 0, at ? at->y() : 0};
         if (!at || !skin->check(point, "")) return {};
         return on.view->at(skin->at(point).position);
@@ -279,7 +279,8 @@ void PatternPage::moveHandle(std::string_view key, double dx, double dg) {
     }
     for (const Handle& handle : handles())
         if (handle.key == key)
-            handle.move(e, Vec2(dx, dg), {*skin, context_.document.job().get<BlankChapter>().landmarks});
+            nine::moveHandle(handle, e, Vec2(dx, dg),
+                             {*skin, context_.document.job().get<BlankChapter>().landmarks});
     if (!checkElement(e, "")) return;
     context_.document.edit(
         withElement(context_.document.job(),

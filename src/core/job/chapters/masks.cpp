@@ -152,6 +152,11 @@ MaskSpecPtr maskFor(const Element& element, Side side, const std::vector<MaskSpe
     return std::make_shared<const MaskSpec>(std::move(spec));
 }
 
+/// What is one piece for both sides has one mask.
+bool wantsMask(const Element& element, Side side) {
+    return element.isCut() && element.standsOn(side) && !(element.isCentral() && side == Side::Right);
+}
+
 bool opens(const MaskSpec& mask, const std::string& element, Side side) {
     const auto& ids = mask.wish.elements;
     return mask.side == side && std::find(ids.begin(), ids.end(), element) != ids.end();
@@ -215,9 +220,7 @@ std::shared_ptr<const MasksChapter> ChapterOf<MasksChapter>::inStep(
             const auto there = [&](const auto& m) {
                 return m->known() && opens(*m, element->id, otherSide(side));
             };
-            if (!element->known() || !element->standsOn(side) ||
-                std::any_of(masks.begin(), masks.end(), here))
-                continue;
+            if (!wantsMask(*element, side) || std::any_of(masks.begin(), masks.end(), here)) continue;
             const auto twin = std::find_if(masks.begin(), masks.end(), there);
             masks.push_back(maskFor(*element, side, masks, twin == masks.end() ? nullptr : *twin));
         }
@@ -235,7 +238,7 @@ std::vector<MaskSpecPtr> maskSpecs(const Job& job) {
     std::vector<MaskSpecPtr> specs;
     for (const ElementPtr& element : job.get<PatternChapter>().elements) {
         for (const Side side : {Side::Left, Side::Right}) {
-            if (!element->known() || !element->standsOn(side)) continue;
+            if (!wantsMask(*element, side)) continue;
             MaskSpec spec;
             spec.id = element->id + "-" + sideLetter(side);
             spec.name = element->shownName();

@@ -6,15 +6,19 @@
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
 #include "pattern/kinds.h"
+#include "pattern/natural.h"
 
 namespace nine {
+namespace dot_row {
 namespace {
 
 struct DotRow {
     double count;
     double spacing_mm;         ///< between centres
-    double first_mm, last_mm;  ///< diameters; those between change evenly
+    double first_mm, last_mm;  ///< diameters
     double bow_mm;             ///< how far the middle of the row is lifted towards the back
+    double rise_mm;            ///< how far its end lies above its start
+    double bulge;              ///< diameters in the middle, over those of an even taper
 };
 
 using Type = Param::Type;
@@ -32,45 +36,59 @@ constexpr Bound<DotRow> kDotSizes[] = {
      &DotRow::last_mm},
     {{"bow_mm", NINE_WORDS("core", "Bow"), Type::Length, -50, 50, 0, 1, Refit::WithGirth, Lessen::Lower},
      &DotRow::bow_mm},
+    {{.key = "rise_mm",
+      .name = NINE_WORDS("core", "Rise"),
+      .low = -50,
+      .high = 50,
+      .refit = Refit::WithGirth,
+      .lessen = Lessen::Lower,
+      .spare = true},
+     &DotRow::rise_mm},
+    {{.key = "bulge",
+      .name = NINE_WORDS("core", "Bulge"),
+      .type = Type::Share,
+      .low = 0.2,
+      .high = 3,
+      .usual = 1,
+      .decimals = 0,
+      .spare = true},
+     &DotRow::bulge},
 };
-constexpr auto kDotParams = paramsOf(kDotSizes);
+constexpr auto kDotParams = joined(paramsOf(kDotSizes), kNaturalParams);
 
 const Handle kDotHandles[] = {
-    {"middle",
-     NINE_WORDS("core", "middle of the row"),
-     {},
-     middleCentre,
-     [](Element& e, const Vec2& by, const MoveOn&) {
-         e.values.set("bow_mm", e.values.number("bow_mm") + by.y());
-     },
-     {"bow_mm"}},
+    {"middle", NINE_WORDS("core", "middle of the row"), {}, {{{"bow_mm", 0, 1}}}},
     {"first",
      NINE_WORDS("core", "first dot"),
      NINE_WORDS("core", "Ø {first_mm}"),
-     firstCentre,
+     {},
      [](Element& e, const Vec2& by, const MoveOn&) {
-         spreadRow(e, -by.x());  // the last one stays
-         e.dx_mm += by.x();
-         e.dg_mm += by.y();
+         moveRowStart(e, by);
+         e.values.set("rise_mm", e.values.number("rise_mm") - by.y());  // the last one stays
      },
-     {"spacing_mm", "dx_mm", "dg_mm"}},
+     {"spacing_mm", "rise_mm", "dx_mm", "dg_mm"}},
     {"last",
      NINE_WORDS("core", "last dot"),
      NINE_WORDS("core", "Ø {last_mm}"),
-     lastCentre,
-     [](Element& e, const Vec2& by, const MoveOn&) { spreadRow(e, by.x()); },
-     {"spacing_mm"}},
+     {},
+     [](Element& e, const Vec2& by, const MoveOn&) {
+         spreadRow(e, by.x());
+         e.values.set("rise_mm", e.values.number("rise_mm") + by.y());
+     },
+     {"spacing_mm", "rise_mm"}},
 };
 
 class DotRowKind : public Kind {
   public:
     std::string_view id() const override { return "dot_row"; }
+    Family family() const override { return Family::Rows; }
     Pattern name() const override { return NINE_WORDS("core", "row of dots"); }
     Pattern onMask() const override { return NINE_WORDS("core", "dots"); }
     std::vector<Pattern> sentences() const override {
         return {NINE_WORDS("core",
                            "{count} dots, from Ø {first_mm} at the shoulder to Ø {last_mm} at the tail, "
-                           "{spacing_mm} apart along the skin, the middle of the row lifted by {bow_mm}.")};
+                           "{spacing_mm} apart along the skin, the middle of the row lifted by {bow_mm}, its "
+                           "end by {rise_mm}; dots in the middle {bulge} % of an even taper.")};
     }
     std::span<const Param> params() const override { return kDotParams; }
     std::span<const Handle> handles() const override { return kDotHandles; }
@@ -82,34 +100,48 @@ class DotRowKind : public Kind {
         const DotRow row = sizesOf(kDotSizes, values);
         return (row.count - 1) * row.spacing_mm;
     }
-    Result<std::vector<Pass>> draw(const DrawOn& on, const Element& element) const override {
+    Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         const DotRow row = sizesOf(kDotSizes, element.values);
+        const Natural natural = naturalOf(element.values);
+        const std::uint64_t seed = on.seedOf(natural.seed);
         const double length = (row.count - 1) * row.spacing_mm;
         const auto rise = [&](double s) {
             const double t = length > 0 ? s / length : 0;
-            return row.bow_mm * 4 * t * (1 - t);
+            return row.bow_mm * 4 * t * (1 - t) + row.rise_mm * t;
         };
+        const auto count = static_cast<std::size_t>(row.count);
+        const std::vector<Off> offs = offsOf(natural, count, seed);
         std::vector<double> distances;
-        for (int i = 0; i < row.count; ++i) distances.push_back(i * row.spacing_mm);
-        const Result<std::vector<Vec2>> centres =
+        for (std::size_t i = 0; i < count; ++i) distances.push_back(static_cast<double>(i) * row.spacing_mm);
+        const Result<std::vector<Vec2>> line =
             walkLine(on.skin, on.origin.x(), on.origin.y(), rise, distances, on.path);
-        if (!centres) return centres.error();
-        Result<std::vector<Outline>> dots = drawAll(centres->size(), [&](std::size_t i) {
-            const double t = row.count > 1 ? static_cast<double>(i) / (row.count - 1) : 0;
-            const double diameter = (1 - t) * row.first_mm + t * row.last_mm;
-            return drawDisc(on.skin, (*centres)[i], diameter / 2, on.fineness, on.path);
+        if (!line) return line.error();
+        std::vector<Vec2> centres = *line;
+        for (std::size_t i = 0; natural.wander_mm > 0 && i < count; ++i) {
+            Vec2& c = centres[i];
+            c.y() += offs[i].across_mm;
+            const Result<double> x = walkAlong(on.skin, c.x(), c.y(), offs[i].along_mm, on.path);
+            if (!x) return x.error();
+            c.x() = *x;
+        }
+        Result<std::vector<Outline>> dots = drawAll(count, [&](std::size_t i) {
+            const double t = count > 1 ? static_cast<double>(i) / static_cast<double>(count - 1) : 0;
+            const double middle = 1 + (row.bulge - 1) * 4 * t * (1 - t);
+            const double radius = 0.5 * ((1 - t) * row.first_mm + t * row.last_mm) * middle * offs[i].size;
+            if (natural.rough <= 0) return drawDisc(on.skin, centres[i], radius, on.fineness, on.path);
+            const Wobble wobble(natural.rough, scrambled(seed + i));
+            return drawBlob(
+                on.skin, centres[i], [&](double a) { return radius * wobble.at(a); },
+                radius * (1 + natural.rough), on.fineness, on.path);
         });
         if (!dots) return dots.error();
-        return std::vector<Pass>{{std::move(*dots)}};
+        return Drawn{{{std::move(*dots)}}, placesOfRow(*line)};
     }
 };
 
 }  // namespace
+}  // namespace dot_row
 
-const Kind& dotRowKind();
-const Kind& dotRowKind() {
-    static const DotRowKind kind;
-    return kind;
-}
+NINE_KIND(dotRow, dot_row::DotRowKind)
 
 }  // namespace nine

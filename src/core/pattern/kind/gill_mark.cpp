@@ -11,6 +11,7 @@
 #include "pattern/kinds.h"
 
 namespace nine {
+namespace gill_mark {
 namespace {
 
 constexpr double kLargestPair_mm = 2;  // less than the registration marks need
@@ -41,16 +42,16 @@ constexpr Bound<GillMark> kGillSizes[] = {
       Refit::Fixed,
       Lessen::Not,
       {},
-      "#f2efe2"},
+      "#f2efe2",
+      {},
+      {}},
      &GillMark::pairColour},
 };
 constexpr auto kGillParams = paramsOf(kGillSizes);
 
 /// The crescent's ring begins at a tip; the other is half way round.
-std::optional<Vec2> onRing(const std::vector<Outline>& outlines, std::size_t quarters) {
-    if (outlines.empty() || outlines.front().skin.size() < 4) return std::nullopt;
-    const auto& ring = outlines.front().skin;
-    return ring[quarters * (ring.size() / 2) / 2];
+Vec2 onRing(const Outline& crescent, std::size_t quarters) {
+    return crescent.skin[quarters * (crescent.skin.size() / 2) / 2];
 }
 
 /// One end along the curve, by so much of it as `by` is of its length: the one towards the back or the belly.
@@ -69,7 +70,7 @@ const Handle kGillHandles[] = {
     {"middle",
      NINE_WORDS("core", "rear edge"),
      {},
-     [](const std::vector<Outline>& o) { return onRing(o, 3); },
+     {},
      [](Element& e, const Vec2& by, const MoveOn&) {
          e.values.set("width_mm", e.values.number("width_mm") + by.x());
      },
@@ -77,19 +78,19 @@ const Handle kGillHandles[] = {
     {"upper",
      NINE_WORDS("core", "upper tip"),
      {},
-     [](const std::vector<Outline>& o) { return onRing(o, 0); },
+     {},
      [](Element& e, const Vec2& by, const MoveOn& on) { moveTip(e, by.y(), true, on); },
      {"from", "to"}},
     {"lower",
      NINE_WORDS("core", "lower tip"),
      {},
-     [](const std::vector<Outline>& o) { return onRing(o, 2); },
+     {},
      [](Element& e, const Vec2& by, const MoveOn& on) { moveTip(e, by.y(), false, on); },
      {"from", "to"}},
     {"first",
      NINE_WORDS("core", "front edge"),
      {},
-     [](const std::vector<Outline>& o) { return onRing(o, 1); },
+     {},
      [](Element& e, const Vec2& by, const MoveOn&) {
          e.dx_mm += by.x();
          e.dg_mm += by.y();
@@ -140,6 +141,7 @@ Result<Outline> drawCrescent(const Skin& skin, const Landmark& landmark, const E
 class GillMarkKind : public Kind {
   public:
     std::string_view id() const override { return "gill_mark"; }
+    Family family() const override { return Family::Head; }
     Pattern name() const override { return NINE_WORDS("core", "gill mark"); }
     Pattern onMask() const override { return NINE_WORDS("core", "gill mark"); }
     std::vector<Pattern> sentences() const override {
@@ -164,7 +166,7 @@ class GillMarkKind : public Kind {
                 .share("least", 0.05),
             path + ".to"};
     }
-    Result<std::vector<Pass>> draw(const DrawOn& on, const Element& element) const override {
+    Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         const GillMark mark = sizesOf(kGillSizes, element.values);
         const auto plate = on.landmarks.find(element.anchor);
         if (plate == on.landmarks.end() || !plate->second.isCurve())
@@ -183,16 +185,18 @@ class GillMarkKind : public Kind {
             passes.push_back({{std::move(*crescent)}, Vec2(shift, 0), {}});
         }
         if (passes.size() > 1) passes.front().colour = mark.pairColour;
-        return passes;
+        const Outline& first = passes.front().outlines.front();
+        return Drawn{passes,
+                     {{"upper", onRing(first, 0)},
+                      {"first", onRing(first, 1)},
+                      {"lower", onRing(first, 2)},
+                      {"middle", onRing(first, 3)}}};
     }
 };
 
 }  // namespace
+}  // namespace gill_mark
 
-const Kind& gillMarkKind();
-const Kind& gillMarkKind() {
-    static const GillMarkKind kind;
-    return kind;
-}
+NINE_KIND(gillMark, gill_mark::GillMarkKind)
 
 }  // namespace nine

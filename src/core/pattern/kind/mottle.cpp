@@ -1,0 +1,170 @@
+// Mottling: smooth noise above a threshold, from fine specks to large marbled blotches.
+//
+// Coarse mottling mixes the labyrinth's even spacing with noise: noise alone clumps. Fine mottling is noise.
+#include <cmath>
+
+#include "base/rng.h"
+#include "pattern/element.h"
+#include "pattern/field.h"
+#include "pattern/kind/drawing.h"
+#include "pattern/kinds.h"
+
+namespace nine {
+namespace mottle {
+namespace {
+
+constexpr double kLeast_mm = 0.62;
+constexpr int kRounds = 8;
+
+struct Mottle {
+    double size_mm;  ///< from blotch to blotch
+    double cover, even, pull, ragged, soft, bridge_mm;
+    std::string across;
+};
+
+constexpr Choice kAcross[] = {{"side", NINE_WORDS("core", "on each side")},
+                              {"back", NINE_WORDS("core", "over the back, as one piece")}};
+
+using Type = Param::Type;
+constexpr Bound<Mottle> kSizes[] = {
+    {{.key = "size_mm",
+      .name = NINE_WORDS("core", "From blotch to blotch"),
+      .low = 1.4,
+      .high = 30,
+      .usual = 3.7,
+      .decimals = 1,
+      .refit = Refit::WithGirthRoot},
+     &Mottle::size_mm},
+    {{.key = "cover",
+      .name = NINE_WORDS("core", "Share of the skin"),
+      .type = Type::Share,
+      .low = 0.05,
+      .high = 0.8,
+      .usual = 0.4,
+      .decimals = 0},
+     &Mottle::cover},
+    {{.key = "even",
+      .name = NINE_WORDS("core", "Evenly apart"),
+      .type = Type::Share,
+      .low = 0,
+      .high = 1,
+      .usual = 0.55,
+      .decimals = 0},
+     &Mottle::even},
+    {{.key = "pull",
+      .name = NINE_WORDS("core", "Pulled along the body"),
+      .type = Type::Share,
+      .low = 0.5,
+      .high = 2.5,
+      .usual = 1,
+      .decimals = 0},
+     &Mottle::pull},
+    {{.key = "ragged",
+      .name = NINE_WORDS("core", "Ragged"),
+      .type = Type::Share,
+      .low = 0,
+      .high = 1,
+      .usual = 0.4,
+      .decimals = 0},
+     &Mottle::ragged},
+    {{.key = "soft",
+      .name = NINE_WORDS("core", "Thins out over"),
+      .type = Type::Share,
+      .low = 0.01,
+      .high = 0.5,
+      .usual = 0.15,
+      .decimals = 0},
+     &Mottle::soft},
+    {{.key = "bridge_mm",
+      .name = NINE_WORDS("core", "Bridges"),
+      .low = 0,
+      .high = 3,
+      .usual = 0.62,
+      .decimals = 2},
+     &Mottle::bridge_mm},
+    {{.key = "across",
+      .name = NINE_WORDS("core", "Across"),
+      .type = Type::Choice,
+      .usualText = "side",
+      .choices = kAcross,
+      .spare = true},
+     &Mottle::across},
+};
+constexpr auto kParams = joined(paramsOf(kSizes), kReachParams);
+
+class MottleKind : public Kind {
+  public:
+    std::string_view id() const override { return "mottle"; }
+    Family family() const override { return Family::Fields; }
+    Pattern name() const override { return NINE_WORDS("core", "mottling"); }
+    Pattern onMask() const override { return NINE_WORDS("core", "mottling"); }
+    std::vector<Pattern> sentences() const override {
+        return {
+            NINE_WORDS("core",
+                       "Blotches {size_mm} from one to the next, over {cover} % of the skin, {even} % even "
+                       "and {ragged} % ragged, {pull} % as long along the body."),
+            NINE_WORDS("core",
+                       "From {from_length} to {to_length} % of the length and from {from_girth} to "
+                       "{to_girth} % of the way from back to belly, thinning out over {soft} %; bridges of "
+                       "{bridge_mm}; they stand {across}; seed {seed}.")};
+    }
+    std::span<const Param> params() const override { return kParams; }
+    std::span<const Handle> handles() const override { return handlesOfReach(); }
+    bool hasOrigin() const override { return false; }
+    bool isSlow() const override { return true; }
+    bool isCentral(const Values& values) const override { return values.text("across") == "back"; }
+    Status check(const Values& values, const std::string& path) const override {
+        return checkReach(values, path);
+    }
+    Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
+        // In one piece: noise, labyrinth, their mixture, and what becomes of it.
+        const Mottle sizes = sizesOf(kSizes, element.values);
+        const FieldReach reach = reachOf(element.values);
+        const std::uint64_t seed = on.seedOf(element.values.number(kSeedKey));
+        const Chart chart(on.skin, wishOf(on, reach, std::clamp(sizes.size_mm / 10, 0.16, 0.6)));
+        const SidedNoise start(sizes.size_mm / 1.9, seed),
+            rough(0.55 * sizes.size_mm, scrambled(seed + 3), 3);
+        Field u(chart.size()), noise(chart.size());
+        std::vector<float> inside(chart.size());
+        std::vector<bool> counts(chart.size());
+        for (int r = 0; r < chart.rows(); ++r) {
+            const SectionArc arc = on.skin.arcAt(chart.x_mm(r));
+            const double half = arc.backArc_mm() + arc.bellyArc_mm();
+            for (int c = 0; c < chart.columns(); ++c) {
+                const std::size_t i = chart.index(r, c);
+                const double off = std::abs(chart.share(c)) * half;
+                u[i] = static_cast<float>(0.8 * start.at(chart.point(i), off));
+                noise[i] = static_cast<float>(rough.at(chart.point(i), off));
+                const double in =
+                    insideOf(reach, on.skin, chart.x_mm(r) - on.shift_mm.x(), chart.share(c), sizes.soft);
+                inside[i] = static_cast<float>(in);
+                counts[i] = in > 0.97;
+            }
+        }
+        const Field smooth = u;
+        if (sizes.even > 0) {
+            Result<Field> grown =
+                grownLabyrinth(chart, std::move(u), {sizes.size_mm, sizes.cover, sizes.pull, kRounds}, inside,
+                               counts, on.task);
+            if (!grown) return grown.error();
+            u = std::move(*grown);
+        }
+        for (std::size_t i = 0; i < u.size(); ++i) {
+            const double mixed =
+                sizes.even * u[i] + (1 - sizes.even) * 3 * smooth[i] + sizes.ragged * 1.4 * noise[i];
+            u[i] = static_cast<float>(mixed - 2.4 * (1 - inside[i]));
+        }
+        const Field clean = cleanedToCover(chart, u, sizes.cover, counts, 0.25, 0.5 * kLeast_mm - 0.04, 0.75);
+        Result<Drawn> drawn = drawnField(on, chart, clean, 0.75, sizes.bridge_mm);
+        if (!drawn) return drawn.error();
+        drawn->places = placesOfReach(on, reach);
+        return drawn;
+    }
+};
+
+}  // namespace
+}  // namespace mottle
+
+NINE_KIND(mottle, mottle::MottleKind)
+
+}  // namespace nine
