@@ -119,6 +119,12 @@ const std::vector<VerbEntry>& verbTable() {
          "`kinds`: id, name, params (key, name, type, low, high, usual, `usual_from`: the key "
          "whose value an absent one takes, `on_another_size`) and handles; `--markdown`: the "
          "table of docs/FORMAT.md"},
+        {"refit", "", refit, "refit JOB --blank BLANK --out JOB2 [--repair]",
+         "the same pattern on another blank",
+         "the same pattern on another blank: `elements` (id, fate: kept, moved, rescaled, fewer, more, collides, "
+         "falls_off, overlaps, anchor_missing or unknown; text; `repair`, what would mend it), `masks`, "
+         "`offered_landmarks`, warnings; `--repair` mends what can be mended. Exit 3 when something is left to "
+         "do; the job is written all the same"},
         {"mask", "kinds", maskKindsTold, "mask kinds [--markdown]",
          "the kinds of masks there are, with what can be set of each",
          "the same for masks: `kinds`: id, name, params; `--markdown`: their table of docs/FORMAT.md"},

@@ -37,6 +37,7 @@ Result<Reply> blankFamily(const Arguments& words, const Task& task);
 Result<Reply> patternList(const Arguments& words, const Task& task);
 Result<Reply> patternRender(const Arguments& words, const Task& task);
 Result<Reply> patternKinds(const Arguments& words, const Task& task);
+Result<Reply> refit(const Arguments& words, const Task& task);
 Result<Reply> maskKindsTold(const Arguments& words, const Task& task);
 Result<Reply> fit(const Arguments& words, const Task& task);
 Result<Reply> land(const Arguments& words, const Task& task);

@@ -308,15 +308,24 @@ TEST_P(EveryKind, HandlesChangeWhatTheySay) {
 }
 
 TEST_P(EveryKind, FollowsTheBodyByItsRules) {
-    const Values usual = usualValues(kind);
-    const Values larger = refitted(kind, usual, 1.25, 1.5);
+    Element usual;
+    usual.kind = kind.id();
+    usual.values = usualValues(kind);
+    const Element larger = refitted(usual, 1.25, 1.5, 0, 0);
     for (const Param& p : kind.params()) {
         if (!p.isNumber()) continue;
         const double factor = p.refit == Refit::Fixed        ? 1
                               : p.refit == Refit::WithLength ? 1.25
                               : p.refit == Refit::WithGirth  ? 1.5
                                                              : 1.224744871391589;
-        EXPECT_NEAR(larger.number(p.key), factor * usual.number(p.key), 1e-12) << p.key;
+        EXPECT_NEAR(larger.values.number(p.key), factor * usual.values.number(p.key), 1e-12) << p.key;
+    }
+    // A painter's own rule goes before the kind's.
+    for (const Param& p : kind.params()) {
+        if (!p.isNumber() || p.isWhole()) continue;
+        Element ruled = usual;
+        ruled.rules[std::string(p.key)] = Refit::WithGirth;
+        EXPECT_NEAR(refitted(ruled, 1.25, 1.5, 0, 0).values.number(p.key), 1.5 * usual.values.number(p.key), 1e-12);
     }
 }
 

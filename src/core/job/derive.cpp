@@ -85,7 +85,7 @@ void addMirrored(const Skin& skin, std::vector<BarePlace>& places) {
 Derivations::Derivations()
     : skins_(kSkinsKept),
       bares_(kSkinsKept),
-      arts_(kArtsKept),
+      arts_(kArtsKept), glances_(kArtsKept),
       cuts_(kMasksKept),
       masks_(kMasksKept),
       mirrored_(kMasksKept) {}
@@ -241,9 +241,15 @@ Result<ArtPtr> Derivations::artAtAGlance(const Job& job, std::size_t index, Side
     const Result<std::vector<std::size_t>> needs = needsOf(job, index);
     if (!needs) return needs.error();
     const bool other = side == Side::Right && sidesDiffer(job, *needs);
-    Result<ArtPtr> drawn = draw(job, *needs, other ? Side::Right : Side::Left, Fineness::Glance, task);
-    if (!drawn) return placed(drawn.error(), placeOfElement(index));
-    return drawn;
+    std::optional<Error> problem;
+    ArtPtr art = glances_.get(keysOf(job, *needs), {other}, [&]() -> ArtPtr {
+        Result<ArtPtr> drawn = draw(job, *needs, other ? Side::Right : Side::Left, Fineness::Glance, task);
+        if (drawn) return *drawn;
+        problem = drawn.error();
+        return nullptr;
+    });
+    if (problem) return placed(*problem, placeOfElement(index));
+    return art;
 }
 
 std::vector<const ElementArt*> Derivations::Sources::artPointers() const {

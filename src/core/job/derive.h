@@ -106,7 +106,7 @@ class Derivations {
 
     Memo<Skin> skins_;
     Memo<std::vector<BarePlace>> bares_;
-    Memo<ElementArt, Drawing> arts_;
+    Memo<ElementArt, Drawing> arts_, glances_;
     Memo<Mask, Solved> cuts_, masks_;
     Memo<Mask> mirrored_;
 };

@@ -44,6 +44,37 @@ Words sentenceOf(const Element& element, Pattern sentence) {
     return words;
 }
 
+Refit ruleOf(const Element& element, std::string_view key) {
+    if (const auto own = element.rules.find(std::string(key)); own != element.rules.end()) return own->second;
+    if (key == "dx_mm") return Refit::WithLength;
+    if (key == "dg_mm") return Refit::WithGirth;
+    const Kind* kind = findKind(element.kind);
+    const Param* param = kind ? findParam(*kind, key) : nullptr;
+    return param ? param->refit : Refit::Fixed;
+}
+
+Element refitted(Element e, double length, double girth, double noseFrom, double noseTo) {
+    const Kind* kind = findKind(e.kind);
+    if (!kind) return e;
+    const bool fromNose = e.anchor.empty() && kind->hasOrigin();
+    const double along = factorOf(ruleOf(e, "dx_mm"), length, girth);
+    e.dx_mm = fromNose ? noseTo + along * (e.dx_mm - noseFrom) : along * e.dx_mm;
+    e.dg_mm *= factorOf(ruleOf(e, "dg_mm"), length, girth);
+    for (const Param& p : kind->params()) {
+        const double factor = factorOf(ruleOf(e, p.key), length, girth);
+        if (factor == 1) continue;
+        if (p.type == Param::Type::Path) {
+            Polyline2 path = std::get<Polyline2>(*e.values.find(p.key));
+            for (Vec2& place : path) place *= factor;
+            e.values.set(p.key, std::move(path));
+        } else if (p.isNumber()) {
+            const double v = factor * e.values.number(p.key);
+            e.values.set(p.key, p.isWhole() ? std::max(1.0, std::round(v)) : v);
+        }
+    }
+    return e;
+}
+
 Status checkElement(const Element& element, const std::string& path) {
     const Kind* kind = findKind(element.kind);
     if (!kind) return Done{};  // its numbers mean what this version cannot know

@@ -101,14 +101,6 @@ double factorOf(Refit refit, double length, double girth) {
     return 1;
 }
 
-Values refitted(const Kind& kind, Values values, double length, double girth) {
-    for (const Param& p : kind.params()) {
-        if (p.refit == Refit::Fixed) continue;
-        values.set(p.key, values.number(p.key) * factorOf(p.refit, length, girth));
-    }
-    return values;
-}
-
 Values lessened(const Kind& kind, Values values, double height, double count, double size) {
     for (const Param& p : kind.params()) {
         const double v = values.number(p.key);

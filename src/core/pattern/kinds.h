@@ -24,9 +24,6 @@ Status checkValues(const Kind& kind, const Values& values, const std::string& pa
 /// What a size is multiplied by on a body longer by `length` and rounder by `girth`.
 Ratio factorOf(Refit refit, Ratio length, Ratio girth);
 
-/// For a body longer by `length` and rounder by `girth` (factors), by the rule of each parameter.
-Values refitted(const Kind& kind, Values values, Ratio length, Ratio girth);
-
 /// With so much of its heights, its count and its sizes left (shares); rounded to hundredths, counts to whole
 /// ones, nothing below its limit.
 Values lessened(const Kind& kind, Values values, Fraction height, Fraction count, Fraction size);

@@ -16,6 +16,8 @@ namespace tracks {
 namespace {
 
 constexpr double kSmooth = 0.057;   // of the wavelength: steps of the last round are rounded off
+constexpr double kGlanceCells = 5;  // another labyrinth, but one that looks the same
+constexpr int kGlanceRounds = 7;
 constexpr int kRounds = 12;         // twice as many change little
 constexpr double kCells = 7;        // a wavelength
 constexpr double kLeast_mm = 0.62;  // thinner lines tear out of the sheet or fill with paint
@@ -112,7 +114,8 @@ class TracksKind : public Kind {
         const FieldReach reach = reachOf(element.values);
         const std::uint64_t seed = on.seedOf(element.values.number(kSeedKey));
         const double lambda = sizes.width_mm;
-        const Chart chart(on.skin, wishOf(on, reach, lambda / kCells));
+        const bool glance = on.fineness == Fineness::Glance;
+        const Chart chart(on.skin, wishOf(on, reach, lambda / (glance ? kGlanceCells : kCells)));
         const SidedNoise start(lambda / 1.9, seed);
         Field u(chart.size());
         std::vector<float> inside(chart.size());
@@ -130,7 +133,7 @@ class TracksKind : public Kind {
                 counts[i] = in > 0.97;
             }
         }
-        Result<Field> grown = grownLabyrinth(chart, std::move(u), {lambda, sizes.cover, sizes.pull, kRounds},
+        Result<Field> grown = grownLabyrinth(chart, std::move(u), {lambda, sizes.cover, sizes.pull, glance ? kGlanceRounds : kRounds},
                                              inside, counts, on.task);
         if (!grown) return grown.error();
         chart.diffuse(*grown, kSmooth * lambda, 2);
