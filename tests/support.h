@@ -19,6 +19,9 @@
 
 namespace nine::test {
 
+inline std::string plainJobPath() {
+    return std::string(NINE_SOURCE_DIR) + "/tests/data/three-marks.nineleaves.json";
+}
 inline std::string example(const std::string& name) {
     return NINE_SOURCE_DIR "/examples/" + name;
 }

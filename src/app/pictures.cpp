@@ -11,6 +11,7 @@
 #include "app/leaves/blank/library_dialog.h"
 #include "app/leaves/cut/cut_leaf.h"
 #include "app/leaves/pattern/pattern_page.h"
+#include "app/leaves/pattern/pattern_leaf.h"
 #include "app/leaves/spray/spray_leaf.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -53,7 +54,8 @@ bool waitUntilSettled(MainWindow& window, int limit_ms) {
     do {
         pause(30);
         if (timer.elapsed() > limit_ms) return false;
-    } while (!window.results().settled() || !leafOf<SprayLeaf>(window).desk().settled());
+    } while (!window.results().settled() || !leafOf<SprayLeaf>(window).desk().settled() ||
+             leafOf<PatternLeaf>(window).refitDesk().running());
     pause(kShown_ms);
     return true;
 }

@@ -18,7 +18,7 @@
 #include "app/leaves/spray/spray_leaf.h"
 #include "app/pictures.h"
 #include "app/sheet/units_text.h"
-#include "job/demo_job.h"
+#include "tests/plain_job.h"
 #include "tests/support.h"
 
 namespace nine::app {
@@ -26,7 +26,7 @@ namespace nine::app {
 /// All windows start from one demo job and remember together what follows from it: solving it anew each time
 /// would take most of the time of the tests.
 inline const Job& theDemo() {
-    static const Job job = test::need(demoJob());
+    static const Job job = test::need(test::plainJob());
     return job;
 }
 inline std::shared_ptr<Derivations> theDerivations() {

@@ -18,7 +18,7 @@
 #include "app/leaves/spray/spray_page.h"
 #include "app/pictures.h"
 #include "app/sheet/units_text.h"
-#include "job/demo_job.h"
+#include "tests/plain_job.h"
 #include "tests/app/window_fixture.h"
 #include "tests/elements.h"
 
@@ -387,7 +387,7 @@ TEST_F(WindowTest, HelpHasAPageForEveryBuiltLeaf) {
 TEST(Recovery, AKilledRunLosesNothing) {
     const test::TemporaryFolder state;
     const std::string edited = [&] {
-        Job job = test::need(demoJob());
+        Job job = test::need(test::plainJob());
         Element e = *job.get<PatternChapter>().elements[1];
         e.dx_mm = 7.25;
         return jobText(withElement(job, 1, e));
@@ -455,7 +455,7 @@ TEST(Recovery, AKilledRunLosesNothing) {
 /// Killed at any moment while it keeps its copies, over and over: what is found afterwards is whole, one of
 /// the two jobs that were being kept.
 TEST(Recovery, AKillInTheMiddleOfAutosavingLeavesAWholeCopy) {
-    const Job first = test::need(demoJob());
+    const Job first = test::need(test::plainJob());
     Element moved = *first.get<PatternChapter>().elements[1];
     moved.dx_mm = 7.25;
     const Job second = withElement(first, 1, moved);

@@ -9,8 +9,8 @@
 namespace nine::test {
 namespace {
 
-std::string demoJob() {
-    return quoted(example("sedge60-brook-char.nineleaves.json"));
+std::string plainJob() {
+    return quoted(plainJobPath());
 }
 
 struct Point {
@@ -173,7 +173,7 @@ TEST_F(Demo, DxfIsCleanInEzdxf) {
     const std::string python = "/usr/bin/python3";  // Debian's, which has Debian's packages
     if (shell(python + " -c 'import ezdxf' 2>/dev/null").exitCode != 0) GTEST_SKIP() << "ezdxf is not there";
     const TemporaryFolder folder;
-    const CliRan ran = cli("cut " + demoJob() + " --format dxf --out " + quoted(folder.path()) + " --json");
+    const CliRan ran = cli("cut " + plainJob() + " --format dxf --out " + quoted(folder.path()) + " --json");
     ASSERT_EQ(ran.exitCode, 0) << ran.err;
     const auto json = ran.json();
     EXPECT_EQ(json["sheets"][0]["file"], "sheet-1.dxf");
@@ -227,21 +227,21 @@ TEST_F(Demo, BytesAreTheSameUnderAGermanLocale) {
 TEST(CliCut, LetterAndSeveralPages) {
     const TemporaryFolder folder;
     const auto json =
-        cli("cut " + demoJob() + " --sheet 130x130 --out " + quoted(folder.path()) + " --format svg --json")
+        cli("cut " + plainJob() + " --sheet 130x130 --out " + quoted(folder.path()) + " --format svg --json")
             .json();
     EXPECT_GT(json["sheets"].size(), 1u);
     EXPECT_EQ(json["overlaps"], 0);
     for (const auto& sheet : json["sheets"]) EXPECT_TRUE(std::filesystem::exists(folder / sheet["file"]));
     EXPECT_FALSE(std::filesystem::exists(folder / "sheets.pdf"));
     const auto letter =
-        cli("cut " + demoJob() + " --sheet Letter --out " + quoted(folder / "l") + " --json").json();
+        cli("cut " + plainJob() + " --sheet Letter --out " + quoted(folder / "l") + " --json").json();
     EXPECT_NE(read(folder / "l/sheet-1.svg").find("width=\"215.9mm\" height=\"279.4mm\""), std::string::npos);
     EXPECT_EQ(letter["sheets"][0]["parts"].size(), 6u);
 }
 
 TEST(CliCut, MasksThatCannotLieAreToldAndStillWritten) {
     const TemporaryFolder folder;
-    std::string job = read(example("sedge60-brook-char.nineleaves.json"));
+    std::string job = read(plainJobPath());
     for (std::size_t at; (at = job.find("\"tape\"")) != std::string::npos;) job.replace(at, 6, "\"film\"");
     write(folder / "film.nineleaves.json", job);
     const CliRan ran =
@@ -253,7 +253,7 @@ TEST(CliCut, MasksThatCannotLieAreToldAndStillWritten) {
 
 TEST(CliCut, WrongInputWritesNothing) {
     const TemporaryFolder folder;
-    const std::string good = read(example("sedge60-brook-char.nineleaves.json"));
+    const std::string good = read(plainJobPath());
     write(folder / "cut.nineleaves.json", good.substr(0, good.size() / 2));
     write(folder / "newer.nineleaves.json",
           std::regex_replace(good, std::regex("\"format\": 2"), "\"format\": 9"));
@@ -262,9 +262,9 @@ TEST(CliCut, WrongInputWritesNothing) {
     EXPECT_EQ(error("cut " + quoted(folder / "cut.nineleaves.json"))["code"], "bad_json");
     EXPECT_EQ(error("cut " + quoted(folder / "newer.nineleaves.json"))["code"], "newer_format");
     EXPECT_EQ(error("cut " + quoted(folder / "none.nineleaves.json"))["code"], "cannot_read");
-    EXPECT_EQ(error("cut " + demoJob() + " --sheet 5x5")["code"], "bad_sheet");
-    EXPECT_EQ(error("cut " + demoJob() + " --format hpgl")["code"], "not_yet");
-    EXPECT_EQ(error("cut " + demoJob() + " --tool axe")["code"], "bad_value");
+    EXPECT_EQ(error("cut " + plainJob() + " --sheet 5x5")["code"], "bad_sheet");
+    EXPECT_EQ(error("cut " + plainJob() + " --format hpgl")["code"], "not_yet");
+    EXPECT_EQ(error("cut " + plainJob() + " --tool axe")["code"], "bad_value");
     EXPECT_FALSE(std::filesystem::exists(folder / "o"));
 }
 
@@ -297,15 +297,15 @@ TEST(CutCli, SheetsOfALongerRunAreToldOrTakenAway) {
         std::sort(names.begin(), names.end());
         return names;
     };
-    ASSERT_EQ(cli("cut " + demoJob() + " --sheet 130x130" + out).exitCode, 0);
+    ASSERT_EQ(cli("cut " + plainJob() + " --sheet 130x130" + out).exitCode, 0);
     ASSERT_GE(sheets().size(), 2u);
     write(folder / "sheet-notes.svg", "mine");
-    const CliRan told = cli("cut " + demoJob() + " --sheet A4" + out);
+    const CliRan told = cli("cut " + plainJob() + " --sheet A4" + out);
     ASSERT_EQ(told.exitCode, 0);
     EXPECT_NE(told.out.find("old_pages"), std::string::npos);
     EXPECT_NE(told.out.find("sheet-2.svg"), std::string::npos);
     EXPECT_GE(sheets().size(), 3u);
-    const CliRan tidied = cli("cut " + demoJob() + " --sheet A4 --tidy" + out);
+    const CliRan tidied = cli("cut " + plainJob() + " --sheet A4 --tidy" + out);
     ASSERT_EQ(tidied.exitCode, 0);
     EXPECT_EQ(tidied.out.find("old_pages"), std::string::npos);
     EXPECT_EQ(sheets(), (std::vector<std::string>{"sheet-1.svg", "sheet-notes.svg"}));

@@ -57,7 +57,7 @@ TEST(SprayEdge, WrongInputIsNamedAndNothingComputed) {
 }
 
 TEST(SprayPlanCli, EveryMaskOfTheDemoGetsSettingsAndReasons) {
-    const std::string job = quoted(example("sedge60-brook-char.nineleaves.json"));
+    const std::string job = quoted(plainJobPath());
     const CliRan ran = cli("spray plan " + job + " --json");
     ASSERT_EQ(ran.exitCode, 0) << ran.err;
     const auto layers = ran.json().at("layers");
@@ -88,7 +88,7 @@ TEST(SprayPlanCli, EveryMaskOfTheDemoGetsSettingsAndReasons) {
 /// The job's own wishes, and the shop's own bench.
 TEST(SprayPlanCli, PinsOfTheJobAndABenchFileAreKept) {
     const TemporaryFolder folder;
-    auto job = nlohmann::json::parse(need(readFile(example("sedge60-brook-char.nineleaves.json"))));
+    auto job = nlohmann::json::parse(need(readFile(plainJobPath())));
     const auto planOf = [&](const nlohmann::json& spray, const std::string& more = "") {
         job["spray"]["masks"] = spray;
         (void)writeFileAtomically(folder.path() + "/job.nineleaves.json", job.dump(1));

@@ -1,10 +1,10 @@
 // What follows from a job hangs on values alone; and masks of marks that touch.
 #include "job/derive.h"
+#include "tests/plain_job.h"
 #include "tests/elements.h"
 
 #include <array>
 
-#include "job/demo_job.h"
 #include "job/export.h"
 #include "tests/support.h"
 
@@ -25,7 +25,7 @@ ElementPtr dots(const std::string& id, const Vec2& at, double diameter_mm, int c
 }
 
 Job jobOf(std::vector<ElementPtr> elements, std::vector<MaskSpecPtr> masks = {}) {
-    Job job = need(demoJob());
+    Job job = need(test::plainJob());
     PatternChapter pattern;
     pattern.elements = std::move(elements);
     job = job.with(pattern);
@@ -234,7 +234,7 @@ TEST(Derive, TheSheetReachesRoundAllItOpens) {
 }
 
 TEST(Derive, RightHandMarksAreMirroredToo) {
-    const Job job = need(demoJob());
+    const Job job = need(test::plainJob());
     Derivations derived;
     const auto masks = derived.masks(job, 200);
     const auto &left = (*masks[0].mask)->sheets[0].marks, &right = (*masks[1].mask)->sheets[0].marks;
@@ -248,7 +248,7 @@ TEST(Derive, RightHandMarksAreMirroredToo) {
 
 /// Against a search over all that can be felt, by the straight way: near marks it orders as the skin does.
 TEST(Derive, MarksAreTiedToTheNearestThingThatCanBeFelt) {
-    const Job job = need(demoJob());
+    const Job job = need(test::plainJob());
     Derivations derived;
     const SkinPtr skin = need(derived.skin(job));
     for (const MaskResult& result : derived.masks(job, 200)) {

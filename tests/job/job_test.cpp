@@ -2,9 +2,9 @@
 #include <nlohmann/json.hpp>
 
 #include "job/bench_file.h"
-#include "job/demo_job.h"
 #include "job/export.h"
 #include "job/spray_job.h"
+#include "tests/plain_job.h"
 #include "tests/bodies.h"
 
 namespace nine {
@@ -13,7 +13,7 @@ namespace {
 using namespace test;
 
 std::string demoText() {
-    return jobText(need(demoJob()));
+    return jobText(need(test::plainJob()));
 }
 
 Error errorOf(const std::string& text) {
@@ -43,7 +43,7 @@ TEST(JobFile, EveryVersionLoads) {
 }
 
 TEST(JobFile, NumbersSurviveToTheLastBit) {
-    Job job = need(demoJob());
+    Job job = need(test::plainJob());
     Element e = *job.get<PatternChapter>().elements[0];
     e.dx_mm = 1.0 / 3;
     job = withElement(job, 0, e);
@@ -51,7 +51,7 @@ TEST(JobFile, NumbersSurviveToTheLastBit) {
 }
 
 TEST(JobFile, SheetAndPlacesAreKept) {
-    Job job = need(demoJob());
+    Job job = need(test::plainJob());
     EXPECT_EQ(jobText(job).find("\"cut\""), std::string::npos);  // a job that says nothing of it
     CutChapter cut;
     cut.sheet = {300, 420};
@@ -104,7 +104,7 @@ TEST(JobFile, CutShortAnywhereIsAnErrorWithALine) {
 }
 
 TEST(Job, EditsShareWhatTheyDoNotTouch) {
-    const Job job = need(demoJob());
+    const Job job = need(test::plainJob());
     Element e = *job.get<PatternChapter>().elements[1];
     e.dg_mm += 1;
     const Job edited = withElement(job, 1, e);
@@ -117,7 +117,7 @@ TEST(Job, EditsShareWhatTheyDoNotTouch) {
 }
 
 TEST(Job, WithoutMasksEveryElementGetsOneOnEachSideItStandsOn) {
-    Job job = withMasks(need(demoJob()), {});
+    Job job = withMasks(need(test::plainJob()), {});
     EXPECT_EQ(maskSpecs(job).size(), 6u);
     Element e = *job.get<PatternChapter>().elements[0];
     e.linked = false;
@@ -130,7 +130,7 @@ TEST(Job, WithoutMasksEveryElementGetsOneOnEachSideItStandsOn) {
 }
 
 TEST(Derive, ADragSolvesOneMaskAndTheOthersComeFromMemory) {
-    const Job job = need(demoJob());
+    const Job job = need(test::plainJob());
     Derivations derived;
     const auto before = derived.masks(job, 200);
     Element e = *job.get<PatternChapter>().elements[0];
@@ -142,7 +142,7 @@ TEST(Derive, ADragSolvesOneMaskAndTheOthersComeFromMemory) {
 }
 
 TEST(Derive, RightIsTheMirrorImageOfLeft) {
-    const Job job = need(demoJob());
+    const Job job = need(test::plainJob());
     Derivations derived;
     const auto masks = derived.masks(job, 200);
     const Mask &left = **masks[0].mask, &right = **masks[1].mask;
@@ -156,7 +156,7 @@ TEST(Derive, RightIsTheMirrorImageOfLeft) {
 /// What is drawn while something is dragged is near the exact cut, and the exact cut is the judged mask's
 /// own.
 TEST(Derive, SketchesComeNearTheExactMask) {
-    const Job job = need(demoJob());
+    const Job job = need(test::plainJob());
     Derivations derived;
     const MaskSpec& spec = *maskSpecs(job)[2];
     const MaskPtr preview = need(derived.cutOnly(job, spec, Precision::Preview));
@@ -177,7 +177,7 @@ TEST(Derive, SketchesComeNearTheExactMask) {
 }
 
 TEST(Derive, CancelledWorkIsNotRemembered) {
-    const Job job = need(demoJob());
+    const Job job = need(test::plainJob());
     Derivations derived;
     const Task task = Task::make();
     task.cancel();
@@ -186,7 +186,7 @@ TEST(Derive, CancelledWorkIsNotRemembered) {
 }
 
 TEST(Derive, PiecesCarryNameSideAndMarks) {
-    const Job job = need(demoJob());
+    const Job job = need(test::plainJob());
     Derivations derived;
     const auto masks = derived.masks(job, 200);
     const CutPages pages = need(cutPages(job, masks));

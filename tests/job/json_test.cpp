@@ -4,10 +4,10 @@
 #include <random>
 
 #include "job/bench_file.h"
-#include "job/demo_job.h"
 #include "job/derive.h"
 #include "job/job_file.h"
 #include "job/json_place.h"
+#include "tests/plain_job.h"
 #include "tests/support.h"
 
 namespace nine {
@@ -17,7 +17,7 @@ using test::need;
 using Tree = nlohmann::ordered_json;
 
 std::string wholeDemo() {
-    return jobText(need(demoJob()));
+    return jobText(need(test::plainJob()));
 }
 
 /// The demo with everything in it that a job can hold.
@@ -165,7 +165,7 @@ TEST(JobJson, BracketsWithinBracketsEndInASentence) {
 TEST(JobJson, WhatCouldNotBeReadBackIsNotWritten) {
     const test::TemporaryFolder folder;
     test::write(folder / "job", "previous");
-    Job job = need(demoJob());
+    Job job = need(test::plainJob());
     job.unknownJson = "{\"pasted\": \"" + std::string(kMaxTextFileBytes, 'x') + "\"}";
     EXPECT_EQ(saveJob(job, folder / "job").error().code, "too_large");
     EXPECT_EQ(test::read(folder / "job"), "previous");

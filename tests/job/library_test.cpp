@@ -3,10 +3,10 @@
 #include "blank/families.h"
 #include "job/blank_library.h"
 #include "job/blank_table.h"
-#include "job/demo_job.h"
 #include "job/derive.h"
 #include "job/spray_job.h"
 #include "job/tracing_page.h"
+#include "tests/plain_job.h"
 #include "tests/bodies.h"
 
 namespace nine {
@@ -125,7 +125,7 @@ TEST(Library, TheDemoBlanksAreTheSampleReadings) {
 }
 
 TEST(Zones, OpeningsOverBareSkinAreSaidAndCarvingReachesTheSpray) {
-    const Job demo = need(demoJob());
+    const Job demo = need(test::plainJob());
     BlankChapter blank = demo.get<BlankChapter>();
     const auto art = [](const Job& job) {
         Derivations derived;

@@ -3,11 +3,11 @@
 
 #include <nlohmann/json.hpp>
 
-#include "job/demo_job.h"
 #include "job/derive.h"
 #include "job/export.h"
 #include "job/job_file.h"
 #include "job/migrate.h"
+#include "tests/plain_job.h"
 #include "tests/support.h"
 
 namespace nine {
@@ -23,7 +23,7 @@ std::string formatFile(int version) {
 
 /// The demo as format 1 had it, taken apart by another JSON library.
 Tree demoInFormat1() {
-    Tree json = Tree::parse(jobText(need(demoJob())));
+    Tree json = Tree::parse(jobText(need(test::plainJob())));
     json["format"] = 1;
     for (const char* key : {"masks", "spray"}) json[key] = Tree(json[key]["masks"]);
     for (Tree& mask : json["masks"]) mask.erase("kind");
@@ -33,7 +33,7 @@ Tree demoInFormat1() {
 TEST(Migration, TheSameJobComesOutOfBothFormats) {
     const LoadedJob old = need(parseJob(demoInFormat1().dump(1), "f"));
     EXPECT_TRUE(old.warnings.empty());
-    EXPECT_EQ(jobText(old.job), jobText(need(demoJob())));
+    EXPECT_EQ(jobText(old.job), jobText(need(test::plainJob())));
     // The kept file of format 2 is what is written today, byte for byte; that of format 1 is written as 2.
     EXPECT_EQ(jobText(need(parseJob(formatFile(2), "f")).job), formatFile(2));
     const Tree written = Tree::parse(jobText(need(parseJob(formatFile(1), "f")).job));
@@ -76,7 +76,7 @@ TEST(Migration, ErrorsNameThePlacesOfTheFileThatWasRead) {
     EXPECT_EQ(where(old).substr(where(old).find(' ')), " masks");
     old["masks"] = Tree::object();  // an object is of format 2
     EXPECT_EQ(where(old).substr(where(old).find(' ')), " masks");
-    Tree today = Tree::parse(jobText(need(demoJob())));
+    Tree today = Tree::parse(jobText(need(test::plainJob())));
     today["masks"]["masks"][1]["material"] = "jelly";
     EXPECT_EQ(where(today), "f:" + lineOf(today, "\"jelly\"") + " masks.masks[1].material");
     today["masks"] = Tree::array();  // a list is of format 1
@@ -85,13 +85,13 @@ TEST(Migration, ErrorsNameThePlacesOfTheFileThatWasRead) {
 
 TEST(Migration, AByteOrderMarkIsNoHindrance) {
     EXPECT_TRUE(parseJob("\xEF\xBB\xBF" + demoInFormat1().dump(1), "f"));
-    EXPECT_TRUE(parseJob("\xEF\xBB\xBF" + jobText(need(demoJob())), "f"));
+    EXPECT_TRUE(parseJob("\xEF\xBB\xBF" + jobText(need(test::plainJob())), "f"));
 }
 
 TEST(Chapters, AMaskOfAnUnknownKindIsKeptMakesNoSheetAndIsTold) {
     const std::string strange =
         R"({"id":"later-L","kind":"of_later","elements":["red-dots"],"side":"R","pieces":[1,{"x":-0}],"margin_mm":"wide"})";
-    Tree json = Tree::parse(jobText(need(demoJob())));
+    Tree json = Tree::parse(jobText(need(test::plainJob())));
     std::string text = json.dump();
     text.replace(text.find("{\"id\":\"parr-bars-L\""), 0, strange + ",");
     const LoadedJob loaded = need(parseJob(text, "f"));
@@ -117,7 +117,7 @@ TEST(Chapters, AMaskOfAnUnknownKindIsKeptMakesNoSheetAndIsTold) {
 }
 
 TEST(Chapters, WhatDiffersIsToldByTheList) {
-    const Job demo = need(demoJob());
+    const Job demo = need(test::plainJob());
     EXPECT_TRUE(differing(demo, demo).none());
     CutChapter cut = demo.get<CutChapter>();
     cut.sheet.width_mm += 10;
@@ -131,7 +131,7 @@ TEST(Chapters, WhatDiffersIsToldByTheList) {
 }
 
 TEST(Chapters, OneThatSaysNothingIsLeftOutOfTheFile) {
-    const Job demo = need(demoJob());
+    const Job demo = need(test::plainJob());
     const Tree bare = Tree::parse(jobText(withMasks(demo, {}).with(SprayChapter{})));
     EXPECT_FALSE(bare.contains("masks"));
     EXPECT_FALSE(bare.contains("spray"));
@@ -146,7 +146,7 @@ TEST(Chapters, OneThatSaysNothingIsLeftOutOfTheFile) {
 /// What is remembered of a mask hangs on its whole wish: any field that is changed solves anew, side, name
 /// and id do not.
 TEST(Chapters, AMaskIsRememberedByItsWholeWish) {
-    const Job demo = need(demoJob());
+    const Job demo = need(test::plainJob());
     const MaskSpec spec = *maskSpecs(demo)[0];
     Derivations derived;
     const MaskPtr first = need(derived.mask(demo, spec, 200));

@@ -4,14 +4,14 @@
 #include <functional>
 
 #include "blank/measure.h"
-#include "job/demo_job.h"
+#include "tests/plain_job.h"
 #include "tests/support.h"
 
 namespace nine {
 namespace {
 
 Skin sedge() {
-    return test::need(Skin::of(test::need(demoJob()).get<BlankChapter>().table));
+    return test::need(Skin::of(test::need(test::plainJob()).get<BlankChapter>().table));
 }
 
 /// The body's own outline as a photo shows it: dented by `dent`, larger by `by`, its axis a little wrong.

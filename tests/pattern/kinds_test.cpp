@@ -85,7 +85,7 @@ void expectSound(const Skin& skin, const ElementArt& art, const std::string& wha
 }
 
 Job jobWith(const Element& e) {
-    const std::string path = example("sedge60-brook-char.nineleaves.json");
+    const std::string path = plainJobPath();
     Job job = need(loadJob(path)).job;
     PatternChapter pattern;
     pattern.elements = {std::make_shared<const Element>(e)};

@@ -14,7 +14,8 @@ const Parts kBodyReads = partsOf<BlankChapter, PatternChapter>();
 const Parts kMasksRead = kBodyReads | partsOf<MasksChapter>();
 const Parts kPagesRead = kMasksRead | partsOf<CutChapter>();
 
-constexpr int kPictureColumns = 1024, kPictureRows = 900;
+/// Of the painted skin: while something is dragged, and at rest.
+constexpr int kGlanceColumns = 720, kGlanceRows = 640, kRestColumns = 1536, kRestRows = 1350;
 
 /// Art of a body whose shape alone has changed, for a glance: the outlines as they were, moved with their
 /// origin. Null when there is nothing to carry.
@@ -121,8 +122,10 @@ BodyResult computeBody(const Job& job, const std::set<std::string>& hidden, cons
     const Ground bare;
     const Ground ground{colourOf(pattern.groundBack, bare.back), colourOf(pattern.groundSide, bare.side),
                         colourOf(pattern.groundBelly, bare.belly)};
-    result.picture = std::make_shared<const Image>(paintSkin(
-        *result.drawn, ground, painted, kPictureColumns, kPictureRows, fineness == Fineness::Cut ? 2 : 1));
+    const bool rest = fineness == Fineness::Cut;
+    result.picture = std::make_shared<const Image>(
+        paintSkin(*result.drawn, ground, painted, rest ? kRestColumns : kGlanceColumns,
+                  rest ? kRestRows : kGlanceRows, rest ? 2 : 1));
     return result;
 }
 

@@ -427,6 +427,10 @@ void MainWindow::openInstead(const QString& path) {
     if (mayDiscard()) openPath(path);
 }
 
+void MainWindow::openAsNew(Job job) {
+    if (mayDiscard()) document_.open(std::move(job), {}, JobDocument::Kept::Unsaved);
+}
+
 void MainWindow::tell(const QString& sentence, const QString& offer, std::function<void()> taken) {
     tellTale_->setNotice(sentence, offer, std::move(taken));
 }

@@ -57,6 +57,7 @@ class MainWindow : public QMainWindow, public Frame {
     void putOut(const Drawing& drawing, const QString& name, bool print) override;
     void takeTyped() override;
     void openInstead(const QString& path) override;
+    void openAsNew(Job job) override;
     QWidget* dialogParent() override { return this; }
 
   protected:

@@ -7,6 +7,7 @@
 
 #include "base/result.h"
 #include "cut/drawing.h"
+#include "job/job.h"
 
 class QWidget;
 
@@ -33,6 +34,8 @@ class Frame {
     virtual void openDemo() = 0;
     /// Asks first when the open job has changes.
     virtual void openInstead(const QString& path) = 0;
+    /// A job that has no file yet takes the place of the open one; asks first when that has changes.
+    virtual void openAsNew(Job job) = 0;
     /// For dialogs.
     virtual QWidget* dialogParent() = 0;
 };

@@ -19,15 +19,16 @@ double stepX(const Loft& loft, int i) {
 }
 
 struct Extent {
-    double above = 0, below = 0;
+    double above = 0, below = 0, wide = 0;
 };
 
 Extent extentOf(const Loft& loft, BodyView::From from) {
     Extent e;
     for (int i = 0; i <= kOutlineSteps; ++i) {
         const Section s = loft.sectionAt(stepX(loft, i));
-        e.above = std::max(e.above, from == BodyView::From::Along ? s.top_mm : s.halfWidth_mm);
-        e.below = std::max(e.below, from == BodyView::From::Along ? s.bottom_mm : s.halfWidth_mm);
+        e.above = std::max(e.above, from == BodyView::From::Above ? s.halfWidth_mm : s.top_mm);
+        e.below = std::max(e.below, from == BodyView::From::Above ? s.halfWidth_mm : s.bottom_mm);
+        e.wide = std::max(e.wide, s.halfWidth_mm);
     }
     return e;
 }
@@ -42,12 +43,13 @@ BodyView::BodyView(From from, QObject* parent) : QObject(parent), from_(from) {
 
 double BodyView::fittingScale(const Skin& skin, From from, const QSizeF& box) {
     const Extent e = extentOf(skin.loft(), from);
-    return std::min(box.width() / skin.length_mm(), box.height() / (e.above + e.below));
+    const double long_mm = from == From::Ahead ? 2 * e.wide : skin.length_mm();
+    return std::min(box.width() / long_mm, box.height() / (e.above + e.below));
 }
 
 View3 BodyView::view3() const {
     View3 view;
-    view.yaw_rad = side_ == Side::Right && from_ == From::Along ? M_PI : 0;
+    view.yaw_rad = from_ == From::Ahead ? M_PI / 2 : side_ == Side::Right && from_ == From::Along ? M_PI : 0;
     view.pitch_rad = from_ == From::Above ? M_PI / 2 : 0;
     view.target = middle_;
     view.pixelsPerMm = perMm_ * ratio_;
@@ -74,7 +76,7 @@ void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Si
     const Loft& loft = skin_->loft();
     const Extent e = extentOf(loft, from_);
     middle_ = Vec3(0.5 * (loft.noseX_mm() + loft.tailX_mm()), 0,
-                   from_ == From::Along ? 0.5 * (e.above - e.below) : 0);
+                   from_ == From::Above ? 0 : 0.5 * (e.above - e.below));
 
     QPolygonF top, bottom;
     for (int i = 0; i <= kOutlineSteps; ++i) {
@@ -84,12 +86,40 @@ void BodyView::place(const BodyResult& body, const QRectF& box, double perMm, Si
         bottom.prepend(at(x, from_ == From::Along ? -s.bottom_mm : -s.halfWidth_mm));
     }
     outline_ = {};
-    outline_.addPolygon(top + bottom);
-    outline_.closeSubpath();
+    if (from_ == From::Ahead) {  // the sections one behind the other
+        outline_ = silhouette();
+    } else {
+        outline_.addPolygon(top + bottom);
+        outline_.closeSubpath();
+    }
 
     ++places_;
     draw(true);
     rest_.start();
+}
+
+/// Seen from ahead: in each direction as far as the largest section there.
+QPainterPath BodyView::silhouette() const {
+    constexpr int kDirections = 96;
+    QPolygonF ring;
+    for (int k = 0; k < kDirections; ++k) {
+        const double angle = 2 * M_PI * k / kDirections, c = std::cos(angle), s = std::sin(angle);
+        double reach = 0;
+        for (int i = 1; i < kOutlineSteps; i += 3) {
+            const Section section = skin_->loft().sectionAt(stepX(skin_->loft(), i));
+            const double high = s >= 0 ? section.top_mm : section.bottom_mm;
+            const double n = s >= 0 ? section.exponentUpper : section.exponentLower;
+            const double r = std::pow(std::pow(std::abs(c) / std::max(1e-6, section.halfWidth_mm), n) +
+                                          std::pow(std::abs(s) / std::max(1e-6, high), n),
+                                      -1 / n);
+            reach = std::max(reach, r);
+        }
+        ring << at(reach * c, reach * s);
+    }
+    QPainterPath path;
+    path.addPolygon(ring);
+    path.closeSubpath();
+    return path;
 }
 
 /// While something moves, a quarter of the pixels; at rest four samples in each, unless there are so many
@@ -133,6 +163,7 @@ QPointF BodyView::at(const Vec3& point) const {
 }
 
 QPointF BodyView::at(double x, double other) const {
+    if (from_ == From::Ahead) return at(Vec3(middle_.x(), x, other));
     return at(from_ == From::Along ? Vec3(x, 0, other) : Vec3(x, other, 0));
 }
 

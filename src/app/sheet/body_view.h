@@ -1,7 +1,7 @@
 // A flat view of the body inside a page: the shaded picture under its exact outline, true to scale.
 //
 // Views are orthographic. `Along` shows x to the right (the fish's right side: to the left) and z up; `Above`
-// shows the fish's left below the centre line.
+// shows the fish's left below the centre line, `Ahead` looks at the nose, the fish's left to the right.
 #pragma once
 
 #include <QImage>
@@ -17,7 +17,7 @@ namespace nine::app {
 class BodyView : public QObject {
     Q_OBJECT
   public:
-    enum class From { Along, Above };
+    enum class From { Along, Above, Ahead };
     BodyView(From from, QObject* parent);
 
     /// The body fills `box` (pixels) as far as its proportions allow; `perMm` 0 chooses the scale.
@@ -28,8 +28,9 @@ class BodyView : public QObject {
 
     double perMm() const { return perMm_; }
     QPointF at(const Vec3& point) const;
-    QPointF at(double x_mm, double other_mm) const;  ///< x along the axis, and z (Along) or y (Above)
-    /// Back from pixels to x and z or y, mm.
+    /// x along the axis, and z (Along) or y (Above); y and z (Ahead).
+    QPointF at(double x_mm, double other_mm) const;
+    /// Back from pixels to x and z or y, or y and z, mm.
     Vec2 bodyAt(const QPointF& pixel) const;
     /// Whether a skin point faces the viewer of this view.
     bool faces(const SurfacePoint& point) const;
@@ -47,6 +48,7 @@ class BodyView : public QObject {
 
   private:
     void draw(bool moving);
+    QPainterPath silhouette() const;
 
     From from_;
     Side side_ = Side::Left;

@@ -116,6 +116,10 @@ QLineEdit { background: SHEET; border: 1px solid LINE; border-radius: 4px; paddi
 QLineEdit:focus { border: 1px solid SELECT; }
 QLineEdit#chip { background: SHEET; border: 1px solid LINE; border-bottom: 2px solid ACCENT; border-radius: 4px;
   padding: 0px 3px; font-weight: 600; font-size: 13px; selection-background-color: SELECT; }
+QPushButton#word { background: SHEET; border: 1px solid LINE; border-bottom: 2px solid ACCENT; border-radius: 4px;
+  padding: 1px 4px; font-weight: 600; color: INK; text-align: left; }
+QPushButton#word:focus { border: 1px solid SELECT; border-bottom: 2px solid SELECT; }
+QPushButton#word::menu-indicator { width: 0; }
 QLineEdit#chip:focus { border: 1px solid SELECT; border-bottom: 2px solid SELECT; }
 QLineEdit#chip[wrong="true"] { border: 1px solid FAULT; border-bottom: 2px solid FAULT; }
 QPushButton#primary { background: ACCENT; color: ONACC; border: none; border-radius: 13px; padding: 5px 14px; font-size: 12px;

@@ -175,4 +175,59 @@ BandPatch bandAround(const Skin& skin, const Vec2& low, const Vec2& high, double
     return patch;
 }
 
+bool fitsRound(const Skin& skin, const BandPatch& band) {
+    for (int i = 0; i <= kGirthSamples; ++i) {
+        const SectionArc arc = skin.arcAt(band.x0_mm + (band.x1_mm - band.x0_mm) * i / kGirthSamples);
+        if (band.g1_mm > 2 * arc.backArc_mm() || band.g0_mm < -2 * arc.bellyArc_mm() ||
+            band.g1_mm - band.g0_mm > kMostOfGirth * arc.girth_mm())
+            return false;
+    }
+    return true;
+}
+
+Result<Region> regionAround(const Skin& skin, const PolygonSet& art, double margin, const std::string& where,
+                            Warnings& warnings) {
+    // In one piece: the art closed up, its margin, what the body lets of it.
+    constexpr double kFarthestApart_mm = 40, kFirst_mm = 3, kSmooth_mm = 0.03;
+    constexpr double kFar = 0.985;  // of the way to the far datum line
+    const double keepOff = kPoleDoubtful * skin.length_mm();
+    const double from = skin.noseX_mm() + (skin.loft().noseClosed() ? keepOff : 0.01);
+    const double to = skin.tailX_mm() - (skin.loft().tailClosed() ? keepOff : 0.01);
+    Polygon2 allowed;
+    constexpr int kSteps = 120;
+    const auto edge = [&](int k, bool up) {
+        const double x = from + (to - from) * k / kSteps;
+        const SectionArc arc = skin.arcAt(x);
+        return Vec2(x, kFar * 2 * (up ? arc.backArc_mm() : -arc.bellyArc_mm()));
+    };
+    for (int k = 0; k <= kSteps; ++k) allowed.push_back(edge(k, false));
+    for (int k = kSteps; k >= 0; --k) allowed.push_back(edge(k, true));
+    const PolygonSet whole = united(art);
+    for (double apart = kFirst_mm; apart <= kFarthestApart_mm; apart *= 1.5) {
+        // Closed so far that it is one piece, then taken back to its margin.
+        PolygonSet shape = offset(offset(whole, apart + margin), -apart);
+        std::erase_if(shape, [](const Polygon2& ring) { return polygonArea(ring) < 0; });
+        if (shape.size() != 1) continue;
+        PolygonSet held = intersected(shape, {allowed});
+        std::erase_if(held, [](const Polygon2& ring) { return polygonArea(ring) < 1; });
+        if (held.size() != 1) continue;
+        if (area(shape) - area(held) > 0.5)
+            warnings.push_back(
+                {"margin_cut",
+                 Words(NINE_WORDS("core",
+                                  "The body leaves no room for the whole margin of {margin} round this "
+                                  "art; cover the rest with tape."))
+                     .length("margin", margin, 1),
+                 where});
+        Region region;
+        region.outer = offset(offset(held, -kSmooth_mm), kSmooth_mm).front();
+        return region;
+    }
+    return Error{"off_body",
+                 NINE_WORDS("core",
+                            "These marks lie so far apart that no single sheet goes round all of them; give them "
+                            "masks of their own."),
+                 where};
+}
+
 }  // namespace nine

@@ -96,11 +96,23 @@ void boxOf(ElementArt& art) {
 }
 
 bool crossesMiddle(const Skin& skin, const ElementArt& art) {
+    if (art.outlines().empty()) return false;
+    // The middle lines along the art, looked up: outlines have thousands of places.
+    constexpr int kSteps = 80;
+    const double from = art.low.x(), step = std::max(1e-6, (art.high.x() - from) / kSteps);
+    std::vector<Vec2> middles;  // belly and back
+    for (int k = 0; k <= kSteps; ++k) {
+        const SectionArc arc = skin.arcAt(std::clamp(from + k * step, skin.noseX_mm(), skin.tailX_mm()));
+        middles.emplace_back(-arc.bellyArc_mm(), arc.backArc_mm());
+    }
+    constexpr double kTouch_mm = 0.05;  // more than the lookup is off, less than a blade is wide
     for (const Outline& outline : art.outlines()) {
-        const SectionArc arc = skin.arcAt(outline.centre.x());
-        for (const Vec2& p : outline.skin)
-            if (p.y() > arc.backArc_mm() + kArtChord_mm || p.y() < -arc.bellyArc_mm() - kArtChord_mm)
-                return true;
+        for (const Vec2& p : outline.skin) {
+            const double at = std::clamp((p.x() - from) / step, 0.0, static_cast<double>(kSteps));
+            const auto k = std::min(static_cast<std::size_t>(at), middles.size() - 2);
+            const Vec2 middle = middles[k] + (at - static_cast<double>(k)) * (middles[k + 1] - middles[k]);
+            if (p.y() > middle.y() + kTouch_mm || p.y() < middle.x() - kTouch_mm) return true;
+        }
     }
     return false;
 }

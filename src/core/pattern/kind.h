@@ -106,6 +106,8 @@ class Kind {
     virtual bool isCut() const { return true; }
     /// Whether it is drawn from another element, which `of` names.
     virtual bool isDerived() const { return false; }
+    /// Whether it is sprayed before what it is derived from, which then covers its middle.
+    virtual bool goesUnder(const Values&) const { return false; }
     /// Whether one of it stands on the back or the belly, as one piece for both sides.
     virtual bool isCentral(const Values&) const { return false; }
     /// Whether it takes longer than a hand waits while it drags; then it is drawn when the hand rests.

@@ -1,62 +1,44 @@
 #include "app/leaves/pattern/pattern_leaf.h"
 
-#include <QCoreApplication>
-#include <QPainter>
+#include <QMenu>
 #include <algorithm>
 #include <cmath>
-#include <map>
-#include <set>
 
 #include "app/document/selection.h"
 #include "app/leaves/pattern/pattern_page.h"
 #include "app/sheet/names.h"
-#include "app/sheet/param_sentence.h"
 #include "app/sheet/units_text.h"
-#include "app/theme/theme.h"
 
 namespace nine::app {
-namespace {
-
-constexpr double kBehindCurve_mm = 0.5;  // of a new mark that follows a landmark
-
-/// What a kind looks like, on the button that adds one. Drawn once: cards are built anew all the time, and
-/// drawing marks takes milliseconds.
-QIcon pictureOf(const Kind& kind) {
-    constexpr int kWide_px = kChoicePicture.width(), kHigh_px = kChoicePicture.height();
-    constexpr int kBesideWords_px = 6;
-    constexpr double kRatio = 2;  // sharp on dense screens too
-    static std::map<const Kind*, Result<ElementArt>> drawn;
-    auto known = drawn.find(&kind);
-    if (known == drawn.end()) known = drawn.emplace(&kind, thumbnailOf(kind)).first;
-    const Result<ElementArt>& art = known->second;
-    if (!art || art->outlines().empty()) return {};
-    const Vec2 middle = 0.5 * (art->low + art->high), size = art->high - art->low;
-    const double scale = std::min((kWide_px - kBesideWords_px) / size.x(), (kHigh_px - 1) / size.y());
-    QPixmap pixmap(static_cast<int>(kRatio * kWide_px), static_cast<int>(kRatio * kHigh_px));
-    pixmap.setDevicePixelRatio(kRatio);
-    pixmap.fill(Qt::transparent);
-    QPainter p(&pixmap);
-    p.setRenderHint(QPainter::Antialiasing);
-    p.setPen(Qt::NoPen);
-    p.setBrush(tokens().ink);
-    for (const Outline& outline : art->outlines()) {
-        QPolygonF polygon;
-        for (const Vec2& v : outline.skin)
-            polygon << QPointF(0.5 * (kWide_px - kBesideWords_px) + scale * (v.x() - middle.x()),
-                               0.5 * kHigh_px - scale * (v.y() - middle.y()));
-        p.drawPolygon(polygon);
-    }
-    return pixmap;
-}
-
-}  // namespace
 
 PatternLeaf::PatternLeaf(LeafContext context, QObject* parent)
-    : Leaf(context, parent), page_(new PatternPage(context)), card_(new CardHolder) {
+    : Leaf(context, parent), desk_(context, this), page_(new PatternPage(context, desk_)), card_(new CardHolder) {
     connect(&context_.document, &JobDocument::changed, this, &PatternLeaf::rebuildCard);
     connect(&context_.view, &ViewState::changed, this, &PatternLeaf::rebuildCard);
     connect(&context_.results, &Results::bodyChanged, this, &PatternLeaf::rebuildCard);
+    connect(&desk_, &RefitDesk::changed, this, &PatternLeaf::rebuildCard);
     connect(page_, &PatternPage::removeWanted, this, &PatternLeaf::removeSelected);
+    connect(page_, &PatternPage::kindsWanted, this, &PatternLeaf::showKinds);
+    connect(page_, &PatternPage::anchorWanted, this, &PatternLeaf::anchorTo);
+    connect(page_, &PatternPage::addWanted, this, [this](const Kind* kind, const Vec2& at) {
+        if (!kind) return;
+        if (kind->isDerived())
+            addDerived(*kind);
+        else
+            addElementAt(*kind, at);
+    });
+    connect(page_, &PatternPage::valueTyped, this, [this](const std::string& key, double v) {
+        const ElementPtr e = selected();
+        if (!e) return;
+        change(e->id, tr("Type a value"), [&](Element& x) {
+            if (key == "dx_mm")
+                x.dx_mm = v;
+            else if (key == "dg_mm")
+                x.dg_mm = v;
+            else if (x.values.find(key))
+                x.values.set(key, v);
+        });
+    });
 }
 
 QWidget* PatternLeaf::page() {
@@ -73,66 +55,13 @@ void PatternLeaf::change(const std::string& id, const QString& label,
     if (!before) return;
     Element e = *before;
     edit(e);
+    if (e.isCentral()) e.linked = false;
     const Status ok = checkElement(e, "");
     if (chip) chip->setWrong(ok ? QString() : said(ok.error()));
     if (!ok) return;
     const auto index = static_cast<std::size_t>(indexOfElement(job(), id));
     context_.document.beginGesture();
     context_.document.edit(inStep(withElement(job(), index, e)), label);
-}
-
-ValueChip* PatternLeaf::chip(Card& card, const QString& name, ValueChip::Kind kind, int decimals,
-                             std::function<double(const Element&)> get,
-                             std::function<void(Element&, double)> set) {
-    ValueChip* c = card.chip(name, kind, decimals, 0.1, {});
-    chips_.emplace_back(c, std::move(get));
-    // Made for this element of this kind, whatever is selected when the value is taken.
-    connect(c, &ValueChip::committed, this, [this, c, name, set, made = selected()](double v) {
-        const ElementPtr now = elementOf(job(), made->id);
-        if (!now || now->kind != made->kind) return;
-        change(
-            made->id, tr("Change %1").arg(name.toLower()), [&](Element& edited) { set(edited, v); }, c);
-    });
-    return c;
-}
-
-ValueChip* PatternLeaf::paramChip(Card& card, const Param& param) {
-    const double unit = shownUnits(param);
-    return chip(
-        card, said(param.name), chipKind(param), param.decimals,
-        [key = param.key, unit](const Element& e) { return unit * e.values.number(key); },
-        [key = param.key, unit](Element& e, double v) {
-            if (e.values.find(key)) e.values.set(key, v / unit);
-        });
-}
-
-void PatternLeaf::placeSentence(Card& card, const Element& e) {
-    const auto length = ValueChip::Kind::Length;
-    auto* dx = chip(
-        card, tr("Distance"), length, 1, [](const Element& x) { return x.dx_mm; },
-        [](Element& x, double v) { x.dx_mm = v; });
-    auto* dg = chip(
-        card, tr("Height"), length, 1, [](const Element& x) { return x.dg_mm; },
-        [](Element& x, double v) { x.dg_mm = v; });
-    // The landmark is no value to type: it is put into the words before they are laid out.
-    const auto anchor = job().get<BlankChapter>().landmarks.find(e.anchor);
-    const bool point = anchor != job().get<BlankChapter>().landmarks.end() && !anchor->second.isCurve();
-    card.sentence(
-        withUnit(point ? tr("It starts %1 %U behind the %3 and %2 %U above it.")
-                       : tr("It starts %1 %U behind the %3 and %2 %U along the skin above the axis."))
-            .replace("%3", e.anchor.empty() ? tr("nose") : landmarkName(e.anchor)),
-        {dx, dg});
-    if (e.dx_mm < 0 || e.dg_mm < 0)
-        card.muted(e.dx_mm >= 0 ? tr("A negative height is below it, towards the belly.")
-                   : e.dg_mm >= 0
-                       ? tr("A negative distance is ahead of it, towards the nose.")
-                       : tr("Negative: ahead of it, towards the nose, and below it, towards the belly."));
-    QList<Card::Choice> anchors{{tr("nose"), e.anchor.empty(), [this] { anchorTo({}); }}};
-    for (const auto& [name, ignored] : job().get<BlankChapter>().landmarks)
-        if (name != "nose" || e.anchor == name)  // which is where things are measured from anyway
-            anchors.append({landmarkName(name), e.anchor == name, [this, name = name] { anchorTo(name); }});
-    card.muted(tr("Anchored to"));
-    card.choices(anchors);
 }
 
 void PatternLeaf::anchorTo(const std::string& landmark) {
@@ -159,69 +88,6 @@ bool PatternLeaf::putBack(const std::string& element) {
     return true;
 }
 
-void PatternLeaf::rebuildCard() {
-    // In one piece: a card, from top to foot.
-    if (putOff()) return;
-    const ElementPtr e = selected();
-    const auto& errors = context_.results.body().artErrors;
-    const QString shownFor =
-        (e ? QString("%1 %2 %3 %4 %5")
-                 .arg(QString::fromStdString(e->id), QString::fromStdString(e->kind))
-                 .arg(e->linked)
-                 .arg(QString::fromStdString(e->anchor), QString::fromStdString(e->shownName()))
-           : QString("none %1").arg(context_.document.empty())) +
-        (tokens().dark ? "d" : "l") + lengthUnit() + (errors.empty() ? "" : said(errors.front())) +
-        (e && context_.results.body().strays.count(e->id) ? "s" : "") + (e && e->dx_mm < 0 ? "x" : "") +
-        (e && e->dg_mm < 0 ? "g" : "");
-    if (shownFor == shownFor_) return refreshValues();
-    shownFor_ = shownFor;
-    chips_.clear();
-    auto* card = new Card;
-    if (!context_.document.empty()) {
-        card->muted(tr("Add"));
-        QList<Card::Choice> all;
-        for (const Kind* kind : kinds())
-            all.append({said(kind->name()), false, [this, kind] { addElement(*kind); }, pictureOf(*kind)});
-        card->choices(all);
-    }
-    if (e) {
-        card->title(QString::fromStdString(e->shownName()));
-        if (const Kind* kind = findKind(e->kind))
-            for (const Pattern& sentence : kind->sentences())
-                paramSentence(*card, sentence, kind->params(),
-                              [&](const Param& p) { return paramChip(*card, p); });
-        if (e->known()) {
-            placeSentence(*card, *e);
-            card->radio(
-                {{tr("both sides the same"), e->linked,
-                  [this, id = e->id] { change(id, tr("Link sides"), [](Element& x) { x.linked = true; }); }},
-                 {tr("this side only"), !e->linked, [this, id = e->id] {
-                      change(id, tr("Unlink sides"), [this](Element& x) {
-                          x.linked = false;
-                          x.side = context_.view.side();
-                      });
-                  }}});
-        } else {
-            card->words(tr("A mark of the kind \"%1\", which this version of the program does not know. It "
-                           "is kept as "
-                           "it is, but not drawn and in no mask; a newer version shows it.")
-                            .arg(QString::fromStdString(e->kind)));
-        }
-        for (const Error& error : errors) card->framed(said(error), true);
-        if (context_.results.body().strays.count(e->id))
-            card->button(tr("Put it back on the body"), Card::Look::Primary,
-                         [this, id = e->id] { putBack(id); });
-        card->button(tr("Take it out"), Card::Look::Link, [this] { removeSelected(); });
-    } else {
-        card->words(job().get<PatternChapter>().elements.empty()
-                        ? tr("Nothing yet. A row of dots along the side is a good beginning.")
-                        : tr("Nothing is selected. Click a mark on the body or in the list."));
-    }
-    card->finish();
-    card_->show(card);
-    refreshValues();
-}
-
 void PatternLeaf::refreshValues() {
     const ElementPtr e = selected();
     if (!e) return;
@@ -245,49 +111,103 @@ double PatternLeaf::freeHeight(double x_mm) const {
 
 void PatternLeaf::addElement(const Kind& kind) {
     if (context_.document.empty() || !context_.results.body().skin) return;
-    Element e;
-    std::string stem(kind.id());
-    std::replace(stem.begin(), stem.end(), '_', '-');
-    std::set<std::string> ids;
-    for (const ElementPtr& other : job().get<PatternChapter>().elements) ids.insert(other->id);
-    for (int n = 1; e.id.empty() || ids.count(e.id); ++n) e.id = stem + "-" + std::to_string(n);
-    e.name = capital(said(kind.onMask())).toStdString();
-    e.kind = kind.id();
-    e.values = usualValues(kind);
-    e.anchor = kind.alongCurve();
-    e.dx_mm = kBehindCurve_mm;
-    if (e.anchor.empty()) {
-        e.dx_mm = std::round(0.35 * context_.results.body().skin->length_mm());
-        e.dg_mm = freeHeight(e.dx_mm);
-    }
-    PatternChapter pattern = job().get<PatternChapter>();
+    if (kind.isDerived()) return addDerived(kind);
+    const double x = std::round(0.35 * context_.results.body().skin->length_mm());
+    addElementAt(kind, Vec2(x, freeHeight(x)));
+}
+
+void PatternLeaf::addElementAt(const Kind& kind, const Vec2& at) {
+    const BodyResult& body = context_.results.body();
+    if (context_.document.empty() || !body.skin) return;
+    Element e = newElement(job(), *body.skin, kind, capital(said(kind.onMask())), at);
     const std::string id = e.id;
-    pattern.elements.push_back(std::make_shared<const Element>(std::move(e)));
-    Job next = job();
-    next = next.with(std::move(pattern));
-    next = inStep(next);
     context_.document.beginGesture();
-    context_.document.edit(next, tr("Add %1").arg(said(kind.name())));
+    context_.document.edit(withAdded(job(), std::move(e)), tr("Add %1").arg(said(kind.name())));
     context_.view.setElement(id);
     if (!chips_.empty() && chips_.front().first->isVisible()) chips_.front().first->setFocus();
+}
+
+void PatternLeaf::addDerived(const Kind& kind) {
+    const ElementPtr source = selected();
+    const BodyResult& body = context_.results.body();
+    if (!source || !source->known() || !body.skin || findKind(source->kind)->isDerived())
+        return context_.frame.tell(tr("Select the mark first that \"%1\" belongs to.").arg(said(kind.name())), {}, {});
+    Element e = newElement(job(), *body.skin, kind,
+                           tr("%1 of %2").arg(capital(said(kind.onMask())),
+                                              QString::fromStdString(source->shownName())),
+                           Vec2::Zero());
+    e.of = source->id;
+    e.linked = source->linked;
+    e.side = source->side;
+    const std::string id = e.id;
+    const bool under = kind.goesUnder(e.values);
+    Job next = withAdded(job(), std::move(e));
+    if (under)
+        next = withOrder(next, id, indexOfElement(next, source->id));
+    context_.document.beginGesture();
+    context_.document.edit(inStep(next), tr("Add %1").arg(said(kind.name())));
+    context_.view.setElement(id);
 }
 
 void PatternLeaf::removeSelected() {
     const ElementPtr e = selected();
     if (!e) return;
-    PatternChapter pattern = job().get<PatternChapter>();
-    std::erase(pattern.elements, e);
-    Job next = job();
-    next = next.with(std::move(pattern));
-    next = inStep(next);
+    Ids ids = context_.view.alsoSelected();
+    ids.insert(e->id);
     context_.document.beginGesture();
-    context_.document.edit(next, tr("Take out an element"));
+    context_.document.edit(withRemoved(job(), ids),
+                           ids.size() > 1 ? tr("Take out %1 marks").arg(ids.size()) : tr("Take out an element"));
+}
+
+QList<Card::Choice> PatternLeaf::kindChoices() {
+    QList<Card::Choice> all;
+    for (const Kind* kind : kinds())
+        all.append({said(kind->name()), false, [this, kind] { addElement(*kind); }});
+    return all;
+}
+
+void PatternLeaf::showKinds() {
+    auto* menu = new QMenu(page_);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    for (const Family family : families()) {
+        QMenu* under = menu->addMenu(said(nameOf(family)));
+        for (const Kind* kind : kinds())
+            if (kind->family() == family)
+                under->addAction(said(kind->name()), this, [this, kind] { addElement(*kind); });
+    }
+    menu->popup(page_->mapToGlobal(QPoint(24, 84)));
+}
+
+std::vector<MenuEntry> PatternLeaf::menu() {
+    return {{tr("Add a mark"), QKeySequence(), [this] { showKinds(); }}};
+}
+
+void PatternLeaf::makeJobOfRefit() {
+    const RefitPreview* preview = desk_.chosenPreview();
+    if (!preview || !preview->refit) return;
+    const Job job = preview->refit->job;
+    desk_.choose({});
+    context_.frame.openAsNew(job);
+}
+
+void PatternLeaf::requestFeatures() {
+    const int index = indexOfElement(job(), context_.view.element());
+    const auto& art = context_.results.body().art;
+    if (index < 0 || static_cast<std::size_t>(index) >= art.size()) return;
+    const ArtPtr now = art[static_cast<std::size_t>(index)];
+    if (!now || !now->cut || now == found_.art) return;
+    featuresSlot_.request([now](const Task&) { return Found{now, featuresOf(*now)}; },
+                          [this](Found found) {
+                              found_ = std::move(found);
+                              rebuildCard();
+                              emit restless();
+                          });
 }
 
 std::vector<Flag> PatternLeaf::flags() {
     const BodyResult& body = context_.results.body();
     std::vector<Flag> flags;
-    if (context_.document.empty()) return flags;
+    if (context_.document.empty() || !body.pattern) return flags;
     std::size_t error = 0;
     for (std::size_t i = 0; i < body.art.size() && error < body.artErrors.size(); ++i) {
         if (body.art[i]) continue;

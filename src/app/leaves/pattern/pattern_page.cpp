@@ -1,79 +1,64 @@
 #include "app/leaves/pattern/pattern_page.h"
 
-#include <QAccessible>
-#include <QKeyEvent>
-#include <QMouseEvent>
-#include <QPainter>
-#include <QWheelEvent>
+#include <algorithm>
 #include <cmath>
 
 #include "app/document/selection.h"
+#include "app/leaves/pattern/unrolled.h"
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
+#include "app/sheet/param_sentence.h"
 #include "app/sheet/units_text.h"
-#include "blank/landmark_curve.h"
+#include "blank/walk.h"
 
 namespace nine::app {
-namespace {
-
-constexpr double kHandle_px = 8;
-
-/// Half a girth wide, centred on the back or belly line, each column of pixels one x.
-QImage unrolled(const DrawnBody& drawn, const Image& picture, const QSize& size, double perMm, bool back) {
-    const int w = size.width(), h = size.height();
-    const double half_mm = 0.5 * h / perMm;
-    QImage image(w, h, QImage::Format_ARGB32_Premultiplied);
-    image.fill(Qt::transparent);
-    for (int x = 0; x < w; ++x) {
-        const double mm = drawn.x_mm.front() + (x + 0.5) / perMm;
-        const double row = drawn.rowAt(mm);
-        const auto& arcs = back ? drawn.backArc_mm : drawn.bellyArc_mm;
-        const double along = row * (static_cast<double>(arcs.size()) - 1);
-        const std::size_t k = std::min(static_cast<std::size_t>(along), arcs.size() - 2);
-        const double arc = arcs[k] + (along - static_cast<double>(k)) * (arcs[k + 1] - arcs[k]);
-        for (int y = 0; y < h; ++y) {
-            const double from = (1 - 2.0 * (y + 0.5) / h) * half_mm;  // + is the right side, drawn above
-            if (std::abs(from) > arc) continue;
-            const double quarter = 0.25 * (1 - std::abs(from) / std::max(arc, 1e-9));
-            const double u =
-                back ? (from > 0 ? 0.5 - quarter : quarter) : (from > 0 ? 0.5 + quarter : 1 - quarter);
-            const int column = std::clamp(static_cast<int>(u * picture.width), 0, picture.width - 1);
-            const int line = std::clamp(static_cast<int>(row * (picture.height - 1)), 0, picture.height - 1);
-            reinterpret_cast<QRgb*>(image.scanLine(y))[x] = picture.at(column, line);
-        }
-    }
-    return image;
+bool isPathKey(std::string_view key) {
+    return !key.empty() && std::all_of(key.begin(), key.end(), [](char c) { return c >= '0' && c <= '9'; });
 }
 
-}  // namespace
-
-PatternPage::PatternPage(LeafContext context) : LeafPage(context) {
+PatternPage::PatternPage(LeafContext context, RefitDesk& desk) : LeafPage(context), desk_(desk) {
     setMouseTracking(true);
     setAccessibleName(tr("The pattern on the body"));
-    for (BodyView* view : {&left_, &right_}) connect(view, &BodyView::redrawn, this, [this] { update(); });
+    connect(&views_, &SkinViews::redrawn, this, [this] { update(); });
+    connect(&pictures_, &MarkPictures::drawn, this, [this] { update(); });
+    connect(&desk_, &RefitDesk::changed, this, [this] { update(); });
     connect(&context_.results, &Results::sketchChanged, this, [this] { update(); });
     connect(&context_.results, &Results::masksChanged, this, [this] { update(); });
+    connect(&context_.library, &LibraryStore::changed, this, [this] { follow(); });
 }
 
-std::vector<PatternPage::SideView> PatternPage::sideViews() const {
-    auto* left = const_cast<BodyView*>(&left_);
-    auto* right = const_cast<BodyView*>(&right_);
+std::vector<Shown> PatternPage::shown() const {
     switch (context_.view.sides()) {
         case Sides::Both:
-            return {{left, Side::Left}, {right, Side::Right}};
+            return {Shown::Left, Shown::Right, Shown::Nose};
         case Sides::Right:
-            return {{right, Side::Right}};
+            return {Shown::Right, Shown::Back, Shown::Belly, Shown::Nose};
         default:
-            return {{left, Side::Left}};
+            return {Shown::Left, Shown::Back, Shown::Belly, Shown::Nose};
     }
 }
 
-PatternPage::SideView PatternPage::leading() const {
-    const std::vector<SideView> all = sideViews();
+std::vector<bool> PatternPage::copiesOn(Shown where, const Element& e) const {
+    if (e.isCentral()) return {false};  // one piece, drawn where it shows
+    const bool left = e.standsOn(Side::Left), right = e.standsOn(Side::Right);
+    if (where == Shown::Left) return left ? std::vector<bool>{false} : std::vector<bool>{};
+    if (where == Shown::Right) return right ? std::vector<bool>{true} : std::vector<bool>{};
+    std::vector<bool> copies;
+    if (left) copies.push_back(false);
+    if (right) copies.push_back(true);
+    return copies;
+}
+
+Shown PatternPage::leading() const {
     const ElementPtr e = selected();
-    for (const SideView& on : all) {
-        if (e && e->standsOn(on.side)) return on;
-    }
+    const std::vector<Shown> all = shown();
+    if (!e) return all.front();
+    const ElementArt* art = selectedArt();
+    for (const Shown where : all)
+        for (const bool twin : copiesOn(where, *e)) {
+            if (!art || art->outlines().empty()) return where;
+            if (!drawn(where, *art, twin).isEmpty()) return where;
+        }
     return all.front();
 }
 
@@ -81,13 +66,25 @@ ElementPtr PatternPage::selected() const {
     return elementOf(context_.document.job(), context_.view.element());
 }
 
-const ElementArt* PatternPage::selectedArt() const {
+Ids PatternPage::selectedIds() const {
+    Ids ids = context_.view.alsoSelected();
+    if (selected()) ids.insert(selected()->id);
+    return ids;
+}
+
+const ElementArt* PatternPage::artOf(std::size_t index, bool twin) const {
     const BodyResult& body = context_.results.body();
-    for (std::size_t i = 0; i < body.art.size(); ++i) {
-        const ArtPtr art = body.artOrStray(i);
-        if (art && art->element == context_.view.element() && !art->outlines().empty()) return art.get();
-    }
-    return nullptr;
+    if (twin && index < body.rightArt.size() && body.rightArt[index]) return body.rightArt[index].get();
+    const ArtPtr art = body.artOrStray(index);
+    return art.get();
+}
+
+const ElementArt* PatternPage::selectedArt() const {
+    const int index = indexOfElement(context_.document.job(), context_.view.element());
+    const BodyResult& body = context_.results.body();
+    if (index < 0 || static_cast<std::size_t>(index) >= body.art.size()) return nullptr;
+    const ElementArt* art = artOf(static_cast<std::size_t>(index), false);
+    return art && art->element == context_.view.element() ? art : nullptr;
 }
 
 bool PatternPage::isStray(const std::string& element) const {
@@ -104,60 +101,102 @@ Element PatternPage::inHand() const {
 }
 
 void PatternPage::layOut() {
+    // In one piece: the page from top to foot.
     const BodyResult& body = context_.results.body();
     if (!body.skin) return update();
     const double w = width(), h = height();
-    const double listWidth = std::min(214.0, 0.26 * w);
-    const std::vector<SideView> views = sideViews();
-    const bool both = views.size() > 1;
-    const double stripHeight = both ? 0 : std::max(48.0, 0.115 * h);
-    const double roomTall = both ? 0.5 * (h - 110) - 48 : h - 2 * stripHeight - 190;
-    const QSizeF room(w - listWidth - 110, roomTall);
-    const double perMm = BodyView::fittingScale(*body.skin, BodyView::From::Along, room);
-    const double len = body.skin->length_mm() * perMm, left = 60 + 0.5 * (room.width() - len);
-    double y = 56;
-    for (const SideView& on : views) {
-        on.view->place(body, QRectF(left - 8, y, len + 16, roomTall), perMm, on.side, sharpness());
-        y += roomTall + 78;
+    views_.setBody(body.drawn, body.skin);
+    strip_.place(QRectF(18, 12, w - 36, MarkStrip::kHigh_px));
+    const double top = 12 + MarkStrip::kHigh_px;
+    const double listWidth = std::min(206.0, 0.26 * w);
+    const bool both = context_.view.sides() == Sides::Both;
+    const double previewsTall = h >= 640 ? 112 : 84;
+    previews_ = QRectF(18, h - previewsTall - 8, w - 36, previewsTall);
+    const double stripTall = both ? 0 : std::max(40.0, 0.075 * h);
+    const double foot = previews_.top() - 16;
+    const double bodiesTall = foot - top - (both ? 46 : 2 * stripTall + 100);
+    const int bodies = both ? 2 : 1;
+    const double roomTall = bodiesTall / bodies - (both ? 34 : 30);
+    const QSizeF room(w - listWidth - 120, roomTall - 10);
+    const double perMm = 0.97 * BodyView::fittingScale(*body.skin, BodyView::From::Along, room);
+    const double len = body.skin->length_mm() * perMm, left = 74 + 0.5 * (room.width() - len);
+    // Room round the body for bill and hooks, the same on both sides so that its middle stays the middle.
+    const double bleedX = std::min({left - 8, w - listWidth - 24 - left - len, 0.34 * len}), bleedY = 26;
+    double y = top + 30;
+    for (const Shown where : {Shown::Left, Shown::Right}) {
+        const bool on = both || (where == Shown::Right) == (context_.view.sides() == Sides::Right);
+        if (!on) continue;
+        views_.view(where).place(body, QRectF(left - bleedX, y - bleedY, len + 2 * bleedX, roomTall + 2 * bleedY),
+                                 perMm, where == Shown::Right ? Side::Right : Side::Left, sharpness());
+        y += roomTall + (both ? 52 : 0);
     }
-    if (!both) {  // strips are drawn to the scale of whichever side is seen
-        belly_ = QRectF(left, h - stripHeight - 26, len, stripHeight);
-        back_ = QRectF(left, belly_.top() - stripHeight - 26, len, stripHeight);
-        requestStrips();
+    QRectF back, belly;
+    if (!both) {
+        belly = QRectF(left, foot - stripTall - 6, len, stripTall);
+        back = QRectF(left, belly.top() - stripTall - 24, len, stripTall);
     }
-    const double listTall = std::min(0.5 * h, 20 + kPatternRow_px * static_cast<double>(elements().size()));
-    list_ = QRectF(w - listWidth - 12, 64, listWidth, listTall);
+    views_.placeStrip(Shown::Back, back, perMm);
+    views_.placeStrip(Shown::Belly, belly, perMm);
+    if (!both) requestStrips();
+    const double columnTop = top + 22, columnLeft = w - listWidth - 14;
+    const double listTall =
+        std::min(0.36 * (foot - columnTop) + 30, 20 + kPatternRow_px * static_cast<double>(elements().size()));
+    list_ = QRectF(columnLeft, columnTop, listWidth, std::max(60.0, listTall));
+    noseBox_ = QRectF(columnLeft + 30, list_.bottom() + 26, listWidth - 60, std::min(104.0, 0.15 * h));
+    views_.view(Shown::Nose).place(body, noseBox_, 0, Side::Left, sharpness());
     if (listFor_ != context_.view.element()) {  // what is selected comes into sight
         inHandKey_ = kWholeMark;
+        closeEditor();
         listFor_ = context_.view.element();
         const int row = indexOfElement(context_.document.job(), listFor_);
         if (row >= 0 && row < firstRow_) firstRow_ = row;
         if (row >= firstRow_ + rowsShown()) firstRow_ = row - rowsShown() + 1;
     }
     scrollList(0);
-    const double below = list_.bottom() + 44;
-    mask_ = QRectF(list_.left(), below, listWidth, std::max(0.0, std::min(270.0, h - below - 26)));
+    const double below = noseBox_.bottom() + 34;
+    mask_ = QRectF(columnLeft, below, listWidth, std::max(0.0, std::min(250.0, foot - below)));
+    double sum = 0;
+    for (const RefitPreview& preview : desk_.previews())
+        if (!preview.blank.table.stations.empty())
+            sum += preview.blank.table.stations.back().x_mm - preview.blank.table.stations.front().x_mm + 12;
+    desk_.want(std::clamp((previews_.width() - 40) / std::max(560.0, sum), 0.5, 3.0), devicePixelRatioF());
     update();
 }
 
-QPolygonF PatternPage::drawn(const SideView& on, const Outline& outline) const {
-    QPolygonF polygon;
-    for (const SurfacePoint& p : outline.points) {
-        const double y = on.side == Side::Right ? -p.position.y() : p.position.y();
-        polygon << on.view->at(Vec3(p.position.x(), y, p.position.z()));
+QPainterPath PatternPage::drawn(Shown where, const ElementArt& art, bool twin) const {
+    QPainterPath path;
+    for (const Outline& outline : art.outlines()) {
+        bool pen = false, whole = true;
+        const std::size_t n = outline.skin.size();
+        for (std::size_t i = 0; i <= n; ++i) {
+            const std::size_t k = i % n;
+            const auto at = views_.pixelOf(where, outline.skin[k], outline.points[k], twin);
+            if (!at) {
+                pen = whole = false;
+                continue;
+            }
+            if (pen)
+                path.lineTo(*at);
+            else
+                path.moveTo(*at);
+            pen = true;
+        }
+        if (whole) path.closeSubpath();
     }
-    return polygon;
+    return path;
 }
 
 QPointF PatternPage::openingAt(int element, int index) const {
     const ArtPtr art =
         element < 0 ? nullptr : context_.results.body().artOrStray(static_cast<std::size_t>(element));
-    if (!art || art->outlines().empty()) return {};
+    if (!art || art->outlines().empty() || static_cast<std::size_t>(element) >= elements().size()) return {};
     const auto& outlines = art->outlines();
     const auto last = static_cast<int>(outlines.size()) - 1;
-    return drawn(leading(), outlines[static_cast<std::size_t>(std::min(index, last))])
-        .boundingRect()
-        .center();
+    const Outline& outline = outlines[static_cast<std::size_t>(std::min(index, last))];
+    for (const Shown where : shown())
+        for (const bool twin : copiesOn(where, *elements()[static_cast<std::size_t>(element)]))
+            if (const auto at = views_.pixelOf(where, outline.centre, twin)) return *at;
+    return {};
 }
 
 std::span<const Handle> PatternPage::handles() const {
@@ -166,26 +205,75 @@ std::span<const Handle> PatternPage::handles() const {
     return kind ? kind->handles() : std::span<const Handle>();
 }
 
-QPointF PatternPage::handleAt(std::string_view key) const {
+std::vector<std::string> PatternPage::handleKeys() const {
+    std::vector<std::string> keys;
+    for (const Handle& handle : handles()) keys.emplace_back(handle.key);
+    if (const ElementArt* art = selectedArt())
+        for (const auto& [key, ignored] : art->places)
+            if (isPathKey(key)) keys.emplace_back(key);
+    return keys;
+}
+
+std::optional<Vec2> PatternPage::placeOfHandle(std::string_view key) const {
     const ElementArt* art = selectedArt();
-    const auto& skin = context_.results.body().skin;
-    if (!art || !skin) return {};
-    const SideView on = leading();
-    for (const Handle& handle : handles()) {
-        if (handle.key != key) continue;
-        const std::optional<Vec2> at = art->place(handle.key);
-        const SkinPoint point{on.side, at ? at->x() : 0, at ? at->y() : 0};
-        if (!at || !skin->check(point, "")) return {};
-        return on.view->at(skin->at(point).position);
-    }
+    return art ? art->place(key) : std::nullopt;
+}
+
+QPointF PatternPage::handleAt(std::string_view key) const {
+    const ElementPtr e = selected();
+    const std::optional<Vec2> at = placeOfHandle(key);
+    if (!e || !at) return {};
+    const Shown first = leading();
+    for (const bool twin : copiesOn(first, *e))
+        if (const auto pixel = views_.pixelOf(first, *at, twin)) return *pixel;
+    for (const Shown where : shown())
+        for (const bool twin : copiesOn(where, *e))
+            if (const auto pixel = views_.pixelOf(where, *at, twin)) return *pixel;
+    return {};
+}
+
+QPointF PatternPage::anchorAt() const {
+    const ElementPtr e = selected();
+    if (!e) return {};
+    const auto& landmarks = context_.document.job().get<BlankChapter>().landmarks;
+    const auto landmark = landmarks.find(e->anchor);
+    const ElementArt* art = selectedArt();
+    if (landmark == landmarks.end() || !art) return {};
+    const Vec2 from = referencePoint(landmark->second, art->origin.y());
+    for (const bool twin : copiesOn(leading(), *e))
+        if (const auto at = views_.pixelOf(leading(), from, twin)) return *at;
     return {};
 }
 
 QRectF PatternPage::listRow(int index) const {
     const int row = index - firstRow_;
     if (row < 0 || row >= rowsShown()) return {};
-    return QRectF(list_.left(), list_.top() + 12 + row * kPatternRow_px, list_.width() - 8,
-                  kPatternRow_px - 5);
+    return QRectF(list_.left(), list_.top() + 12 + row * kPatternRow_px, list_.width() - 8, kPatternRow_px - 3);
+}
+
+QRectF PatternPage::eyeOfRow(int index) const {
+    const QRectF row = listRow(index);
+    return row.isNull() ? row : QRectF(row.right() - 42, row.top() + 3, 20, row.height() - 6);
+}
+
+QRectF PatternPage::lockOfRow(int index) const {
+    const QRectF row = listRow(index);
+    return row.isNull() ? row : QRectF(row.right() - 21, row.top() + 3, 18, row.height() - 6);
+}
+
+QRectF PatternPage::previewBox(int index) const {
+    const auto count = static_cast<int>(desk_.previews().size());
+    if (index < 0 || index >= count) return {};
+    double sum = 0;
+    std::vector<double> widths;
+    for (const RefitPreview& preview : desk_.previews()) {
+        widths.push_back(std::max(84.0, preview.picture.width() / preview.picture.devicePixelRatio() + 6));
+        sum += widths.back();
+    }
+    const double squeeze = std::min(1.0, previews_.width() / sum);
+    double x = previews_.left();
+    for (int i = 0; i < index; ++i) x += squeeze * widths[static_cast<std::size_t>(i)];
+    return {x, previews_.top() + 14, squeeze * widths[static_cast<std::size_t>(index)], previews_.height() - 14};
 }
 
 int PatternPage::rowsShown() const {
@@ -206,7 +294,8 @@ bool PatternPage::scrolls(const QPointF& page, int steps) {
 
 void PatternPage::requestStrips() {
     const BodyResult& body = context_.results.body();
-    const Strips wanted{body.picture, back_.size().toSize(), leading().view->perMm(), {}, {}};
+    const QRectF& back = views_.strip(Shown::Back);
+    const Strips wanted{body.picture, (back.size() * sharpness()).toSize(), views_.view(leading()).perMm() * sharpness(), {}, {}};
     if (!body.picture ||
         (wanted.picture == strips_.picture && wanted.size == strips_.size && wanted.perMm == strips_.perMm))
         return;
@@ -221,133 +310,6 @@ void PatternPage::requestStrips() {
             strips_ = std::move(strips);
             update();
         });
-}
-
-void PatternPage::mousePressEvent(QMouseEvent* event) {
-    const QPointF at = event->position();
-    last_ = at;
-    grip_.reset();
-    for (int i = 0; i < static_cast<int>(elements().size()); ++i) {
-        if (listRow(i).contains(at))
-            return context_.view.setElement(elements()[static_cast<std::size_t>(i)]->id);
-    }
-    for (const Handle& handle : handles()) {
-        const QPointF foot = handleAt(handle.key);
-        if (foot.isNull() || (foot - at).manhattanLength() > kHandle_px) continue;
-        context_.document.beginGesture();
-        grip_ = inHandKey_ = handle.key;
-        return;
-    }
-    const auto& art = context_.results.body().art;
-    // The selected element first, so that it can be dragged from under others.
-    std::vector<int> order{indexOfElement(context_.document.job(), context_.view.element())};
-    for (int i = static_cast<int>(art.size()) - 1; i >= 0; --i) order.push_back(i);
-    for (const SideView& on : sideViews()) {
-        for (const int i : order) {
-            const auto index = static_cast<std::size_t>(i);
-            const ArtPtr here = i < 0 ? nullptr : context_.results.body().artOrStray(index);
-            if (!here || index >= elements().size() || !elements()[index]->standsOn(on.side)) continue;
-            for (const Outline& outline : here->outlines()) {
-                const QPolygonF polygon = drawn(on, outline);
-                if (!polygon.containsPoint(at, Qt::OddEvenFill) &&
-                    !polygon.boundingRect().adjusted(-4, -4, 4, 4).contains(at))
-                    continue;
-                context_.view.setElement(elements()[index]->id);
-                context_.document.beginGesture();
-                grip_ = inHandKey_ = kWholeMark;
-                return;
-            }
-        }
-    }
-}
-
-void PatternPage::mouseMoveEvent(QMouseEvent* event) {
-    if (!grip_ || !(event->buttons() & Qt::LeftButton)) return;
-    const SideView on = leading();
-    const Vec2 from = on.view->bodyAt(last_), to = on.view->bodyAt(event->position());
-    last_ = event->position();
-    moveHandle(*grip_, to.x() - from.x(), to.y() - from.y());
-}
-
-void PatternPage::moveHandle(std::string_view key, double dx, double dg) {
-    const auto& skin = context_.results.body().skin;
-    if (!selected() || !skin) return;
-    Element e = inHand();
-    if (key == kWholeMark) {
-        e.dx_mm += dx;
-        e.dg_mm += dg;
-    }
-    for (const Handle& handle : handles())
-        if (handle.key == key)
-            nine::moveHandle(handle, e, Vec2(dx, dg),
-                             {*skin, context_.document.job().get<BlankChapter>().landmarks});
-    if (!checkElement(e, "")) return;
-    context_.document.edit(
-        withElement(context_.document.job(),
-                    static_cast<std::size_t>(indexOfElement(context_.document.job(), e.id)), e),
-        tr("Move %1").arg(QString::fromStdString(e.shownName())));
-}
-
-void PatternPage::takeHandle(int by) {
-    std::vector<std::string_view> keys{kWholeMark};
-    for (const Handle& handle : handles())
-        if (!handleAt(handle.key).isNull()) keys.push_back(handle.key);
-    const auto now = std::find(keys.begin(), keys.end(), inHandKey_);
-    const auto count = static_cast<std::ptrdiff_t>(keys.size());
-    const std::ptrdiff_t index = now == keys.end() ? 0 : now - keys.begin();
-    inHandKey_ = keys[static_cast<std::size_t>((index + by + count) % count)];
-    speakHandle();
-    update();
-}
-
-void PatternPage::speakHandle() {
-    const ElementPtr e = selected();
-    if (!e || !e->known()) return;
-    QString words = QString::fromStdString(e->shownName());
-    for (const Handle& handle : handles())
-        if (handle.key == inHandKey_) words += ", " + said(handle.name);
-    for (const Pattern& sentence : findKind(e->kind)->sentences())
-        words += ". " + said(sentenceOf(*e, sentence));
-    setAccessibleDescription(words);
-    QAccessibleEvent spoken(this, QAccessible::DescriptionChanged);
-    QAccessible::updateAccessibility(&spoken);
-}
-
-void PatternPage::keyPressEvent(QKeyEvent* event) {
-    const double step = event->modifiers() & Qt::ShiftModifier ? 1 : 0.1;
-    const double way = leading().side == Side::Left ? 1 : -1;
-    const auto nudge = [&](double dx, double dg) {
-        if (!event->isAutoRepeat()) context_.document.beginGesture();
-        // A handle that went with the marks it stood on leaves the whole in hand.
-        if (inHandKey_ != kWholeMark && handleAt(inHandKey_).isNull()) inHandKey_ = kWholeMark;
-        moveHandle(inHandKey_, dx, dg);
-        speakHandle();
-    };
-    switch (event->key()) {
-        case Qt::Key_Left:
-            return nudge(-way * step, 0);
-        case Qt::Key_Right:
-            return nudge(way * step, 0);
-        case Qt::Key_Up:
-            return nudge(0, step);
-        case Qt::Key_Down:
-            return nudge(0, -step);
-        case Qt::Key_Space:
-            return takeHandle(event->modifiers() & Qt::ShiftModifier ? -1 : 1);
-        case Qt::Key_PageDown:
-            return context_.view.setElement(
-                elementBeside(context_.document.job(), context_.view.element(), 1));
-        case Qt::Key_PageUp:
-            return context_.view.setElement(
-                elementBeside(context_.document.job(), context_.view.element(), -1));
-        case Qt::Key_Escape:
-            if (grip_) context_.document.cancelGesture();
-            return grip_.reset();
-        case Qt::Key_Delete:
-            return emit removeWanted();
-        default:
-            LeafPage::keyPressEvent(event);
-    }
 }
 
 }  // namespace nine::app

@@ -26,7 +26,10 @@ class FittedMaskKind : public MaskKind {
             low = low.cwiseMin(a->low);
             high = high.cwiseMax(a->high);
         }
-        const BandPatch band = bandAround(on.skin, low, high, values.number("margin_mm"), on.where, warnings);
+        Warnings ofBand;
+        const BandPatch band = bandAround(on.skin, low, high, values.number("margin_mm"), on.where, ofBand);
+        if (!fitsRound(on.skin, band)) return followingTheBody(on, values, warnings);
+        warnings.insert(warnings.end(), ofBand.begin(), ofBand.end());
         const double middle = 0.5 * (band.g0_mm + band.g1_mm);
         const auto inset = [&](double x, double way) {
             const Result<double> at = walkAlong(on.skin, x, middle, way * kMarkInset_mm, on.where);
@@ -34,6 +37,30 @@ class FittedMaskKind : public MaskKind {
         };
         return std::vector<SheetPlan>{
             {bandRegion(band), on.art, {inset(band.x0_mm, 1), inset(band.x1_mm, -1)}}};
+    }
+
+  private:
+    /// No box: a sheet that gets narrower with the body.
+    static Result<std::vector<SheetPlan>> followingTheBody(const PlanOn& on, const Values& values,
+                                                           Warnings& warnings) {
+        PolygonSet art;
+        for (const ElementArt* a : on.art)
+            for (const Outline& outline : a->outlines())
+                if (!outline.hole) art.push_back(outline.skin);
+        Result<Region> region = regionAround(on.skin, art, values.number("margin_mm"), on.where, warnings);
+        if (!region) return region.error();
+        const Box2 box = boxAround({region->outer});
+        // A mark near each end, in the middle of the sheet there.
+        const auto mark = [&](double x) {
+            const PolygonSet slice = intersected({region->outer}, {{{x - 0.05, box.low.y() - 1},
+                                                                    {x + 0.05, box.low.y() - 1},
+                                                                    {x + 0.05, box.high.y() + 1},
+                                                                    {x - 0.05, box.high.y() + 1}}});
+            const Vec2 at = slice.empty() ? centroid(region->outer) : centroid(slice.front());
+            return SkinPlace(at.x(), at.y());
+        };
+        std::vector<SkinPlace> marks{mark(box.low.x() + kMarkInset_mm), mark(box.high.x() - kMarkInset_mm)};
+        return std::vector<SheetPlan>{{std::move(*region), on.art, std::move(marks)}};
     }
 };
 

@@ -45,17 +45,17 @@ constexpr Bound<Fade> kSizes[] = {
     {{.key = "from_length",
       .name = NINE_WORDS("core", "Begins along the body"),
       .type = Type::Share,
-      .low = -1,
+      .low = 0,
       .high = 1,
-      .usual = -1,
+      .usual = 0,
       .decimals = 0},
      &Fade::fromLength},
     {{.key = "to_length",
       .name = NINE_WORDS("core", "Ends along the body"),
       .type = Type::Share,
       .low = 0,
-      .high = 2,
-      .usual = 2,
+      .high = 1,
+      .usual = 1,
       .decimals = 0},
      &Fade::toLength},
     {{.key = "soft",
@@ -135,7 +135,8 @@ class FadeKind : public Kind {
             double share = girths.shareAt(x, g - shift.y());
             const double here = smooth((share - s.none) / (s.full - s.none));
             const double ends =
-                smooth((along - s.fromLength) / s.soft) * smooth((s.toLength - along) / s.soft);
+                (s.fromLength > 0 ? smooth((along - s.fromLength) / s.soft) : 1) *
+                                (s.toLength < 1 ? smooth((s.toLength - along) / s.soft) : 1);
             return s.strength * here * ends;
         };
         const double x =

@@ -51,6 +51,7 @@ class GlowKind : public Kind {
     std::span<const Handle> handles() const override { return {}; }
     bool hasOrigin() const override { return false; }
     bool isDerived() const override { return true; }
+    bool goesUnder(const Values&) const override { return true; }
     bool isCut() const override { return false; }
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         const Glow s = sizesOf(kSizes, element.values);

@@ -67,6 +67,7 @@ class RimKind : public Kind {
     std::span<const Handle> handles() const override { return {}; }
     bool hasOrigin() const override { return false; }
     bool isDerived() const override { return true; }
+    bool goesUnder(const Values& values) const override { return values.text("fill") == "whole"; }
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         const Rim s = sizesOf(kSizes, element.values);
         const PolygonSet source = ringsOf(on.source->outlines());
