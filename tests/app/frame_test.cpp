@@ -94,13 +94,15 @@ TEST_F(WindowTest, ADirtyJobIsAskedForBeforeANewOne) {
 TEST_F(WindowTest, EnterPressesTheFocusedButton) {
     window.showLeaf(PatternNumber);
     QApplication::processEvents();
-    QPushButton* add = nullptr;
+    selectElement(1);
+    QApplication::processEvents();
+    QPushButton* out = nullptr;
     for (auto* b : window.findChildren<QPushButton*>())
-        if (b->isVisible() && b->text() == "row of dots") add = b;
-    ASSERT_TRUE(add);
-    add->setFocus();
-    QTest::keyClick(add, Qt::Key_Return);
-    EXPECT_EQ(window.document().job().get<PatternChapter>().elements.size(), 4u);
+        if (b->isVisible() && b->text() == "Take it out") out = b;
+    ASSERT_TRUE(out);
+    out->setFocus();
+    QTest::keyClick(out, Qt::Key_Return);
+    EXPECT_EQ(window.document().job().get<PatternChapter>().elements.size(), 2u);
     // Also in a dialog.
     window.library().open();
     ASSERT_TRUE(QTest::qWaitFor([&] { return window.library().ready(); }, 20000));

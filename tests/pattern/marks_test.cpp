@@ -208,6 +208,7 @@ TEST(Bars, OverTheBackTheyAreOnePieceAlikeOnBothSides) {
 TEST(Rim, WholeAndRingHaveTheAreasOfCircles) {
     Element dots = of("dot_row", 20, 0);
     dots.values.set("count", 3.0);
+    dots.values.set("spacing_mm", 6.0);
     const ElementArt source = drawn(dots);
     DrawWith with;
     with.source = &source;

@@ -53,6 +53,19 @@ double narrowestWidth_mm(const Polygon2& polygon) {
     return narrowest;
 }
 
+namespace {
+
+/// A point that runs out to nothing is no width: there the widest disc that fits nearly everywhere counts.
+double width_mm(const Polygon2& window) {
+    constexpr double kWidest_mm = 4, kPoint = 0.6;
+    const double walls = narrowestWidth_mm(window);
+    if (walls >= kWidest_mm) return walls;
+    const double disc = narrowestPart_mm({window}, kWidest_mm);
+    return walls < kPoint * disc ? disc : walls;
+}
+
+}  // namespace
+
 CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& tool) {
     CutEstimate estimate;
     double smallest = std::numeric_limits<double>::infinity();
@@ -68,7 +81,7 @@ CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& 
             const Polygon2& window = piece->windows[i].outline;
             contour(window);
             smallest =
-                std::min({smallest, narrowestWidth_mm(window), borderDistance(window, piece->outline)});
+                std::min({smallest, width_mm(window), borderDistance(window, piece->outline)});
             for (const Polygon2& island : piece->windows[i].islands) {
                 contour(island);
                 smallest = std::min({smallest, narrowestWidth_mm(island), borderDistance(window, island)});

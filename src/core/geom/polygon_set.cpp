@@ -142,6 +142,22 @@ PolygonSet offset(const PolygonSet& set, double distance_mm, double tolerance_mm
     return fromPaths(result);
 }
 
+double narrowestPart_mm(const PolygonSet& shape, double widest_mm) {
+    constexpr double kLost = 0.02;
+    constexpr int kHalvings = 7;
+    const double whole = area(shape);
+    const auto fits = [&](double width) {
+        return whole - area(offset(offset(shape, -0.5 * width), 0.5 * width)) <= kLost * whole;
+    };
+    if (fits(widest_mm)) return widest_mm;
+    double low = 0, high = widest_mm;
+    for (int k = 0; k < kHalvings; ++k) {
+        const double middle = 0.5 * (low + high);
+        (fits(middle) ? low : high) = middle;
+    }
+    return low;
+}
+
 bool contains(const Polygon2& polygon, const Vec2& p) {
     return ClipperLib::PointInPolygon(toPath({p}).front(), toPath(polygon)) != 0;
 }

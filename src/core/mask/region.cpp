@@ -188,7 +188,7 @@ bool fitsRound(const Skin& skin, const BandPatch& band) {
 Result<Region> regionAround(const Skin& skin, const PolygonSet& art, double margin, const std::string& where,
                             Warnings& warnings) {
     // In one piece: the art closed up, its margin, what the body lets of it.
-    constexpr double kFarthestApart_mm = 40, kFirst_mm = 3, kSmooth_mm = 0.03;
+    constexpr double kFarthestApart_mm = 40, kFirst_mm = 3, kSmooth_mm = 0.4, kApart_mm = 0.2;
     constexpr double kFar = 0.985;  // of the way to the far datum line
     const double keepOff = kPoleDoubtful * skin.length_mm();
     const double from = skin.noseX_mm() + (skin.loft().noseClosed() ? keepOff : 0.01);
@@ -220,7 +220,13 @@ Result<Region> regionAround(const Skin& skin, const PolygonSet& art, double marg
                      .length("margin", margin, 1),
                  where});
         Region region;
-        region.outer = offset(offset(held, -kSmooth_mm), kSmooth_mm).front();
+        PolygonSet round = offset(offset(held, -kSmooth_mm), kSmooth_mm);
+        std::erase_if(round, [](const Polygon2& ring) { return polygonArea(ring) < 1; });
+        if (round.size() != 1) continue;
+        for (const Vec2& p : round.front())  // places too near each other make bad triangles
+            if (region.outer.empty() || ((p - region.outer.back()).norm() > kApart_mm &&
+                                         (p - region.outer.front()).norm() > kApart_mm))
+                region.outer.push_back(p);
         return region;
     }
     return Error{"off_body",

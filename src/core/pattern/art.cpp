@@ -42,7 +42,7 @@ PolygonSet near(const PolygonSet& cutter, const std::vector<Outline>& outlines) 
 
 /// Takes the cutter's area off every pass. True when anything was taken.
 bool cutOff(const Skin& skin, const PolygonSet& cutter, ElementArt& art) {
-    constexpr double kNothing_mm2 = 1e-4;
+    constexpr double kNothing_mm2 = 1e-4, kLeastCut_mm2 = 0.25;
     bool any = false;
     for (Pass& pass : art.passes) {
         const PolygonSet met = near(cutter, pass.outlines);
@@ -50,7 +50,8 @@ bool cutOff(const Skin& skin, const PolygonSet& cutter, ElementArt& art) {
         const PolygonSet before = ringsOf(pass.outlines);
         if (std::abs(area(intersected(before, met))) < kNothing_mm2) continue;
         any = true;
-        std::vector<Outline> left = outlinesOf(skin, subtracted(before, met), 0.02);
+        std::vector<Outline> left =
+            outlinesOf(skin, withoutSlivers(subtracted(before, met), kSliverOfCut_mm), kLeastCut_mm2);
         pass.outlines = std::move(left);
     }
     return any;

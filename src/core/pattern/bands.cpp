@@ -138,6 +138,12 @@ std::vector<Outline> outlinesOf(const Skin& skin, const PolygonSet& set, double 
     return outlines;
 }
 
+PolygonSet withoutSlivers(const PolygonSet& rings, double width_mm) {
+    // Opened, then given back what lies close to what is left: sharp corners.
+    const double half = 0.5 * width_mm;
+    return intersected(rings, offset(offset(rings, -half), 1.6 * half));
+}
+
 PolygonSet subdivided(PolygonSet rings, double edge_mm) {
     for (Polygon2& ring : rings) {
         Polygon2 fine;

@@ -8,25 +8,7 @@
 namespace nine {
 namespace {
 
-constexpr double kLost = 0.02;    // of an opening's area
 constexpr double kWidest_mm = 2;  // nobody asks beyond
-constexpr int kHalvings = 7;
-
-/// Of one opening with its holes.
-double narrowest(const PolygonSet& opening) {
-    const double whole = area(opening);
-    const auto fits = [&](double width) {
-        const double left = area(offset(offset(opening, -0.5 * width), 0.5 * width));
-        return whole - left <= kLost * whole;
-    };
-    double low = 0, high = kWidest_mm;
-    if (fits(high)) return high;
-    for (int k = 0; k < kHalvings; ++k) {
-        const double middle = 0.5 * (low + high);
-        (fits(middle) ? low : high) = middle;
-    }
-    return low;
-}
 
 }  // namespace
 
@@ -42,7 +24,7 @@ Features featuresOf(const ElementArt& art) {
         if (!openings.empty()) openings.back().push_back(outline.skin);
     }
     for (std::size_t i = 0; i < openings.size(); ++i) {
-        const double width = narrowest(openings[i]);
+        const double width = narrowestPart_mm(openings[i], kWidest_mm);
         if (features.narrowest_mm == 0 || width < features.narrowest_mm) {
             features.narrowest_mm = width;
             features.narrowestAt = centroid(openings[i].front());

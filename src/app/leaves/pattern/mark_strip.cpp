@@ -32,20 +32,28 @@ std::vector<const Kind*> MarkStrip::shown() const {
 }
 
 QRectF MarkStrip::familyBox(Family family) const {
-    double x = box_.left();
+    double x = box_.left(), y = box_.top();
     for (const Family f : families()) {
         const double w = ink::widthOf(said(nameOf(f)), familyFont(true)) + 13;
-        if (f == family) return {x, box_.top(), w, kWords_px};
+        if (x > box_.left() && x + w - 13 > box_.right()) {  // words flow
+            x = box_.left();
+            y += kWords_px;
+        }
+        if (f == family) return {x, y, w, kWords_px};
         x += w;
     }
     return {};
+}
+
+double MarkStrip::high() const {
+    return familyBox(families().back()).bottom() - box_.top() + MarkPictures::kSize.height() + 14;
 }
 
 QRectF MarkStrip::tile(const Kind& kind) const {
     double x = box_.left();
     for (const Kind* k : shown()) {
         if (k == &kind)
-            return {x, box_.top() + kWords_px + 4, MarkPictures::kSize.width() + 8.0,
+            return {x, box_.top() + high() - MarkPictures::kSize.height() - 10, MarkPictures::kSize.width() + 8.0,
                     MarkPictures::kSize.height() + 6.0};
         x += MarkPictures::kSize.width() + 8 + kGap_px;
     }
@@ -64,7 +72,7 @@ void MarkStrip::take(const Kind* kind) {
 }
 
 bool MarkStrip::press(const QPointF& at) {
-    if (!box_.contains(at)) return false;
+    if (!QRectF(box_.topLeft(), QSizeF(box_.width(), high())).contains(at)) return false;
     for (const Family f : families())
         if (familyBox(f).contains(at)) {
             family_ = f;
@@ -112,7 +120,7 @@ void MarkStrip::paint(QPainter& p) const {
                         : QCoreApplication::translate("MarkStrip", "%1 (sprayed, never cut)").arg(said(told->name()));
     const double room = box_.right() - right - 14;
     const QFont f = inter(11);
-    ink::text(p, QPointF(right + 14, box_.top() + kWords_px + 26),
+    ink::text(p, QPointF(right + 14, box_.top() + high() - 20),
               QFontMetricsF(f).elidedText(words, Qt::ElideRight, room), f, t.muted);
 }
 

@@ -10,10 +10,10 @@ namespace nine::app {
 
 class MarkStrip {
   public:
-    static constexpr double kHigh_px = 66;
-
     explicit MarkStrip(const MarkPictures& pictures) : pictures_(pictures) {}
+    /// Upper left corner and width; how high it is follows from that.
     void place(const QRectF& box) { box_ = box; }
+    double high() const;
     void paint(QPainter& p) const;
     /// True when the click was taken.
     bool press(const QPointF& at);

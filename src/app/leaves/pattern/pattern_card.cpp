@@ -165,7 +165,7 @@ void PatternLeaf::sidesOf(Card& card, const Element& e) {
                                  });
                              }}};
     if (chance)
-        all.append({tr("both sides, each with its own chance"), e.linked && e.ownSides, [this, id = e.id] {
+        all.append({tr("both sides, each its own"), e.linked && e.ownSides, [this, id = e.id] {
                         change(id, tr("Sides of their own"), [](Element& x) {
                             x.linked = true;
                             x.ownSides = true;

@@ -106,8 +106,8 @@ void PatternPage::layOut() {
     if (!body.skin) return update();
     const double w = width(), h = height();
     views_.setBody(body.drawn, body.skin);
-    strip_.place(QRectF(18, 12, w - 36, MarkStrip::kHigh_px));
-    const double top = 12 + MarkStrip::kHigh_px;
+    strip_.place(QRectF(18, 12, w - 36, 0));
+    const double top = 12 + strip_.high();
     const double listWidth = std::min(206.0, 0.26 * w);
     const bool both = context_.view.sides() == Sides::Both;
     const double previewsTall = h >= 640 ? 112 : 84;
@@ -158,8 +158,8 @@ void PatternPage::layOut() {
     double sum = 0;
     for (const RefitPreview& preview : desk_.previews())
         if (!preview.blank.table.stations.empty())
-            sum += preview.blank.table.stations.back().x_mm - preview.blank.table.stations.front().x_mm + 12;
-    desk_.want(std::clamp((previews_.width() - 40) / std::max(560.0, sum), 0.5, 3.0), devicePixelRatioF());
+            sum += preview.blank.table.stations.back().x_mm - preview.blank.table.stations.front().x_mm + 24;
+    desk_.want(std::clamp((previews_.width() - 40) / std::max(640.0, sum), 0.5, 3.0), devicePixelRatioF());
     update();
 }
 

@@ -136,7 +136,7 @@ Result<PolygonSet> withBridges(const DrawOn& on, PolygonSet rings, double width_
         const Result<PolygonSet> cut = strokeRings(on.skin, *spine, strip, on.fineness, on.path);
         if (cut) strips.insert(strips.end(), cut->begin(), cut->end());
     }
-    return strips.empty() ? rings : subtracted(rings, united(strips));
+    return strips.empty() ? rings : withoutSlivers(subtracted(rings, united(strips)), kSliverOfCut_mm);
 }
 
 std::vector<std::pair<std::string_view, Vec2>> placesOfRow(const std::vector<Vec2>& centres) {

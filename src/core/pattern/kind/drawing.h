@@ -65,6 +65,8 @@ void moveRowStart(Element& element, const Vec2& by_mm);
 /// taken away where it runs out.
 constexpr Figure kLeastDerived_mm2 = 0.03;
 constexpr double kSliver_mm = 0.1;
+/// Half the finest opening and strip of derived marks (0.5 mm: common practice, no published source).
+constexpr double kHalfFine_mm = 0.26;
 
 /// Half girths along the body, looked up: for covers, which are asked a million times.
 class HalfGirths {

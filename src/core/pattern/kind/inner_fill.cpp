@@ -45,9 +45,12 @@ class InnerFillKind : public Kind {
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         const InnerFill s = sizesOf(kSizes, element.values);
         const Result<PolygonSet> inner =
-            grown(on.skin, ringsOf(on.source->outlines()), -s.short_mm, on.fineness, on.path);
+            grown(on.skin, ringsOf(on.source->outlines()), -s.short_mm - kHalfFine_mm, on.fineness, on.path);
         if (!inner) return inner.error();
-        std::vector<Outline> outlines = outlinesOf(on.skin, *inner, kLeastDerived_mm2);
+        // Opened: what is narrower than a blade can cut is not there.
+        const Result<PolygonSet> fine = grown(on.skin, *inner, kHalfFine_mm, on.fineness, on.path);
+        if (!fine) return fine.error();
+        std::vector<Outline> outlines = outlinesOf(on.skin, *fine, kLeastDerived_mm2);
         if (outlines.empty())
             return Error{"fits_nowhere",
                          NINE_WORDS("core", "Nothing is left inside the mark; let the fill stop less short."),

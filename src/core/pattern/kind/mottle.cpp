@@ -155,7 +155,7 @@ class MottleKind : public Kind {
                 sizes.even * u[i] + (1 - sizes.even) * 3 * smooth[i] + sizes.ragged * 1.4 * noise[i];
             u[i] = static_cast<float>(mixed - 2.4 * (1 - inside[i]));
         }
-        const Field clean = cleanedToCover(chart, u, sizes.cover, counts, 0.25, 0.5 * kLeast_mm - 0.04, 0.75);
+        const Field clean = cleanedToCover(chart, u, sizes.cover, counts, 0.28, 0.5 * kLeast_mm - 0.02, 0.8);
         Result<Drawn> drawn = drawnField(on, chart, clean, 0.75, sizes.bridge_mm);
         if (!drawn) return drawn.error();
         drawn->places = placesOfReach(on, reach);

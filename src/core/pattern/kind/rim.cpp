@@ -68,10 +68,15 @@ class RimKind : public Kind {
     bool hasOrigin() const override { return false; }
     bool isDerived() const override { return true; }
     bool goesUnder(const Values& values) const override { return values.text("fill") == "whole"; }
+    /// Grown, and gaps closed that would leave a strip of sheet too thin to hold.
+    static Result<PolygonSet> closed(const DrawOn& on, const PolygonSet& source, double by_mm) {
+        const Result<PolygonSet> wide = grown(on.skin, source, by_mm + kHalfFine_mm, on.fineness, on.path);
+        return wide ? grown(on.skin, *wide, -kHalfFine_mm, on.fineness, on.path) : wide.error();
+    }
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         const Rim s = sizesOf(kSizes, element.values);
         const PolygonSet source = ringsOf(on.source->outlines());
-        const Result<PolygonSet> outer = grown(on.skin, source, s.gap_mm + s.width_mm, on.fineness, on.path);
+        const Result<PolygonSet> outer = closed(on, source, s.gap_mm + s.width_mm);
         if (!outer) return outer.error();
         if (s.fill == "whole") return Drawn{{{outlinesOf(on.skin, *outer, kLeastDerived_mm2)}}};
         const Result<PolygonSet> inner = grown(on.skin, source, s.gap_mm, on.fineness, on.path);

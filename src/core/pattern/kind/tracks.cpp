@@ -19,7 +19,7 @@ constexpr double kSmooth = 0.057;   // of the wavelength: steps of the last roun
 constexpr double kGlanceCells = 5;  // another labyrinth, but one that looks the same
 constexpr int kGlanceRounds = 7;
 constexpr int kRounds = 12;         // twice as many change little
-constexpr double kCells = 7;        // a wavelength
+constexpr double kCells = 8;        // a wavelength
 constexpr double kLeast_mm = 0.62;  // thinner lines tear out of the sheet or fill with paint
 
 struct Tracks {
@@ -138,7 +138,7 @@ class TracksKind : public Kind {
         if (!grown) return grown.error();
         chart.diffuse(*grown, kSmooth * lambda, 2);
         const Field clean =
-            cleanedToCover(chart, *grown, sizes.cover, counts, 0.2, 0.5 * kLeast_mm - 0.06, 0.9);
+            cleanedToCover(chart, *grown, sizes.cover, counts, 0.28, 0.5 * kLeast_mm - 0.04, 0.9);
         Result<Drawn> drawn = drawnField(on, chart, clean, 0.9, sizes.bridge_mm);
         if (!drawn) return drawn.error();
         drawn->places = placesOfReach(on, reach);
