@@ -1,5 +1,5 @@
-// A job of three rows of marks on Sedge 60, six masks that all lie flat: what most tests are made with. The demo
-// has twenty marks and takes its time.
+// A job of three rows of marks on Sedge 60, six masks that all lie flat: what most tests are made with. The
+// demo has twenty marks and takes its time.
 #pragma once
 
 #include "job/job_file.h"

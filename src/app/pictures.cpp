@@ -10,8 +10,8 @@
 #include "app/leaves/blank/blank_page.h"
 #include "app/leaves/blank/library_dialog.h"
 #include "app/leaves/cut/cut_leaf.h"
-#include "app/leaves/pattern/pattern_page.h"
 #include "app/leaves/pattern/pattern_leaf.h"
+#include "app/leaves/pattern/pattern_page.h"
 #include "app/leaves/spray/spray_leaf.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -54,8 +54,7 @@ bool waitUntilSettled(MainWindow& window, int limit_ms) {
     do {
         pause(30);
         if (timer.elapsed() > limit_ms) return false;
-    } while (!window.results().settled() || !leafOf<SprayLeaf>(window).desk().settled() ||
-             leafOf<PatternLeaf>(window).refitDesk().running());
+    } while (!window.results().settled() || !leafOf<SprayLeaf>(window).desk().settled());
     pause(kShown_ms);
     return true;
 }
@@ -75,6 +74,8 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
         if (!at.make || (!leaf.isEmpty() && leaf != name)) continue;
         window.showLeaf(number);
         pause(kStill_ms);
+        // The same pattern on other blanks is drawn once the leaf is seen.
+        for (int k = 0; k < 600 && leafOf<PatternLeaf>(window).refitDesk().running(); ++k) pause(50);
         waitUntilSettled(window);
         pause(kStill_ms);
         const QString path =

@@ -18,8 +18,7 @@ Result<Reply> refit(const Arguments& words, const Task& task) {
     const Result<Body> body = loadBody(*blankPath);
     if (!body) return body.error();
     Derivations derived;
-    const Result<RefittedJob> fitted =
-        refitJob(loaded->job, body->job.get<BlankChapter>(), derived, task);
+    const Result<RefittedJob> fitted = refitJob(loaded->job, body->job.get<BlankChapter>(), derived, task);
     if (!fitted) return fitted.error();
     Reply reply;
     Json elements = Json::array();
@@ -33,7 +32,8 @@ Result<Reply> refit(const Arguments& words, const Task& task) {
         if (e.repaired) element["repair"] = e.repair.plain();
         if (mended) element["repaired"] = true;
         elements.push_back(std::move(element));
-        reply.text += e.says.plain() + (e.repaired ? " (" + e.repair.plain() + (mended ? ": done)" : ")") : "") + "\n";
+        reply.text +=
+            e.says.plain() + (e.repaired ? " (" + e.repair.plain() + (mended ? ": done)" : ")") : "") + "\n";
     }
     const Job job = repaired.empty() ? fitted->job : withRepairs(*fitted, repaired);
     if (Status ok = saveJob(job, *out); !ok) return ok.error();

@@ -121,9 +121,11 @@ const std::vector<VerbEntry>& verbTable() {
          "table of docs/FORMAT.md"},
         {"refit", "", refit, "refit JOB --blank BLANK --out JOB2 [--repair]",
          "the same pattern on another blank",
-         "the same pattern on another blank: `elements` (id, fate: kept, moved, rescaled, fewer, more, collides, "
+         "the same pattern on another blank: `elements` (id, fate: kept, moved, rescaled, fewer, more, "
+         "collides, "
          "falls_off, overlaps, anchor_missing or unknown; text; `repair`, what would mend it), `masks`, "
-         "`offered_landmarks`, warnings; `--repair` mends what can be mended. Exit 3 when something is left to "
+         "`offered_landmarks`, warnings; `--repair` mends what can be mended. Exit 3 when something is left "
+         "to "
          "do; the job is written all the same"},
         {"mask", "kinds", maskKindsTold, "mask kinds [--markdown]",
          "the kinds of masks there are, with what can be set of each",

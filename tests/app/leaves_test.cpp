@@ -1,7 +1,7 @@
 // Each leaf as a painter works on it: dragging, typing, undoing.
-#include <QMenu>
 #include <QApplication>
 #include <QLineEdit>
+#include <QMenu>
 #include <QMessageBox>
 #include <QPushButton>
 #include <QTest>

@@ -18,9 +18,9 @@
 #include "app/leaves/spray/spray_page.h"
 #include "app/pictures.h"
 #include "app/sheet/units_text.h"
-#include "tests/plain_job.h"
 #include "tests/app/window_fixture.h"
 #include "tests/elements.h"
+#include "tests/plain_job.h"
 
 namespace nine::app {
 namespace {

@@ -17,8 +17,7 @@ TEST(CliMeasure, SaysWhatACaliperWouldSay) {
 
 TEST(CliMeasure, JobAndTableGiveTheSame) {
     const auto table = cli("blank measure " + quoted(example("sedge60.csv")) + " --json");
-    const auto job =
-        cli("blank measure " + quoted(plainJobPath()) + " --json");
+    const auto job = cli("blank measure " + quoted(plainJobPath()) + " --json");
     // The job's landmarks keep skin bare; all else is the same body.
     nlohmann::json of[] = {table.json(), job.json()};
     EXPECT_LT(of[1]["painted_mm2"], of[1]["area_mm2"]);

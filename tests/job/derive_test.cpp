@@ -1,7 +1,7 @@
 // What follows from a job hangs on values alone; and masks of marks that touch.
 #include "job/derive.h"
-#include "tests/plain_job.h"
 #include "tests/elements.h"
+#include "tests/plain_job.h"
 
 #include <array>
 

@@ -4,8 +4,8 @@
 #include "job/bench_file.h"
 #include "job/export.h"
 #include "job/spray_job.h"
-#include "tests/plain_job.h"
 #include "tests/bodies.h"
+#include "tests/plain_job.h"
 
 namespace nine {
 namespace {

@@ -6,8 +6,8 @@
 #include "job/derive.h"
 #include "job/spray_job.h"
 #include "job/tracing_page.h"
-#include "tests/plain_job.h"
 #include "tests/bodies.h"
+#include "tests/plain_job.h"
 
 namespace nine {
 namespace {

@@ -77,7 +77,8 @@ TEST(Refit, ThereAndBackIsTheSameAndAThirdBodyChangesNothing) {
     // What a hand has changed there is at home there.
     Element moved = at(there.job, 0);
     moved.dx_mm += 1;
-    const RefittedJob later = need(refitJob(withElement(there.job, 0, moved), job.get<BlankChapter>(), derived));
+    const RefittedJob later =
+        need(refitJob(withElement(there.job, 0, moved), job.get<BlankChapter>(), derived));
     EXPECT_NE(at(later.job, 0).dx_mm, at(job, 0).dx_mm);
     EXPECT_EQ(jobText(need(refitJob(there.job, job.get<BlankChapter>(), derived)).job), jobText(job));
 }
@@ -247,7 +248,8 @@ TEST(Derive, SidesOfTheirOwnDifferAndMirroredOnesDoNot) {
     ASSERT_TRUE(l && r);
     double differ = 0;
     for (std::size_t i = 0; i < l->sheets[0].windows.size(); ++i)
-        differ = std::max(differ, std::abs(l->sheets[0].windows[i].centre.x() + r->sheets[0].windows[i].centre.x()));
+        differ = std::max(differ,
+                          std::abs(l->sheets[0].windows[i].centre.x() + r->sheets[0].windows[i].centre.x()));
     EXPECT_GT(differ, 0.05);
 }
 

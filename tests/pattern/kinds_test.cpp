@@ -325,7 +325,8 @@ TEST_P(EveryKind, FollowsTheBodyByItsRules) {
         if (!p.isNumber() || p.isWhole()) continue;
         Element ruled = usual;
         ruled.rules[std::string(p.key)] = Refit::WithGirth;
-        EXPECT_NEAR(refitted(ruled, 1.25, 1.5, 0, 0).values.number(p.key), 1.5 * usual.values.number(p.key), 1e-12);
+        EXPECT_NEAR(refitted(ruled, 1.25, 1.5, 0, 0).values.number(p.key), 1.5 * usual.values.number(p.key),
+                    1e-12);
     }
 }
 

@@ -123,9 +123,9 @@ BodyResult computeBody(const Job& job, const std::set<std::string>& hidden, cons
     const Ground ground{colourOf(pattern.groundBack, bare.back), colourOf(pattern.groundSide, bare.side),
                         colourOf(pattern.groundBelly, bare.belly)};
     const bool rest = fineness == Fineness::Cut;
-    result.picture = std::make_shared<const Image>(
-        paintSkin(*result.drawn, ground, painted, rest ? kRestColumns : kGlanceColumns,
-                  rest ? kRestRows : kGlanceRows, rest ? 2 : 1));
+    result.picture = std::make_shared<const Image>(paintSkin(*result.drawn, ground, painted,
+                                                             rest ? kRestColumns : kGlanceColumns,
+                                                             rest ? kRestRows : kGlanceRows, rest ? 2 : 1));
     return result;
 }
 

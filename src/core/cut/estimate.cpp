@@ -80,8 +80,7 @@ CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& 
         for (std::size_t i = 0; i < piece->windows.size(); ++i) {
             const Polygon2& window = piece->windows[i].outline;
             contour(window);
-            smallest =
-                std::min({smallest, width_mm(window), borderDistance(window, piece->outline)});
+            smallest = std::min({smallest, width_mm(window), borderDistance(window, piece->outline)});
             for (const Polygon2& island : piece->windows[i].islands) {
                 contour(island);
                 smallest = std::min({smallest, narrowestWidth_mm(island), borderDistance(window, island)});

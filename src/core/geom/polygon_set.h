@@ -45,9 +45,9 @@ PolygonSet subtracted(const PolygonSet& a, const PolygonSet& b);
 /// Grown by `distance_mm` (shrunk if negative) with round corners, to `tolerance_mm`.
 PolygonSet offset(const PolygonSet& set, double distance_mm, double tolerance_mm = 0.005);
 
-/// The widest disc that still goes nearly everywhere inside (an opening by it loses less than a fiftieth of the
-/// area), up to `widest_mm`, to a hundredth of that: how narrow a shape is, not counting points that run out to
-/// nothing. About 0.2 ms a hundred places.
+/// The widest disc that still goes nearly everywhere inside (an opening by it loses less than a fiftieth of
+/// the area), up to `widest_mm`, to a hundredth of that: how narrow a shape is, not counting points that run
+/// out to nothing. About 0.2 ms a hundred places.
 double narrowestPart_mm(const PolygonSet& shape, double widest_mm);
 
 /// Inside or on the border.

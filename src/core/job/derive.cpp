@@ -85,7 +85,8 @@ void addMirrored(const Skin& skin, std::vector<BarePlace>& places) {
 Derivations::Derivations()
     : skins_(kSkinsKept),
       bares_(kSkinsKept),
-      arts_(kArtsKept), glances_(kArtsKept),
+      arts_(kArtsKept),
+      glances_(kArtsKept),
       cuts_(kMasksKept),
       masks_(kMasksKept),
       mirrored_(kMasksKept) {}

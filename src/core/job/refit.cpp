@@ -13,10 +13,10 @@
 namespace nine {
 namespace {
 
-constexpr double kSame = 1e-9;             // of a size: the same body again
-constexpr double kOverlap_mm2 = 0.05;      // of skin: less is a touch
-constexpr double kWeb_mm = 0.5;            // left between marks that are moved apart
-constexpr int kRounds = 10;                // places tried round where a mark collides, each way
+constexpr double kSame = 1e-9;         // of a size: the same body again
+constexpr double kOverlap_mm2 = 0.05;  // of skin: less is a touch
+constexpr double kWeb_mm = 0.5;        // left between marks that are moved apart
+constexpr int kRounds = 10;            // places tried round where a mark collides, each way
 
 struct Sizes {
     double length_mm, girth_mm, nose_mm;
@@ -99,7 +99,8 @@ const Warning* warningOf(const ElementArt& art, std::string_view code) {
 
 /// Marks that are looked at together: a derived one goes with what it is made from.
 bool belongTogether(const Element& a, const Element& b) {
-    return a.of == b.id || b.of == a.id || (!a.of.empty() && a.of == b.of) || (!a.group.empty() && a.group == b.group);
+    return a.of == b.id || b.of == a.id || (!a.of.empty() && a.of == b.of) ||
+           (!a.group.empty() && a.group == b.group);
 }
 
 class Judge {
@@ -119,8 +120,9 @@ class Judge {
         result.id = is.id;
         if (!is.known()) {
             result.fate = Fate::Unknown;
-            result.says = Words(NINE_WORDS("core", "{name} is of a kind this version does not know; it is kept as "
-                                                   "it is."))
+            result.says = Words(NINE_WORDS("core",
+                                           "{name} is of a kind this version does not know; it is kept as "
+                                           "it is."))
                               .name("name", is.shownName());
             return result;
         }
@@ -199,13 +201,16 @@ class Judge {
             return found == landmarks.end() ? Landmark() : found->second;
         };
         const Landmark gill = plate(after_);
-        const bool onGill =
-            (*is_[i])->cut && crossesCurve(**is_[i], gill) && !(was_[i] && crossesCurve(**was_[i], plate(before_)));
+        const bool onGill = (*is_[i])->cut && crossesCurve(**is_[i], gill) &&
+                            !(was_[i] && crossesCurve(**was_[i], plate(before_)));
         if (!newly && !onGill) return false;
         result.fate = Fate::Collides;
-        result.says = newly ? Words(NINE_WORDS("core", "{name}: {why}")).name("name", e.shownName()).words("why", cut->words)
-                            : Words(NINE_WORDS("core", "{name} runs over the gill plate, which it did not before."))
-                                  .name("name", e.shownName());
+        result.says =
+            newly ? Words(NINE_WORDS("core", "{name}: {why}"))
+                        .name("name", e.shownName())
+                        .words("why", cut->words)
+                  : Words(NINE_WORDS("core", "{name} runs over the gill plate, which it did not before."))
+                        .name("name", e.shownName());
         result.repaired = nudged(i, [&](const ElementArt& art) {
             return !warningOf(art, "cut_at_bare") && (!onGill || !crossesCurve(art, gill));
         });
@@ -218,8 +223,9 @@ class Judge {
         if (!(*is_[i])->cut) return false;
         if (warningOf(**is_[i], "windows_merge") && !(was_[i] && warningOf(**was_[i], "windows_merge"))) {
             result.fate = Fate::Overlaps;
-            result.says = Words(NINE_WORDS("core", "The openings of {name} run into each other on this body."))
-                              .name("name", e.shownName());
+            result.says =
+                Words(NINE_WORDS("core", "The openings of {name} run into each other on this body."))
+                    .name("name", e.shownName());
             result.repaired = withFewer(i);
             if (result.repaired) result.repair = NINE_WORDS("core", "use fewer");
             return true;
@@ -227,7 +233,8 @@ class Judge {
         for (std::size_t k = 0; k < is_.size(); ++k) {
             const Element& other = *element(after_, k);
             if (k == i || !is_[k] || !(*is_[k])->cut || belongTogether(e, other)) continue;
-            if (!overlap(**is_[i], **is_[k]) || !was_[i] || !was_[k] || overlap(**was_[i], **was_[k])) continue;
+            if (!overlap(**is_[i], **is_[k]) || !was_[i] || !was_[k] || overlap(**was_[i], **was_[k]))
+                continue;
             result.fate = Fate::Overlaps;
             result.says = Words(NINE_WORDS("core", "{name} overlaps {other}, which it did not before."))
                               .name("name", e.shownName())
@@ -284,7 +291,8 @@ class Judge {
 };
 
 /// Landmarks that marks are measured from and the blank has not, where its kind usually has them.
-void offerLandmarks(const PatternChapter& pattern, const Skin& skin, BlankChapter& blank, RefittedJob& refit) {
+void offerLandmarks(const PatternChapter& pattern, const Skin& skin, BlankChapter& blank,
+                    RefittedJob& refit) {
     const std::string family = !blank.family.empty() ? blank.family : [&] {
         double top = 0, wide = 0;
         for (const Station& s : blank.table.stations) {
@@ -302,9 +310,10 @@ void offerLandmarks(const PatternChapter& pattern, const Skin& skin, BlankChapte
         refit.offered.push_back(e->anchor);
         refit.warnings.push_back(
             {"landmark_offered",
-             Words(NINE_WORDS("core",
-                              "{blank} has no {landmark}; it was laid where such bodies usually have it. Look "
-                              "whether it is right."))
+             Words(
+                 NINE_WORDS("core",
+                            "{blank} has no {landmark}; it was laid where such bodies usually have it. Look "
+                            "whether it is right."))
                  .name("blank", blank.name)
                  .words("landmark", spokenName(e->anchor)),
              "blank.landmarks." + e->anchor});
@@ -333,8 +342,9 @@ Result<RefittedJob> refitJob(const Job& job, const BlankChapter& to, Derivations
     const PatternChapter& pattern = job.get<PatternChapter>();
     if (blankText(to) == blankText(job.get<BlankChapter>())) {
         for (const ElementPtr& e : pattern.elements)
-            refit.elements.push_back({e->id, e->known() ? Fate::Kept : Fate::Unknown,
-                                      Words(NINE_WORDS("core", "{name} stays as it is.")).name("name", e->shownName())});
+            refit.elements.push_back(
+                {e->id, e->known() ? Fate::Kept : Fate::Unknown,
+                 Words(NINE_WORDS("core", "{name} stays as it is.")).name("name", e->shownName())});
         return refit;
     }
     const Result<SkinPtr> from = derived.skin(job);

@@ -1,9 +1,10 @@
 // The same pattern on another blank: what becomes of each mark, and what mends it.
 //
-// Marks are measured from landmarks; sizes follow the body by the rule of each parameter (pattern/param.h: stays,
-// with the length, with the girth, with its root), which a painter may change for one element. An element
-// remembers the body it was made for (Home): going on to another body and back changes nothing, and going by
-// way of a third is the same as going straight. Masks, sprays and places on the sheet go along by id.
+// Marks are measured from landmarks; sizes follow the body by the rule of each parameter (pattern/param.h:
+// stays, with the length, with the girth, with its root), which a painter may change for one element. An
+// element remembers the body it was made for (Home): going on to another body and back changes nothing, and
+// going by way of a third is the same as going straight. Masks, sprays and places on the sheet go along by
+// id.
 //
 // To the blank it already wears a job is handed back as it is, with the same chapters. Cost: 1 to 3 ms a mark
 // at a glance, a tenth of a second a field.
@@ -36,20 +37,22 @@ inline bool isTrouble(Fate fate) {
 struct RefittedElement {
     std::string id;
     Fate fate = Fate::Kept;
-    Words says;                 ///< a sentence on it
-    ElementPtr repaired = {};   ///< as it would be mended; null when there is nothing to mend or no way was found
-    Words repair = {};          ///< what that would do
+    Words says;  ///< a sentence on it
+    ElementPtr repaired =
+        {};             ///< as it would be mended; null when there is nothing to mend or no way was found
+    Words repair = {};  ///< what that would do
 };
 
 struct RefittedJob {
-    Job job;                                 ///< wearing the new blank; marks in trouble are there as they came out
-    std::vector<RefittedElement> elements;   ///< of each element, in order
-    std::vector<std::string> offered;        ///< landmarks that were laid where its kind usually has them
-    Warnings warnings;                       ///< landmark_offered; what of masks and sheets does not go along
+    Job job;  ///< wearing the new blank; marks in trouble are there as they came out
+    std::vector<RefittedElement> elements;  ///< of each element, in order
+    std::vector<std::string> offered;       ///< landmarks that were laid where its kind usually has them
+    Warnings warnings;                      ///< landmark_offered; what of masks and sheets does not go along
 };
 
 /// Errors: those of the blank; cancelled.
-Result<RefittedJob> refitJob(const Job& job, const BlankChapter& blank, Derivations& derived, const Task& task = {});
+Result<RefittedJob> refitJob(const Job& job, const BlankChapter& blank, Derivations& derived,
+                             const Task& task = {});
 
 /// The refit with one element mended, or all of them.
 Job withRepairs(const RefittedJob& refit, const std::vector<std::string>& ids);

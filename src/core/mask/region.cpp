@@ -229,11 +229,12 @@ Result<Region> regionAround(const Skin& skin, const PolygonSet& art, double marg
                 region.outer.push_back(p);
         return region;
     }
-    return Error{"off_body",
-                 NINE_WORDS("core",
-                            "These marks lie so far apart that no single sheet goes round all of them; give them "
-                            "masks of their own."),
-                 where};
+    return Error{
+        "off_body",
+        NINE_WORDS("core",
+                   "These marks lie so far apart that no single sheet goes round all of them; give them "
+                   "masks of their own."),
+        where};
 }
 
 }  // namespace nine

@@ -48,11 +48,11 @@ Status checkRegion(const Skin& skin, const Region& region, const std::string& wh
 BandPatch bandAround(const Skin& skin, const Vec2& low, const Vec2& high, double margin_mm,
                      const std::string& where, Warnings& warnings);
 
-/// For art that follows the body (fields, what lies over the back): one piece that keeps a margin round all of
-/// it, as far as the body lets it, narrower where the body is. Distances in x, g. Errors: off_body when the art
-/// leaves no room for a sheet, or would need more than one.
-Result<Region> regionAround(const Skin& skin, const PolygonSet& art, double margin_mm, const std::string& where,
-                            Warnings& warnings);
+/// For art that follows the body (fields, what lies over the back): one piece that keeps a margin round all
+/// of it, as far as the body lets it, narrower where the body is. Distances in x, g. Errors: off_body when
+/// the art leaves no room for a sheet, or would need more than one.
+Result<Region> regionAround(const Skin& skin, const PolygonSet& art, double margin_mm,
+                            const std::string& where, Warnings& warnings);
 
 /// Whether a box of the skin can be one sheet all along.
 bool fitsRound(const Skin& skin, const BandPatch& band);

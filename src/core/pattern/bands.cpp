@@ -141,7 +141,22 @@ std::vector<Outline> outlinesOf(const Skin& skin, const PolygonSet& set, double 
 PolygonSet withoutSlivers(const PolygonSet& rings, double width_mm) {
     // Opened, then given back what lies close to what is left: sharp corners.
     const double half = 0.5 * width_mm;
-    return intersected(rings, offset(offset(rings, -half), 1.6 * half));
+    PolygonSet broad;
+    for (const Polygon2& part : offset(offset(rings, -half), 1.6 * half))
+        if (polygonArea(part) > 0) broad.push_back(part);
+    const PolygonSet kept = intersected(rings, broad);
+    PolygonSet necks;
+    for (const Polygon2& thin : subtracted(rings, broad)) {
+        if (polygonArea(thin) <= 0) continue;
+        // A neck between two broad parts stays, or a hairline of sheet would be left where it was.
+        const Box2 box = boxAround({thin});
+        int touched = 0;
+        for (const Polygon2& part : broad)
+            if (apart(box, boxAround({part})) < 2 * kGrid_mm && borderDistance(thin, part) < 2 * kGrid_mm)
+                ++touched;
+        if (touched > 1) necks.push_back(thin);
+    }
+    return necks.empty() ? kept : united(kept, offset(necks, 2 * kGrid_mm));
 }
 
 PolygonSet subdivided(PolygonSet rings, double edge_mm) {

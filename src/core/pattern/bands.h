@@ -33,10 +33,11 @@ Result<PolygonSet> swept(const Skin& skin, const PolygonSet& rings, const Vec2& 
 Result<PolygonSet> moved(const Skin& skin, const PolygonSet& rings, const Vec2& by_mm,
                          const std::string& path);
 
-/// Without what is narrower than `width_mm` and hangs on or stands alone: slivers that a cut leaves. Corners of
-/// what stays are kept. In x, g.
+/// Without what is narrower than `width_mm` and hangs on or stands alone: slivers that a cut leaves. Corners
+/// of what stays are kept. In x, g.
 PolygonSet withoutSlivers(const PolygonSet& rings, double width_mm);
-constexpr double kSliverOfCut_mm = 0.5;  // narrower openings tear or fill (common practice, no published source)
+constexpr double kSliverOfCut_mm =
+    0.5;  // narrower openings tear or fill (common practice, no published source)
 
 /// More points along edges longer than `edge_mm`, in x, g.
 PolygonSet subdivided(PolygonSet rings, double edge_mm);

@@ -69,12 +69,12 @@ struct Home {
     bool operator==(const Home&) const = default;
 };
 
-/// The rule by which a parameter, or "dx_mm", "dg_mm", follows the body: the element's own or its kind's. Places
-/// go with length and girth.
+/// The rule by which a parameter, or "dx_mm", "dg_mm", follows the body: the element's own or its kind's.
+/// Places go with length and girth.
 Refit ruleOf(const Element& element, std::string_view key);
 
-/// The element as it is on a body longer by `length` and rounder by `girth` (factors); places from the nose are
-/// counted from it. Counts come out whole, at least 1. Nothing is rounded else.
+/// The element as it is on a body longer by `length` and rounder by `girth` (factors); places from the nose
+/// are counted from it. Counts come out whole, at least 1. Nothing is rounded else.
 Element refitted(Element element, Ratio length, Ratio girth, double noseFrom_mm, double noseTo_mm);
 
 /// A sentence of its kind with the element's values.

@@ -1,9 +1,10 @@
-// How fine a mark is: its narrowest opening and the narrowest strip of sheet it leaves, before any mask is made.
+// How fine a mark is: its narrowest opening and the narrowest strip of sheet it leaves, before any mask is
+// made.
 //
-// In x, g about each place, which on a side is the skin within a few per cent; the mask's own figure is exact for
-// its sheet. An opening is as narrow as the widest disc that still fits nearly everywhere into it (an opening by
-// that disc loses less than a fiftieth of its area, so points of pointed ends do not count).
-// Cost: about 0.2 ms an opening.
+// In x, g about each place, which on a side is the skin within a few per cent; the mask's own figure is exact
+// for its sheet. An opening is as narrow as the widest disc that still fits nearly everywhere into it (an
+// opening by that disc loses less than a fiftieth of its area, so points of pointed ends do not count). Cost:
+// about 0.2 ms an opening.
 #pragma once
 
 #include "pattern/art.h"

@@ -11,8 +11,9 @@
 namespace nine {
 namespace {
 
-constexpr double kLeastReach = 0.02;    // of length and half girth
-constexpr double kStraight_mm = 0.004;  // a place so near the line between its neighbours says nothing
+constexpr double kLeastReach = 0.02;       // of length and half girth
+constexpr double kStraight_mm = 0.004;     // a place so near the line between its neighbours says nothing
+constexpr double kThinnestStrip_mm = 0.5;  // of sheet (common practice, no published source)
 constexpr double kLongestEdge_mm = 0.4;
 constexpr double kOwn_mm = 2.5, kShared_mm = 6;  // from the back line
 
@@ -224,9 +225,13 @@ Result<Drawn> drawnField(const DrawOn& on, const Chart& chart, const Field& fiel
                        "Nothing of this field fits where it is to lie; let it reach farther, or make "
                        "its marks smaller."),
             on.path};
-    const Result<PolygonSet> held = withBridges(on, std::move(rings), bridge_mm);
+    // Strips of sheet too thin to hold are closed, before bridges and after; bridges are wider than that.
+    const auto closed = [](const PolygonSet& set) {
+        return offset(offset(set, 0.5 * kThinnestStrip_mm), -0.5 * kThinnestStrip_mm);
+    };
+    const Result<PolygonSet> held = withBridges(on, closed(rings), bridge_mm);
     if (!held) return held.error();
-    return Drawn{{{outlinesOf(on.skin, *held, least)}}};
+    return Drawn{{{outlinesOf(on.skin, closed(*held), least)}}};
 }
 
 }  // namespace nine

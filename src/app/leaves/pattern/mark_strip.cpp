@@ -53,8 +53,8 @@ QRectF MarkStrip::tile(const Kind& kind) const {
     double x = box_.left();
     for (const Kind* k : shown()) {
         if (k == &kind)
-            return {x, box_.top() + high() - MarkPictures::kSize.height() - 10, MarkPictures::kSize.width() + 8.0,
-                    MarkPictures::kSize.height() + 6.0};
+            return {x, box_.top() + high() - MarkPictures::kSize.height() - 10,
+                    MarkPictures::kSize.width() + 8.0, MarkPictures::kSize.height() + 6.0};
         x += MarkPictures::kSize.width() + 8 + kGap_px;
     }
     return {};
@@ -94,7 +94,8 @@ void MarkStrip::paint(QPainter& p) const {
     for (const Family f : families()) {
         const QRectF box = familyBox(f);
         const bool on = f == family_;
-        ink::text(p, QPointF(box.left(), box.top() + 13), said(nameOf(f)), familyFont(on), on ? t.ink : t.muted);
+        ink::text(p, QPointF(box.left(), box.top() + 13), said(nameOf(f)), familyFont(on),
+                  on ? t.ink : t.muted);
         if (!on) continue;
         p.setPen(QPen(t.accent, 2));
         p.drawLine(QPointF(box.left(), box.bottom() - 1), QPointF(box.right() - 13, box.bottom() - 1));
@@ -116,8 +117,9 @@ void MarkStrip::paint(QPainter& p) const {
         : told == inHand_ && told != under_
             ? QCoreApplication::translate("MarkStrip", "%1: click where it is to start; Esc puts it back")
                   .arg(said(told->name()))
-        : told->isCut() ? said(told->name())
-                        : QCoreApplication::translate("MarkStrip", "%1 (sprayed, never cut)").arg(said(told->name()));
+        : told->isCut()
+            ? said(told->name())
+            : QCoreApplication::translate("MarkStrip", "%1 (sprayed, never cut)").arg(said(told->name()));
     const double room = box_.right() - right - 14;
     const QFont f = inter(11);
     ink::text(p, QPointF(right + 14, box_.top() + high() - 20),

@@ -1,5 +1,5 @@
-// The card of the Pattern leaf: what the selected mark is, in sentences with its values; what can be made of it;
-// the same pattern on another blank.
+// The card of the Pattern leaf: what the selected mark is, in sentences with its values; what can be made of
+// it; the same pattern on another blank.
 #include <QColorDialog>
 #include <QLineEdit>
 #include <QMenu>
@@ -37,7 +37,8 @@ QString ruleWord(Refit refit) {
 /// A row of marks as chance leaves it: punched, natural, wild.
 QIcon naturalIcon(int level) {
     constexpr double kDense = 2;
-    QPixmap pixmap(static_cast<int>(kDense * kChoicePicture.width()), static_cast<int>(kDense * kChoicePicture.height()));
+    QPixmap pixmap(static_cast<int>(kDense * kChoicePicture.width()),
+                   static_cast<int>(kDense * kChoicePicture.height()));
     pixmap.setDevicePixelRatio(kDense);
     pixmap.fill(Qt::transparent);
     QPainter p(&pixmap);
@@ -46,7 +47,8 @@ QIcon naturalIcon(int level) {
     p.setBrush(tokens().ink);
     const std::vector<Off> offs = offsOf({level * 1.1, level * 0.14, 0, 3}, 5, 12);
     for (std::size_t i = 0; i < offs.size(); ++i) {
-        const double x = 3.5 + 5.8 * static_cast<double>(i) + offs[i].along_mm, y = 7 + 1.7 * offs[i].across_mm;
+        const double x = 3.5 + 5.8 * static_cast<double>(i) + offs[i].along_mm,
+                     y = 7 + 1.7 * offs[i].across_mm;
         p.drawEllipse(QPointF(x, y), 2.1 * offs[i].size, 2.1 * offs[i].size);
     }
     return pixmap;
@@ -61,8 +63,10 @@ double sizeOf(const Element& e) {
 
 int naturalLevel(const Element& e) {
     for (int level = 0; level < 3; ++level) {
-        const Natural now = nine::naturalOf(e.values), would = nine::naturalOf(withNatural(e.values, level, sizeOf(e)));
-        if (now.wander_mm == would.wander_mm && now.vary == would.vary && now.rough == would.rough) return level;
+        const Natural now = nine::naturalOf(e.values),
+                      would = nine::naturalOf(withNatural(e.values, level, sizeOf(e)));
+        if (now.wander_mm == would.wander_mm && now.vary == would.vary && now.rough == would.rough)
+            return level;
     }
     return -1;
 }
@@ -142,9 +146,10 @@ void PatternLeaf::placeSentence(Card& card, const Element& e) {
     from->setMenu(menu);
     const auto anchor = job().get<BlankChapter>().landmarks.find(e.anchor);
     const bool point = anchor != job().get<BlankChapter>().landmarks.end() && !anchor->second.isCurve();
-    card.sentence(withUnit(point ? tr("It starts %1 %U behind the %3 and %2 %U above it.")
-                                 : tr("It starts %1 %U behind the %3 and %2 %U along the skin above the axis.")),
-                  {dx, dg, from});
+    card.sentence(
+        withUnit(point ? tr("It starts %1 %U behind the %3 and %2 %U above it.")
+                       : tr("It starts %1 %U behind the %3 and %2 %U along the skin above the axis.")),
+        {dx, dg, from});
     if (e.dx_mm < 0 || e.dg_mm < 0)
         card.muted(e.dx_mm >= 0 ? tr("A negative height is below it, towards the belly.")
                    : e.dg_mm >= 0
@@ -189,9 +194,8 @@ void PatternLeaf::naturalOf(Card& card, const Element& e) {
     for (int level = 0; level < 3; ++level)
         all.append({names[level], now == level,
                     [this, id = e.id, level] {
-                        change(id, tr("How natural"), [&](Element& x) {
-                            x.values = withNatural(x.values, level, sizeOf(x));
-                        });
+                        change(id, tr("How natural"),
+                               [&](Element& x) { x.values = withNatural(x.values, level, sizeOf(x)); });
                     },
                     naturalIcon(level)});
     card.choices(all);
@@ -202,9 +206,8 @@ void PatternLeaf::naturalOf(Card& card, const Element& e) {
         if (const Param* p = findParam(kind, key)) values.append(paramChip(card, *p));
     card.sentence(withUnit(tr("Wander %1 %U, size ± %2 %, outline ± %3 %, seed %4.")), values);
     card.button(tr("Another seed"), Card::Look::Link, [this, id = e.id] {
-        change(id, tr("Another seed"), [](Element& x) {
-            x.values.set(kSeedKey, std::fmod(x.values.number(kSeedKey) + 1, 10000));
-        });
+        change(id, tr("Another seed"),
+               [](Element& x) { x.values.set(kSeedKey, std::fmod(x.values.number(kSeedKey) + 1, 10000)); });
     });
 }
 
@@ -219,12 +222,13 @@ void PatternLeaf::fineness(Card& card, const Element& e) {
     const bool fine = f.narrowest_mm >= tool.smallest_mm && (f.web_mm == 0 || f.web_mm >= tool.smallest_mm);
     const QString name = QString::fromStdString(std::string(tool.name));
     if (fine) return;
-    card.framed((f.narrowest_mm < tool.smallest_mm
-                     ? tr("Its narrowest opening is %1 wide").arg(lengthText(f.narrowest_mm, 2))
-                     : tr("Only %1 of sheet is left between two of its openings").arg(lengthText(f.web_mm, 2))) +
-                    tr("; a %1 manages %2. Make it larger or farther apart, or leave it to a net.")
-                        .arg(name.toLower(), lengthText(tool.smallest_mm, 1)),
-                false);
+    card.framed(
+        (f.narrowest_mm < tool.smallest_mm
+             ? tr("Its narrowest opening is %1 wide").arg(lengthText(f.narrowest_mm, 2))
+             : tr("Only %1 of sheet is left between two of its openings").arg(lengthText(f.web_mm, 2))) +
+            tr("; a %1 manages %2. Make it larger or farther apart, or leave it to a net.")
+                .arg(name.toLower(), lengthText(tool.smallest_mm, 1)),
+        false);
 }
 
 void PatternLeaf::derivedOf(Card& card, const Element& e) {
@@ -241,8 +245,8 @@ void PatternLeaf::neighboursOf(Card& card, const Element& e) {
     for (const ElementPtr& other : job().get<PatternChapter>().elements) {
         if (other->id == e.id || !other->isCut()) continue;
         const bool on = std::find(e.clearOf.begin(), e.clearOf.end(), other->id) != e.clearOf.end();
-        all.append({(on ? QString::fromUtf8("✓ ") : QString()) + QString::fromStdString(other->shownName()), on,
-                    [this, id = e.id, otherId = other->id, on] {
+        all.append({(on ? QString::fromUtf8("✓ ") : QString()) + QString::fromStdString(other->shownName()),
+                    on, [this, id = e.id, otherId = other->id, on] {
                         change(id, tr("Keep clear of a mark"), [&](Element& x) {
                             if (on)
                                 std::erase(x.clearOf, otherId);
@@ -258,9 +262,10 @@ void PatternLeaf::neighboursOf(Card& card, const Element& e) {
               all);
     if (e.clearOf.empty()) return;
     auto* by = chip(
-        card, tr("Distance kept clear"), ValueChip::Kind::Length, 2, [](const Element& x) { return x.clear_mm; },
-        [](Element& x, double v) { x.clear_mm = v; });
-    card.sentence(withUnit(tr("by %1 %U; what is nearer is cut off, spots that would be are left out.")), {by});
+        card, tr("Distance kept clear"), ValueChip::Kind::Length, 2,
+        [](const Element& x) { return x.clear_mm; }, [](Element& x, double v) { x.clear_mm = v; });
+    card.sentence(withUnit(tr("by %1 %U; what is nearer is cut off, spots that would be are left out.")),
+                  {by});
 }
 
 void PatternLeaf::rulesOf(Card& card, const Element& e) {
@@ -282,8 +287,9 @@ void PatternLeaf::rulesOf(Card& card, const Element& e) {
 }
 
 void PatternLeaf::refitCard(Card& card, const RefitPreview& preview) {
-    card.title(tr("%1 on %2").arg(QString::fromStdString(job().get<PatternChapter>().name),
-                                  QString::fromStdString(preview.blank.name)));
+    card.title(tr("%1 on %2")
+                   .arg(QString::fromStdString(job().get<PatternChapter>().name),
+                        QString::fromStdString(preview.blank.name)));
     if (!preview.refit) {
         card.words(tr("This blank has no body that can be worn."));
     } else {
@@ -300,7 +306,8 @@ void PatternLeaf::refitCard(Card& card, const RefitPreview& preview) {
             card.button(capital(said(e.repair)), Card::Look::Link, [this, id = e.id] { desk_.mend({id}); });
         }
         if (mendable.size() > 1)
-            card.button(tr("Mend all that can be"), Card::Look::Second, [this, mendable] { desk_.mend(mendable); });
+            card.button(tr("Mend all that can be"), Card::Look::Second,
+                        [this, mendable] { desk_.mend(mendable); });
         for (const Warning& warning : refit.warnings) card.muted(said(warning.words));
         card.button(tr("Make this a job"), Card::Look::Primary, [this] { makeJobOfRefit(); });
         QString rest;
@@ -315,10 +322,16 @@ QString PatternLeaf::cardShape() const {
     const ElementPtr e = selected();
     const BodyResult& body = context_.results.body();
     if (const RefitPreview* preview = desk_.chosenPreview())
-        return QString("refit %1 %2 %3").arg(QString::fromStdString(preview->blank.name)).arg(desk_.revision()).arg(tokens().dark);
+        return QString("refit %1 %2 %3")
+            .arg(QString::fromStdString(preview->blank.name))
+            .arg(desk_.revision())
+            .arg(tokens().dark);
     QString shape = (tokens().dark ? "d" : "l") + lengthUnit();
     if (!body.artErrors.empty()) shape += said(body.artErrors.front());
-    if (!e) return shape + QString("none %1 %2").arg(context_.document.empty()).arg(job().get<PatternChapter>().elements.empty());
+    if (!e)
+        return shape + QString("none %1 %2")
+                           .arg(context_.document.empty())
+                           .arg(job().get<PatternChapter>().elements.empty());
     shape += QString("%1 %2 %3%4%5 %6 %7 %8 %9")
                  .arg(QString::fromStdString(e->id), QString::fromStdString(e->kind))
                  .arg(e->linked)
@@ -334,9 +347,11 @@ QString PatternLeaf::cardShape() const {
             if (!p.isNumber()) shape += ' ' + QString::fromStdString(e->values.text(p.key));
     shape += QString(" n%1 %2").arg(naturalLevel(*e)).arg(job().get<PatternChapter>().elements.size());
     if (found_.art && found_.art->element == e->id)
-        shape += QString(" %1 %2").arg(found_.features.narrowest_mm, 0, 'f', 1).arg(found_.features.web_mm, 0, 'f', 1);
-    return shape + (body.strays.count(e->id) ? "s" : "") + (e->dx_mm < 0 ? "x" : "") + (e->dg_mm < 0 ? "g" : "") +
-           QString::number(context_.view.alsoSelected().size());
+        shape += QString(" %1 %2")
+                     .arg(found_.features.narrowest_mm, 0, 'f', 1)
+                     .arg(found_.features.web_mm, 0, 'f', 1);
+    return shape + (body.strays.count(e->id) ? "s" : "") + (e->dx_mm < 0 ? "x" : "") +
+           (e->dg_mm < 0 ? "g" : "") + QString::number(context_.view.alsoSelected().size());
 }
 
 void PatternLeaf::rebuildCard() {
@@ -374,19 +389,24 @@ void PatternLeaf::rebuildCard() {
         }
         const int index = indexOfElement(job(), e->id);
         const auto& art = context_.results.body().art;
-        if (index >= 0 && static_cast<std::size_t>(index) < art.size() && art[static_cast<std::size_t>(index)])
-            for (const Warning& w : art[static_cast<std::size_t>(index)]->warnings) card->framed(said(w.words), false);
+        if (index >= 0 && static_cast<std::size_t>(index) < art.size() &&
+            art[static_cast<std::size_t>(index)])
+            for (const Warning& w : art[static_cast<std::size_t>(index)]->warnings)
+                card->framed(said(w.words), false);
         for (const Error& error : errors) card->framed(said(error), true);
         if (context_.results.body().strays.count(e->id))
             card->button(tr("Put it back on the body"), Card::Look::Primary,
                          [this, id = e->id] { putBack(id); });
         if (kind) {
             card->button(tr("Colour ..."), Card::Look::Link, [this, id = e->id, now = e->colour, index] {
-                const QColor from = QColor::fromRgb(colourOf(*elementOf(job(), id), static_cast<std::size_t>(std::max(0, index))));
-                const QColor picked = QColorDialog::getColor(from, context_.frame.dialogParent(), tr("Colour of the mark"),
-                                                             QColorDialog::DontUseNativeDialog);
+                const QColor from = QColor::fromRgb(
+                    colourOf(*elementOf(job(), id), static_cast<std::size_t>(std::max(0, index))));
+                const QColor picked =
+                    QColorDialog::getColor(from, context_.frame.dialogParent(), tr("Colour of the mark"),
+                                           QColorDialog::DontUseNativeDialog);
                 if (picked.isValid())
-                    change(id, tr("Change the colour"), [&](Element& x) { x.colour = picked.name().toStdString(); });
+                    change(id, tr("Change the colour"),
+                           [&](Element& x) { x.colour = picked.name().toStdString(); });
             });
             derivedOf(*card, *e);
             neighboursOf(*card, *e);
@@ -394,10 +414,11 @@ void PatternLeaf::rebuildCard() {
         }
         card->button(tr("Take it out"), Card::Look::Link, [this] { removeSelected(); });
     } else {
-        card->words(job().get<PatternChapter>().elements.empty()
-                        ? tr("Nothing yet. Take a mark from the strip above the body and click where it is to "
-                             "start; a row of dots along the side is a good beginning.")
-                        : tr("Nothing is selected. Click a mark on the body or in the list."));
+        card->words(
+            job().get<PatternChapter>().elements.empty()
+                ? tr("Nothing yet. Take a mark from the strip above the body and click where it is to "
+                     "start; a row of dots along the side is a good beginning.")
+                : tr("Nothing is selected. Click a mark on the body or in the list."));
     }
     card->finish();
     card_->show(card);

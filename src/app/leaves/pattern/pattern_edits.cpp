@@ -15,8 +15,8 @@ double hundredth(double v) {
     return std::round(100 * v) / 100;
 }
 
-/// Copies of the given elements put behind the last, each under a fresh id; what refers to a copied one refers
-/// to its copy.
+/// Copies of the given elements put behind the last, each under a fresh id; what refers to a copied one
+/// refers to its copy.
 Job withCopies(const Job& job, const std::vector<Element>& originals, double aside_mm, Ids& made) {
     Job next = job;
     std::map<std::string, std::string> ids;
@@ -41,7 +41,8 @@ Job withCopies(const Job& job, const std::vector<Element>& originals, double asi
 std::string freshId(const Job& job, std::string_view stem) {
     const auto taken = [&](const std::string& id) {
         const auto& elements = job.get<PatternChapter>().elements;
-        return std::any_of(elements.begin(), elements.end(), [&](const ElementPtr& e) { return e->id == id; });
+        return std::any_of(elements.begin(), elements.end(),
+                           [&](const ElementPtr& e) { return e->id == id; });
     };
     std::string bare(stem);
     std::replace(bare.begin(), bare.end(), '_', '-');

@@ -42,15 +42,15 @@ bool on(const ElementArt& art, const Vec2& at) {
     if (art.outlines().empty()) return false;
     const Vec2 room(kNear_mm, kNear_mm);
     if (((at - art.low + room).array() < 0).any() || ((art.high + room - at).array() < 0).any()) return false;
-    for (const Vec2& by : {Vec2(0, 0), Vec2(kNear_mm, 0), Vec2(-kNear_mm, 0), Vec2(0, kNear_mm), Vec2(0, -kNear_mm)})
+    for (const Vec2& by :
+         {Vec2(0, 0), Vec2(kNear_mm, 0), Vec2(-kNear_mm, 0), Vec2(0, kNear_mm), Vec2(0, -kNear_mm)})
         if (withinOutline(art.outlines(), at + by)) return true;
     return false;
 }
 
 bool softlyOn(const ElementArt& art, const Vec2& at) {
-    return std::any_of(art.passes.begin(), art.passes.end(), [&](const Pass& pass) {
-        return pass.cover && pass.cover(at.x(), at.y()) > kFelt;
-    });
+    return std::any_of(art.passes.begin(), art.passes.end(),
+                       [&](const Pass& pass) { return pass.cover && pass.cover(at.x(), at.y()) > kFelt; });
 }
 
 }  // namespace
@@ -94,9 +94,9 @@ bool PatternPage::pressList(const QPointF& at, bool more) {
             context_.view.setHidden(std::move(hidden));
         } else if (lockOfRow(i).contains(at)) {
             context_.document.beginGesture();
-            context_.document.edit(withEach(context_.document.job(), {id}, [](Element& e) { e.locked = !e.locked; }),
-                                   elements()[static_cast<std::size_t>(i)]->locked ? tr("Unlock a mark")
-                                                                                  : tr("Lock a mark"));
+            context_.document.edit(
+                withEach(context_.document.job(), {id}, [](Element& e) { e.locked = !e.locked; }),
+                elements()[static_cast<std::size_t>(i)]->locked ? tr("Unlock a mark") : tr("Lock a mark"));
         } else if (more) {
             context_.view.toggleElement(id);
         } else {
@@ -269,16 +269,18 @@ void PatternPage::openEditor(const QPointF& at) {
         if (!tag.box.contains(at)) continue;
         const Kind& kind = *findKind(e->kind);
         const Param* param = findParam(kind, tag.key);
-        editor_ = new ValueChip(param ? chipKind(*param) : ValueChip::Kind::Length, param ? param->decimals : 1, 0.1,
-                                this);
+        editor_ = new ValueChip(param ? chipKind(*param) : ValueChip::Kind::Length,
+                                param ? param->decimals : 1, 0.1, this);
         editing_ = tag.key;
-        editor_->setValue(param ? shownUnits(*param) * e->values.number(tag.key)
-                                : tag.key == "dx_mm" ? e->dx_mm : e->dg_mm);
+        editor_->setValue(param                ? shownUnits(*param) * e->values.number(tag.key)
+                          : tag.key == "dx_mm" ? e->dx_mm
+                                               : e->dg_mm);
         editor_->setOwner(e->id);
         editor_->setAccessibleName(param ? said(param->name) : tr("Distance"));
-        connect(editor_, &ValueChip::committed, this, [this, key = tag.key, unit = param ? shownUnits(*param) : 1.0](double v) {
-            emit valueTyped(key, v / unit);
-        });
+        connect(editor_, &ValueChip::committed, this,
+                [this, key = tag.key, unit = param ? shownUnits(*param) : 1.0](double v) {
+                    emit valueTyped(key, v / unit);
+                });
         connect(editor_, &ValueChip::finished, this, [this] { closeEditor(); });
         const QRectF box(toWidget(tag.box.topLeft()), toWidget(tag.box.bottomRight()));
         editor_->setGeometry(box.adjusted(-4, -3, 14, 3).toRect());
@@ -383,8 +385,7 @@ void PatternPage::orderSelected(int by) {
 void PatternPage::copySelected() {
     const Ids ids = withGroups(context_.document.job(), selectedIds());
     if (ids.empty()) return;
-    QGuiApplication::clipboard()->setText(
-        QString::fromStdString(elementsText(context_.document.job(), ids)));
+    QGuiApplication::clipboard()->setText(QString::fromStdString(elementsText(context_.document.job(), ids)));
 }
 
 void PatternPage::paste() {
@@ -392,7 +393,8 @@ void PatternPage::paste() {
     const Result<Job> next =
         withPasted(context_.document.job(), QGuiApplication::clipboard()->text().toStdString(), made);
     if (!next || made.empty())
-        return context_.frame.tell(tr("The clipboard holds no marks. Copy some on a Pattern leaf first."), {}, {});
+        return context_.frame.tell(tr("The clipboard holds no marks. Copy some on a Pattern leaf first."), {},
+                                   {});
     context_.document.beginGesture();
     context_.document.edit(*next, tr("Paste %1 marks").arg(made.size()));
     context_.view.setElement(*made.begin());
@@ -413,8 +415,8 @@ void PatternPage::keyPressEvent(QKeyEvent* event) {
     };
     if (!ctrl && !alt && event->key() == Qt::Key_D && selected()) {
         Ids made;
-        const Job next = withDuplicates(context_.document.job(),
-                                        withGroups(context_.document.job(), selectedIds()), made);
+        const Job next =
+            withDuplicates(context_.document.job(), withGroups(context_.document.job(), selectedIds()), made);
         if (made.empty()) return;
         context_.document.beginGesture();
         context_.document.edit(next, tr("Duplicate"));

@@ -12,7 +12,10 @@
 namespace nine::app {
 
 PatternLeaf::PatternLeaf(LeafContext context, QObject* parent)
-    : Leaf(context, parent), desk_(context, this), page_(new PatternPage(context, desk_)), card_(new CardHolder) {
+    : Leaf(context, parent),
+      desk_(context, this),
+      page_(new PatternPage(context, desk_)),
+      card_(new CardHolder) {
     connect(&context_.document, &JobDocument::changed, this, &PatternLeaf::rebuildCard);
     connect(&context_.view, &ViewState::changed, this, &PatternLeaf::rebuildCard);
     connect(&context_.results, &Results::bodyChanged, this, &PatternLeaf::rebuildCard);
@@ -131,19 +134,19 @@ void PatternLeaf::addDerived(const Kind& kind) {
     const ElementPtr source = selected();
     const BodyResult& body = context_.results.body();
     if (!source || !source->known() || !body.skin || findKind(source->kind)->isDerived())
-        return context_.frame.tell(tr("Select the mark first that \"%1\" belongs to.").arg(said(kind.name())), {}, {});
-    Element e = newElement(job(), *body.skin, kind,
-                           tr("%1 of %2").arg(capital(said(kind.onMask())),
-                                              QString::fromStdString(source->shownName())),
-                           Vec2::Zero());
+        return context_.frame.tell(tr("Select the mark first that \"%1\" belongs to.").arg(said(kind.name())),
+                                   {}, {});
+    Element e = newElement(
+        job(), *body.skin, kind,
+        tr("%1 of %2").arg(capital(said(kind.onMask())), QString::fromStdString(source->shownName())),
+        Vec2::Zero());
     e.of = source->id;
     e.linked = source->linked;
     e.side = source->side;
     const std::string id = e.id;
     const bool under = kind.goesUnder(e.values);
     Job next = withAdded(job(), std::move(e));
-    if (under)
-        next = withOrder(next, id, indexOfElement(next, source->id));
+    if (under) next = withOrder(next, id, indexOfElement(next, source->id));
     context_.document.beginGesture();
     context_.document.edit(inStep(next), tr("Add %1").arg(said(kind.name())));
     context_.view.setElement(id);
@@ -155,8 +158,8 @@ void PatternLeaf::removeSelected() {
     Ids ids = context_.view.alsoSelected();
     ids.insert(e->id);
     context_.document.beginGesture();
-    context_.document.edit(withRemoved(job(), ids),
-                           ids.size() > 1 ? tr("Take out %1 marks").arg(ids.size()) : tr("Take out an element"));
+    context_.document.edit(withRemoved(job(), ids), ids.size() > 1 ? tr("Take out %1 marks").arg(ids.size())
+                                                                   : tr("Take out an element"));
 }
 
 QList<Card::Choice> PatternLeaf::kindChoices() {
@@ -196,12 +199,15 @@ void PatternLeaf::requestFeatures() {
     if (index < 0 || static_cast<std::size_t>(index) >= art.size()) return;
     const ArtPtr now = art[static_cast<std::size_t>(index)];
     if (!now || !now->cut || now == found_.art) return;
-    featuresSlot_.request([now](const Task&) { return Found{now, featuresOf(*now)}; },
-                          [this](Found found) {
-                              found_ = std::move(found);
-                              rebuildCard();
-                              emit restless();
-                          });
+    featuresSlot_.request(
+        [now](const Task&) {
+            return Found{now, featuresOf(*now)};
+        },
+        [this](Found found) {
+            found_ = std::move(found);
+            rebuildCard();
+            emit restless();
+        });
 }
 
 std::vector<Flag> PatternLeaf::flags() {

@@ -126,7 +126,8 @@ void PatternPage::layOut() {
     for (const Shown where : {Shown::Left, Shown::Right}) {
         const bool on = both || (where == Shown::Right) == (context_.view.sides() == Sides::Right);
         if (!on) continue;
-        views_.view(where).place(body, QRectF(left - bleedX, y - bleedY, len + 2 * bleedX, roomTall + 2 * bleedY),
+        views_.view(where).place(body,
+                                 QRectF(left - bleedX, y - bleedY, len + 2 * bleedX, roomTall + 2 * bleedY),
                                  perMm, where == Shown::Right ? Side::Right : Side::Left, sharpness());
         y += roomTall + (both ? 52 : 0);
     }
@@ -139,8 +140,8 @@ void PatternPage::layOut() {
     views_.placeStrip(Shown::Belly, belly, perMm);
     if (!both) requestStrips();
     const double columnTop = top + 22, columnLeft = w - listWidth - 14;
-    const double listTall =
-        std::min(0.36 * (foot - columnTop) + 30, 20 + kPatternRow_px * static_cast<double>(elements().size()));
+    const double listTall = std::min(0.36 * (foot - columnTop) + 30,
+                                     20 + kPatternRow_px * static_cast<double>(elements().size()));
     list_ = QRectF(columnLeft, columnTop, listWidth, std::max(60.0, listTall));
     noseBox_ = QRectF(columnLeft + 30, list_.bottom() + 26, listWidth - 60, std::min(104.0, 0.15 * h));
     views_.view(Shown::Nose).place(body, noseBox_, 0, Side::Left, sharpness());
@@ -248,7 +249,8 @@ QPointF PatternPage::anchorAt() const {
 QRectF PatternPage::listRow(int index) const {
     const int row = index - firstRow_;
     if (row < 0 || row >= rowsShown()) return {};
-    return QRectF(list_.left(), list_.top() + 12 + row * kPatternRow_px, list_.width() - 8, kPatternRow_px - 3);
+    return QRectF(list_.left(), list_.top() + 12 + row * kPatternRow_px, list_.width() - 8,
+                  kPatternRow_px - 3);
 }
 
 QRectF PatternPage::eyeOfRow(int index) const {
@@ -273,7 +275,8 @@ QRectF PatternPage::previewBox(int index) const {
     const double squeeze = std::min(1.0, previews_.width() / sum);
     double x = previews_.left();
     for (int i = 0; i < index; ++i) x += squeeze * widths[static_cast<std::size_t>(i)];
-    return {x, previews_.top() + 14, squeeze * widths[static_cast<std::size_t>(index)], previews_.height() - 14};
+    return {x, previews_.top() + 14, squeeze * widths[static_cast<std::size_t>(index)],
+            previews_.height() - 14};
 }
 
 int PatternPage::rowsShown() const {
@@ -295,7 +298,11 @@ bool PatternPage::scrolls(const QPointF& page, int steps) {
 void PatternPage::requestStrips() {
     const BodyResult& body = context_.results.body();
     const QRectF& back = views_.strip(Shown::Back);
-    const Strips wanted{body.picture, (back.size() * sharpness()).toSize(), views_.view(leading()).perMm() * sharpness(), {}, {}};
+    const Strips wanted{body.picture,
+                        (back.size() * sharpness()).toSize(),
+                        views_.view(leading()).perMm() * sharpness(),
+                        {},
+                        {}};
     if (!body.picture ||
         (wanted.picture == strips_.picture && wanted.size == strips_.size && wanted.perMm == strips_.perMm))
         return;

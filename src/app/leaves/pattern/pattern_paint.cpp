@@ -256,7 +256,8 @@ void PatternPage::paintRow(QPainter& p, int index) const {
         const double scale = std::max(swatch.width() / picture.width(), swatch.height() / picture.height());
         const QSizeF size = QSizeF(picture.size()) * scale;
         p.setRenderHint(QPainter::SmoothPixmapTransform);
-        p.drawImage(QRectF(swatch.center() - QPointF(0.5 * size.width(), 0.5 * size.height()), size), picture);
+        p.drawImage(QRectF(swatch.center() - QPointF(0.5 * size.width(), 0.5 * size.height()), size),
+                    picture);
         p.restore();
     }
     p.setPen(QPen(t.line, 0.8));
@@ -264,8 +265,8 @@ void PatternPage::paintRow(QPainter& p, int index) const {
     p.drawRoundedRect(swatch, 3, 3);
     const bool hidden = context_.view.hidden().count(e.id) > 0;
     const QFont f = inter(11.5, lead ? QFont::Bold : QFont::Normal);
-    const QString name = QFontMetricsF(f).elidedText(QString::fromStdString(e.shownName()), Qt::ElideRight,
-                                                     row.width() - 90);
+    const QString name =
+        QFontMetricsF(f).elidedText(QString::fromStdString(e.shownName()), Qt::ElideRight, row.width() - 90);
     ink::text(p, QPointF(swatch.right() + 8, row.center().y() + 4), name, f, hidden ? t.muted : t.ink);
     // Eye: open or struck through. Lock: closed, or a faint open one.
     const QPointF eye = eyeOfRow(index).center(), lock = lockOfRow(index).center();
@@ -325,14 +326,16 @@ void PatternPage::paintList(QPainter& p) const {
 void PatternPage::paintPreviews(QPainter& p) const {
     const Tokens& t = tokens();
     p.setPen(QPen(t.line, 1));
-    p.drawLine(QPointF(previews_.left(), previews_.top() - 8), QPointF(previews_.right(), previews_.top() - 8));
+    p.drawLine(QPointF(previews_.left(), previews_.top() - 8),
+               QPointF(previews_.right(), previews_.top() - 8));
     const auto& all = desk_.previews();
-    const double end = ink::heading(
-        p, QPointF(previews_.left(), previews_.top() + 10), tr("The same pattern on"),
-        all.empty() && !desk_.running() ? tr("no other blank in the library yet")
-                                        : tr("anchors carry it; sizes follow by their rules"));
+    const double end =
+        ink::heading(p, QPointF(previews_.left(), previews_.top() + 10), tr("The same pattern on"),
+                     all.empty() && !desk_.running() ? tr("no other blank in the library yet")
+                                                     : tr("anchors carry it; sizes follow by their rules"));
     if (desk_.running())
-        ink::text(p, QPointF(previews_.left() + end + 16, previews_.top() + 10), tr("following ..."), inter(11), t.muted);
+        ink::text(p, QPointF(previews_.left() + end + 16, previews_.top() + 10), tr("following ..."),
+                  inter(11), t.muted);
     for (int i = 0; i < static_cast<int>(all.size()); ++i) {
         const RefitPreview& preview = all[static_cast<std::size_t>(i)];
         const QRectF box = previewBox(i);
@@ -347,8 +350,8 @@ void PatternPage::paintPreviews(QPainter& p) const {
         const double room = box.height() - 38;
         if (size.height() > room) size *= room / size.height();
         p.setRenderHint(QPainter::SmoothPixmapTransform);
-        p.drawImage(QRectF(box.center().x() - 0.5 * size.width(), box.top() + 4 + 0.5 * (room - size.height()),
-                           size.width(), size.height()),
+        p.drawImage(QRectF(box.center().x() - 0.5 * size.width(),
+                           box.top() + 4 + 0.5 * (room - size.height()), size.width(), size.height()),
                     preview.picture);
         const QFont bold = inter(11, QFont::DemiBold), plain = inter(10.5);
         ink::text(p, QPointF(box.center().x(), box.bottom() - 20),
@@ -360,11 +363,11 @@ void PatternPage::paintPreviews(QPainter& p) const {
                               : troubles == 0 ? tr("fits")
                                               : tr("%n to look at", "", troubles);
         const double w = ink::widthOf(words, plain);
-        ink::text(p, QPointF(box.center().x(), box.bottom() - 6), words, plain, troubles ? t.caution : t.muted,
-                  Qt::AlignHCenter);
+        ink::text(p, QPointF(box.center().x(), box.bottom() - 6), words, plain,
+                  troubles ? t.caution : t.muted, Qt::AlignHCenter);
         if (troubles)
-            ink::flagShape(p, QPointF(box.center().x() - 0.5 * w - 20, box.bottom() - 19), ink::Severity::Caution,
-                           QString::number(troubles));
+            ink::flagShape(p, QPointF(box.center().x() - 0.5 * w - 20, box.bottom() - 19),
+                           ink::Severity::Caution, QString::number(troubles));
     }
 }
 

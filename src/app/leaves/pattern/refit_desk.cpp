@@ -90,7 +90,8 @@ void RefitDesk::mend(const std::vector<std::string>& ids) {
     const RefitPreview* preview = chosenPreview();
     if (!preview || !preview->refit) return;
     mendSlot_.request(
-        [mended = *preview, ids, perMm = shown_.perMm, ratio = ratio_, derived = derived_](const Task& task) mutable {
+        [mended = *preview, ids, perMm = shown_.perMm, ratio = ratio_,
+         derived = derived_](const Task& task) mutable {
             mended.refit->job = withRepairs(*mended.refit, ids);
             for (RefittedElement& e : mended.refit->elements) {
                 if (!e.repaired || std::find(ids.begin(), ids.end(), e.id) == ids.end()) continue;

@@ -52,7 +52,8 @@ std::optional<QPointF> SkinViews::pixelOf(Shown where, const Vec2& at, const Sur
     const double arc = arcs[k] + (along - static_cast<double>(k)) * (arcs[k + 1] - arcs[k]);
     // Below the middle of a strip lies the left side.
     const double down = (where == Shown::Back ? arc - at.y() : at.y() + arc) * (twin ? -1 : 1);
-    const QPointF pixel(box.left() + (at.x() - drawn_->x_mm.front()) * perMm_, box.center().y() + down * perMm_);
+    const QPointF pixel(box.left() + (at.x() - drawn_->x_mm.front()) * perMm_,
+                        box.center().y() + down * perMm_);
     if (!box.adjusted(-1, -1, 1, 1).contains(pixel)) return std::nullopt;
     return pixel;
 }

@@ -1,8 +1,8 @@
-// Where the Pattern page shows skin: the body from its sides and its nose, back and belly unrolled. Each knows
-// where a place of the skin is drawn on it, and which place lies under a pixel.
+// Where the Pattern page shows skin: the body from its sides and its nose, back and belly unrolled. Each
+// knows where a place of the skin is drawn on it, and which place lies under a pixel.
 //
-// Places are x, g of the left side (mm). A mark that is mirrored is drawn and dragged on the right as its mirror
-// image, in the same numbers; g beyond the back or belly line goes on over the other side.
+// Places are x, g of the left side (mm). A mark that is mirrored is drawn and dragged on the right as its
+// mirror image, in the same numbers; g beyond the back or belly line goes on over the other side.
 #pragma once
 
 #include "app/sheet/body_view.h"
@@ -16,7 +16,9 @@ class SkinViews : public QObject {
   public:
     explicit SkinViews(QObject* parent);
 
-    BodyView& view(Shown where) { return where == Shown::Right ? right_ : where == Shown::Nose ? nose_ : left_; }
+    BodyView& view(Shown where) {
+        return where == Shown::Right ? right_ : where == Shown::Nose ? nose_ : left_;
+    }
     const BodyView& view(Shown where) const {
         return where == Shown::Right ? right_ : where == Shown::Nose ? nose_ : left_;
     }

@@ -134,8 +134,7 @@ class FadeKind : public Kind {
             const double along = (x - shift.x() - nose) / length;
             double share = girths.shareAt(x, g - shift.y());
             const double here = smooth((share - s.none) / (s.full - s.none));
-            const double ends =
-                (s.fromLength > 0 ? smooth((along - s.fromLength) / s.soft) : 1) *
+            const double ends = (s.fromLength > 0 ? smooth((along - s.fromLength) / s.soft) : 1) *
                                 (s.toLength < 1 ? smooth((s.toLength - along) / s.soft) : 1);
             return s.strength * here * ends;
         };

@@ -122,7 +122,8 @@ class MottleKind : public Kind {
         const FieldReach reach = reachOf(element.values);
         const std::uint64_t seed = on.seedOf(element.values.number(kSeedKey));
         const bool glance = on.fineness == Fineness::Glance;
-        const Chart chart(on.skin, wishOf(on, reach, std::clamp(sizes.size_mm / 10, glance ? 0.3 : 0.16, 0.6)));
+        const Chart chart(on.skin,
+                          wishOf(on, reach, std::clamp(sizes.size_mm / 10, glance ? 0.3 : 0.16, 0.6)));
         const SidedNoise start(sizes.size_mm / 1.9, seed),
             rough(0.55 * sizes.size_mm, scrambled(seed + 3), 3);
         Field u(chart.size()), noise(chart.size());

@@ -133,8 +133,9 @@ class TracksKind : public Kind {
                 counts[i] = in > 0.97;
             }
         }
-        Result<Field> grown = grownLabyrinth(chart, std::move(u), {lambda, sizes.cover, sizes.pull, glance ? kGlanceRounds : kRounds},
-                                             inside, counts, on.task);
+        Result<Field> grown = grownLabyrinth(
+            chart, std::move(u), {lambda, sizes.cover, sizes.pull, glance ? kGlanceRounds : kRounds}, inside,
+            counts, on.task);
         if (!grown) return grown.error();
         chart.diffuse(*grown, kSmooth * lambda, 2);
         const Field clean =
