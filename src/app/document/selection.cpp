@@ -82,7 +82,9 @@ void Selection::keepInJob() {
         // The nearest of those that stood before it, then of those behind it, is still known from the list as
         // it was.
         const auto at = std::find(before_.begin(), before_.end(), view_.element());
-        std::string next = elements.front()->id;
+        // When nothing is known of it: the first that has a mask, so that every leaf has something to show.
+        const auto cut = std::find_if(elements.begin(), elements.end(), [](const auto& e) { return e->isCut(); });
+        std::string next = (cut == elements.end() ? elements.front() : *cut)->id;
         for (auto it = at; it != before_.end(); ++it) {
             if (!isThere(*it)) continue;
             next = *it;
