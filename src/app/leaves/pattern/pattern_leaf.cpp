@@ -162,13 +162,6 @@ void PatternLeaf::removeSelected() {
                                                                    : tr("Take out an element"));
 }
 
-QList<Card::Choice> PatternLeaf::kindChoices() {
-    QList<Card::Choice> all;
-    for (const Kind* kind : kinds())
-        all.append({said(kind->name()), false, [this, kind] { addElement(*kind); }});
-    return all;
-}
-
 void PatternLeaf::showKinds() {
     auto* menu = new QMenu(page_);
     menu->setAttribute(Qt::WA_DeleteOnClose);

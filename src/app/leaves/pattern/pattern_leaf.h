@@ -52,7 +52,6 @@ class PatternLeaf : public Leaf {
     void neighboursOf(Card& card, const Element& e);
     void rulesOf(Card& card, const Element& e);
     void refitCard(Card& card, const RefitPreview& preview);
-    QList<Card::Choice> kindChoices();
     void showKinds();
     void addDerived(const Kind& kind);
     ElementPtr selected() const;

@@ -57,7 +57,8 @@ Shown PatternPage::leading() const {
     for (const Shown where : all)
         for (const bool twin : copiesOn(where, *e)) {
             if (!art || art->outlines().empty()) return where;
-            if (!drawn(where, *art, twin).isEmpty()) return where;
+            for (const Outline& outline : art->outlines())
+                if (views_.pixelOf(where, outline.skin.front(), outline.points.front(), twin)) return where;
         }
     return all.front();
 }
@@ -105,6 +106,7 @@ void PatternPage::layOut() {
     const BodyResult& body = context_.results.body();
     if (!body.skin) return update();
     const double w = width(), h = height();
+    drawn_.clear();
     views_.setBody(body.drawn, body.skin);
     strip_.place(QRectF(18, 12, w - 36, 0));
     const double top = 12 + strip_.high();
@@ -164,8 +166,11 @@ void PatternPage::layOut() {
     update();
 }
 
-QPainterPath PatternPage::drawn(Shown where, const ElementArt& art, bool twin) const {
-    QPainterPath path;
+const QPainterPath& PatternPage::drawn(Shown where, const ElementArt& art, bool twin) const {
+    // A field has thousands of places: they are looked up once for each place of the views, not each paint.
+    const auto [known, fresh] = drawn_.try_emplace({&art, where, twin});
+    QPainterPath& path = known->second;
+    if (!fresh) return path;
     for (const Outline& outline : art.outlines()) {
         bool pen = false, whole = true;
         const std::size_t n = outline.skin.size();

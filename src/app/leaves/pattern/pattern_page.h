@@ -3,6 +3,8 @@
 // the mask the selected one needs, followed while it is dragged; the same pattern on other blanks.
 #pragma once
 
+#include <map>
+
 #include "app/leaves/leaf_page.h"
 #include "app/leaves/pattern/mark_strip.h"
 #include "app/leaves/pattern/pattern_edits.h"
@@ -67,9 +69,9 @@ class PatternPage : public LeafPage {
     Shown leading() const;
     /// How a mark shows on a view: as itself, as its mirror image, or not.
     std::vector<bool> copiesOn(Shown where, const Element& element) const;
-    QPainterPath drawn(Shown where, const ElementArt& art, bool twin) const;
+    /// Outlines as far as they show; kept until the page is laid out anew.
+    const QPainterPath& drawn(Shown where, const ElementArt& art, bool twin) const;
     const ElementArt* artOf(std::size_t index, bool twin) const;
-    std::optional<QPointF> handleOn(Shown where, const Vec2& at, bool twin) const;
 
     void paintStray(QPainter& p, Shown where, const ElementArt& art) const;
     void paintSelected(QPainter& p) const;
@@ -128,6 +130,7 @@ class PatternPage : public LeafPage {
     MarkPictures pictures_{this};
     MarkStrip strip_{pictures_};
     SkinViews views_{this};
+    mutable std::map<std::tuple<const ElementArt*, Shown, bool>, QPainterPath> drawn_;
     QRectF list_, mask_, noseBox_, previews_;
     int firstRow_ = 0;     ///< of the list, the uppermost that is shown
     std::string listFor_;  ///< what was selected when the list was scrolled to it
