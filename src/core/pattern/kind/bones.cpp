@@ -5,6 +5,7 @@
 #include "blank/walk.h"
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 #include "pattern/stroke.h"
 
@@ -78,18 +79,8 @@ constexpr Bound<Bones> kSizes[] = {
 constexpr auto kParams = paramsOf(kSizes);
 
 const Handle kHandles[] = {
-    {"first",
-     NINE_WORDS("core", "first bone"),
-     {},
-     {},
-     [](Element& e, const Vec2& by, const MoveOn&) { moveRowStart(e, by); },
-     {"spacing_mm", "dx_mm", "dg_mm"}},
-    {"last",
-     NINE_WORDS("core", "last bone"),
-     {},
-     {},
-     [](Element& e, const Vec2& by, const MoveOn&) { spreadRow(e, by.x()); },
-     {"spacing_mm"}},
+    rowStart(NINE_WORDS("core", "first bone")),
+    rowEnd(NINE_WORDS("core", "last bone")),
 };
 
 class BonesKind : public Kind {
@@ -118,13 +109,9 @@ class BonesKind : public Kind {
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         const Bones s = sizesOf(kSizes, element.values);
         const auto count = static_cast<std::size_t>(s.count);
-        std::vector<Vec2> centres{on.origin};
-        for (std::size_t i = 1; i < count; ++i) {
-            const Result<double> x =
-                walkAlong(on.skin, centres.back().x(), on.origin.y(), s.spacing_mm, on.path);
-            if (!x) return x.error();
-            centres.emplace_back(*x, on.origin.y());
-        }
+        const Result<std::vector<Vec2>> row = placesInRow(on, count, s.spacing_mm);
+        if (!row) return row.error();
+        const std::vector<Vec2>& centres = *row;
         const double step = artSteps(on.fineness).edge_mm, lean = degToRad(s.lean_deg);
         const Vec2 along(std::sin(lean), std::cos(lean)), across(along.y(), -along.x());
         const auto half = [&](double t) {  // knobs take the outer sixth of each end

@@ -6,6 +6,7 @@
 #include "pattern/bands.h"
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 #include "pattern/stroke.h"
 
@@ -78,18 +79,8 @@ constexpr auto kParams = paramsOf(kSizes);
 
 const Handle kHandles[] = {
     {"middle", NINE_WORDS("core", "middle of the chain"), {}, {{{"bow_mm", 0, 1}}}},
-    {"first",
-     NINE_WORDS("core", "first link"),
-     {},
-     {},
-     [](Element& e, const Vec2& by, const MoveOn&) { moveRowStart(e, by); },
-     {"spacing_mm", "dx_mm", "dg_mm"}},
-    {"last",
-     NINE_WORDS("core", "last link"),
-     {},
-     {},
-     [](Element& e, const Vec2& by, const MoveOn&) { spreadRow(e, by.x()); },
-     {"spacing_mm"}},
+    rowStart(NINE_WORDS("core", "first link")),
+    rowEnd(NINE_WORDS("core", "last link")),
 };
 
 class ChainKind : public Kind {

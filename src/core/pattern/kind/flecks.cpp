@@ -5,8 +5,8 @@
 #include "base/parallel.h"
 #include "base/rng.h"
 #include "pattern/element.h"
-#include "pattern/field.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 
 namespace nine {
@@ -53,10 +53,9 @@ constexpr Bound<Flecks> kSizes[] = {
 };
 constexpr auto kParams = joined(paramsOf(kSizes), kReachParams);
 
-class FlecksKind : public Kind {
+class FlecksKind : public FieldKind {
   public:
     std::string_view id() const override { return "flecks"; }
-    Family family() const override { return Family::Fields; }
     Pattern name() const override { return NINE_WORDS("core", "flecks"); }
     Pattern onMask() const override { return NINE_WORDS("core", "flecks"); }
     std::vector<Pattern> sentences() const override {
@@ -69,10 +68,7 @@ class FlecksKind : public Kind {
                        "{to_girth} % of the way from back to belly; seed {seed}.")};
     }
     std::span<const Param> params() const override { return kParams; }
-    std::span<const Handle> handles() const override { return handlesOfReach(); }
-    bool hasOrigin() const override { return false; }
     bool isCut() const override { return false; }
-    bool isSlow() const override { return true; }
     Status check(const Values& values, const std::string& path) const override {
         const Flecks s = sizesOf(kSizes, values);
         if (s.large_mm < s.small_mm)

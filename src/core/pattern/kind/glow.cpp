@@ -6,6 +6,7 @@
 #include "pattern/bands.h"
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 
 namespace nine {
@@ -37,10 +38,9 @@ constexpr Bound<Glow> kSizes[] = {
 };
 constexpr auto kParams = paramsOf(kSizes);
 
-class GlowKind : public Kind {
+class GlowKind : public DerivedKind {
   public:
     std::string_view id() const override { return "glow"; }
-    Family family() const override { return Family::Derived; }
     Pattern name() const override { return NINE_WORDS("core", "glow in rings"); }
     Pattern onMask() const override { return NINE_WORDS("core", "glow"); }
     std::vector<Pattern> sentences() const override {
@@ -48,9 +48,6 @@ class GlowKind : public Kind {
             "core", "A glow of {rings} rings, each {width_mm} wide, fading outwards; sprayed free-hand.")};
     }
     std::span<const Param> params() const override { return kParams; }
-    std::span<const Handle> handles() const override { return {}; }
-    bool hasOrigin() const override { return false; }
-    bool isDerived() const override { return true; }
     bool goesUnder(const Values&) const override { return true; }
     bool isCut() const override { return false; }
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {

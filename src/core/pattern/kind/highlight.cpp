@@ -1,46 +1,18 @@
 // A highlight inside another mark, along the side that is lit.
-#include <algorithm>
-#include <cmath>
-
 #include "pattern/art.h"
 #include "pattern/bands.h"
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 
 namespace nine {
 namespace highlight {
 namespace {
 
-using Type = Param::Type;
-
-struct Lit {
-    double width_mm, toward_deg;
-};
-
-constexpr Bound<Lit> kSizes[] = {
-    {{.key = "width_mm",
-      .name = NINE_WORDS("core", "Width"),
-      .low = 0.1,
-      .high = 10,
-      .usual = 0.6,
-      .decimals = 2},
-     &Lit::width_mm},
-    {{.key = "toward_deg",
-      .name = NINE_WORDS("core", "Side"),
-      .type = Type::Angle,
-      .low = -180,
-      .high = 180,
-      .usual = 90,
-      .decimals = 0},
-     &Lit::toward_deg},
-};
-constexpr auto kParams = paramsOf(kSizes);
-
-class HighlightKind : public Kind {
+class HighlightKind : public DerivedKind {
   public:
     std::string_view id() const override { return "highlight"; }
-    Family family() const override { return Family::Derived; }
     Pattern name() const override { return NINE_WORDS("core", "highlight"); }
     Pattern onMask() const override { return NINE_WORDS("core", "highlight"); }
     std::vector<Pattern> sentences() const override {
@@ -48,29 +20,17 @@ class HighlightKind : public Kind {
                            "A highlight {width_mm} wide inside the mark, as if lit from {toward_deg} degrees "
                            "(90 from the back).")};
     }
-    std::span<const Param> params() const override { return kParams; }
-    std::span<const Handle> handles() const override { return {}; }
-    bool hasOrigin() const override { return false; }
-    bool isDerived() const override { return true; }
+    std::span<const Param> params() const override {
+        static const auto all = litSideParams(90);
+        return all;
+    }
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
-        const Lit s = sizesOf(kSizes, element.values);
-        const double angle = degToRad(s.toward_deg);
-        const Vec2 by = s.width_mm * Vec2(std::cos(angle), std::sin(angle));
+        const Vec2 by = litSideOf(element.values).step_mm();
         const PolygonSet source = ringsOf(on.source->outlines());
         const Result<PolygonSet> away = moved(on.skin, source, -by, on.path);
         if (!away) return away.error();
         const PolygonSet band = subtracted(unitedByWinding(source), unitedByWinding(*away));
-        // Where it runs out it is thinner than any blade cuts; what is left of such slivers is taken away.
-        const Result<PolygonSet> thick = grown(on.skin, band, -kSliver_mm, on.fineness, on.path);
-        if (!thick) return thick.error();
-        const Result<PolygonSet> clean = grown(on.skin, *thick, kSliver_mm, on.fineness, on.path);
-        if (!clean) return clean.error();
-        std::vector<Outline> outlines = outlinesOf(on.skin, *clean, kLeastDerived_mm2);
-        if (outlines.empty())
-            return Error{"fits_nowhere",
-                         NINE_WORDS("core", "Nothing of it is wide enough to be cut; make it wider."),
-                         on.path + ".width_mm"};
-        return Drawn{{{std::move(outlines)}}};
+        return drawnBand(on, band);
     }
 };
 

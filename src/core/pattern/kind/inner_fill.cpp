@@ -6,6 +6,7 @@
 #include "pattern/bands.h"
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 
 namespace nine {
@@ -29,19 +30,15 @@ constexpr Bound<InnerFill> kSizes[] = {
 };
 constexpr auto kParams = paramsOf(kSizes);
 
-class InnerFillKind : public Kind {
+class InnerFillKind : public DerivedKind {
   public:
     std::string_view id() const override { return "inner_fill"; }
-    Family family() const override { return Family::Derived; }
     Pattern name() const override { return NINE_WORDS("core", "inner fill"); }
     Pattern onMask() const override { return NINE_WORDS("core", "inner fill"); }
     std::vector<Pattern> sentences() const override {
         return {NINE_WORDS("core", "The inside of the mark, stopping {short_mm} short of its edge.")};
     }
     std::span<const Param> params() const override { return kParams; }
-    std::span<const Handle> handles() const override { return {}; }
-    bool hasOrigin() const override { return false; }
-    bool isDerived() const override { return true; }
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         const InnerFill s = sizesOf(kSizes, element.values);
         const Result<PolygonSet> inner =

@@ -5,8 +5,8 @@
 
 #include "base/rng.h"
 #include "pattern/element.h"
-#include "pattern/field.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 
 namespace nine {
@@ -21,9 +21,6 @@ struct Mottle {
     double cover, even, pull, ragged, soft, bridge_mm;
     std::string across;
 };
-
-constexpr Choice kAcross[] = {{"side", NINE_WORDS("core", "on each side")},
-                              {"back", NINE_WORDS("core", "over the back, as one piece")}};
 
 using Type = Param::Type;
 constexpr Bound<Mottle> kSizes[] = {
@@ -67,35 +64,15 @@ constexpr Bound<Mottle> kSizes[] = {
       .usual = 0.4,
       .decimals = 0},
      &Mottle::ragged},
-    {{.key = "soft",
-      .name = NINE_WORDS("core", "Thins out over"),
-      .type = Type::Share,
-      .low = 0.01,
-      .high = 0.5,
-      .usual = 0.15,
-      .decimals = 0},
-     &Mottle::soft},
-    {{.key = "bridge_mm",
-      .name = NINE_WORDS("core", "Bridges"),
-      .low = 0,
-      .high = 3,
-      .usual = 0.62,
-      .decimals = 2},
-     &Mottle::bridge_mm},
-    {{.key = "across",
-      .name = NINE_WORDS("core", "Across"),
-      .type = Type::Choice,
-      .usualText = "side",
-      .choices = kAcross,
-      .spare = true},
-     &Mottle::across},
+    {kSoftParam, &Mottle::soft},
+    {kBridgeParam, &Mottle::bridge_mm},
+    {kAcrossParam, &Mottle::across},
 };
 constexpr auto kParams = joined(paramsOf(kSizes), kReachParams);
 
-class MottleKind : public Kind {
+class MottleKind : public FieldKind {
   public:
     std::string_view id() const override { return "mottle"; }
-    Family family() const override { return Family::Fields; }
     Pattern name() const override { return NINE_WORDS("core", "mottling"); }
     Pattern onMask() const override { return NINE_WORDS("core", "mottling"); }
     std::vector<Pattern> sentences() const override {
@@ -109,13 +86,6 @@ class MottleKind : public Kind {
                        "{bridge_mm}; they stand {across}; seed {seed}.")};
     }
     std::span<const Param> params() const override { return kParams; }
-    std::span<const Handle> handles() const override { return handlesOfReach(); }
-    bool hasOrigin() const override { return false; }
-    bool isSlow() const override { return true; }
-    bool isCentral(const Values& values) const override { return values.text("across") == "back"; }
-    Status check(const Values& values, const std::string& path) const override {
-        return checkReach(values, path);
-    }
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         // In one piece: noise, labyrinth, their mixture, and what becomes of it.
         const Mottle sizes = sizesOf(kSizes, element.values);
@@ -126,37 +96,27 @@ class MottleKind : public Kind {
                           wishOf(on, reach, std::clamp(sizes.size_mm / 10, glance ? 0.3 : 0.16, 0.6)));
         const SidedNoise start(sizes.size_mm / 1.9, seed),
             rough(0.55 * sizes.size_mm, scrambled(seed + 3), 3);
+        const FieldCells cells = cellsOf(on, chart, reach, sizes.soft);
         Field u(chart.size()), noise(chart.size());
-        std::vector<float> inside(chart.size());
-        std::vector<bool> counts(chart.size());
-        for (int r = 0; r < chart.rows(); ++r) {
-            const SectionArc arc = on.skin.arcAt(chart.x_mm(r));
-            const double half = arc.backArc_mm() + arc.bellyArc_mm();
-            for (int c = 0; c < chart.columns(); ++c) {
-                const std::size_t i = chart.index(r, c);
-                const double off = std::abs(chart.share(c)) * half;
-                u[i] = static_cast<float>(0.8 * start.at(chart.point(i), off));
-                noise[i] = static_cast<float>(rough.at(chart.point(i), off));
-                const double in =
-                    insideOf(reach, on.skin, chart.x_mm(r) - on.shift_mm.x(), chart.share(c), sizes.soft);
-                inside[i] = static_cast<float>(in);
-                counts[i] = in > 0.97;
-            }
+        for (std::size_t i = 0; i < u.size(); ++i) {
+            u[i] = static_cast<float>(0.8 * start.at(chart.point(i), cells.offBack_mm[i]));
+            noise[i] = static_cast<float>(rough.at(chart.point(i), cells.offBack_mm[i]));
         }
         const Field smooth = u;
         if (sizes.even > 0) {
             Result<Field> grown =
-                grownLabyrinth(chart, std::move(u), {sizes.size_mm, sizes.cover, sizes.pull, kRounds}, inside,
-                               counts, on.task);
+                grownLabyrinth(chart, std::move(u), {sizes.size_mm, sizes.cover, sizes.pull, kRounds},
+                               cells.inside, cells.counts, on.task);
             if (!grown) return grown.error();
             u = std::move(*grown);
         }
         for (std::size_t i = 0; i < u.size(); ++i) {
             const double mixed =
                 sizes.even * u[i] + (1 - sizes.even) * 3 * smooth[i] + sizes.ragged * 1.4 * noise[i];
-            u[i] = static_cast<float>(mixed - 2.4 * (1 - inside[i]));
+            u[i] = static_cast<float>(mixed - 2.4 * (1 - cells.inside[i]));
         }
-        const Field clean = cleanedToCover(chart, u, sizes.cover, counts, 0.28, 0.5 * kLeast_mm - 0.02, 0.8);
+        const Field clean =
+            cleanedToCover(chart, u, sizes.cover, cells.counts, 0.28, 0.5 * kLeast_mm - 0.02, 0.8);
         Result<Drawn> drawn = drawnField(on, chart, clean, 0.75, sizes.bridge_mm);
         if (!drawn) return drawn.error();
         drawn->places = placesOfReach(on, reach);

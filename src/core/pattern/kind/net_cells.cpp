@@ -3,8 +3,8 @@
 #include <cmath>
 
 #include "pattern/element.h"
-#include "pattern/field.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 
 namespace nine {
@@ -60,10 +60,9 @@ constexpr Bound<NetCells> kSizes[] = {
 };
 constexpr auto kParams = joined(paramsOf(kSizes), kReachParams);
 
-class NetCellsKind : public Kind {
+class NetCellsKind : public FieldKind {
   public:
     std::string_view id() const override { return "net_cells"; }
-    Family family() const override { return Family::Fields; }
     Pattern name() const override { return NINE_WORDS("core", "scales through a net"); }
     Pattern onMask() const override { return NINE_WORDS("core", "net"); }
     std::vector<Pattern> sentences() const override {
@@ -76,12 +75,8 @@ class NetCellsKind : public Kind {
                        "{to_girth} % of the way from back to belly, fading out over {soft} %; seed {seed}.")};
     }
     std::span<const Param> params() const override { return kParams; }
-    std::span<const Handle> handles() const override { return handlesOfReach(); }
-    bool hasOrigin() const override { return false; }
     bool isCut() const override { return false; }
-    Status check(const Values& values, const std::string& path) const override {
-        return checkReach(values, path);
-    }
+    bool isSlow() const override { return false; }
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         const NetCells s = sizesOf(kSizes, element.values);
         const FieldReach reach = reachOf(element.values);

@@ -5,6 +5,7 @@
 #include "pattern/bands.h"
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 #include "pattern/stroke.h"
 
@@ -85,18 +86,8 @@ constexpr Bound<Ribs> kSizes[] = {
 constexpr auto kParams = paramsOf(kSizes);
 
 const Handle kHandles[] = {
-    {"first",
-     NINE_WORDS("core", "first rib"),
-     {},
-     {},
-     [](Element& e, const Vec2& by, const MoveOn&) { moveRowStart(e, by); },
-     {"spacing_mm", "dx_mm", "dg_mm"}},
-    {"last",
-     NINE_WORDS("core", "last rib"),
-     {},
-     {},
-     [](Element& e, const Vec2& by, const MoveOn&) { spreadRow(e, by.x()); },
-     {"spacing_mm"}},
+    rowStart(NINE_WORDS("core", "first rib")),
+    rowEnd(NINE_WORDS("core", "last rib")),
     {"lower",
      NINE_WORDS("core", "lower end of the first rib"),
      {},

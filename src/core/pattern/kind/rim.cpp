@@ -6,6 +6,7 @@
 #include "pattern/bands.h"
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 
 namespace nine {
@@ -53,10 +54,9 @@ constexpr Bound<Rim> kSizes[] = {
 };
 constexpr auto kParams = paramsOf(kSizes);
 
-class RimKind : public Kind {
+class RimKind : public DerivedKind {
   public:
     std::string_view id() const override { return "rim"; }
-    Family family() const override { return Family::Derived; }
     Pattern name() const override { return NINE_WORDS("core", "rim or halo"); }
     Pattern onMask() const override { return NINE_WORDS("core", "rim"); }
     std::vector<Pattern> sentences() const override {
@@ -64,9 +64,6 @@ class RimKind : public Kind {
             "core", "A rim {width_mm} wide round the mark, {gap_mm} off its edge; it is sprayed {fill}.")};
     }
     std::span<const Param> params() const override { return kParams; }
-    std::span<const Handle> handles() const override { return {}; }
-    bool hasOrigin() const override { return false; }
-    bool isDerived() const override { return true; }
     bool goesUnder(const Values& values) const override { return values.text("fill") == "whole"; }
     /// Grown, and gaps closed that would leave a strip of sheet too thin to hold.
     static Result<PolygonSet> closed(const DrawOn& on, const PolygonSet& source, double by_mm) {

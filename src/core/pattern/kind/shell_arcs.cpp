@@ -8,6 +8,7 @@
 #include "pattern/bands.h"
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 #include "pattern/stroke.h"
 
@@ -99,18 +100,8 @@ const Handle kHandles[] = {
     {"upper", NINE_WORDS("core", "upper end of the arcs"), {}, {{{"g1_mm", 0, 1}}}},
     {"lower", NINE_WORDS("core", "lower end of the arcs"), {}, {{{"g0_mm", 0, 1}}}},
     {"middle", NINE_WORDS("core", "middle of the arcs"), {}, {{{"bow_mm", 1, 0}}}},
-    {"first",
-     NINE_WORDS("core", "first arc"),
-     {},
-     {},
-     [](Element& e, const Vec2& by, const MoveOn&) { moveRowStart(e, by); },
-     {"spacing_mm", "dx_mm", "dg_mm"}},
-    {"last",
-     NINE_WORDS("core", "last arc"),
-     {},
-     {},
-     [](Element& e, const Vec2& by, const MoveOn&) { spreadRow(e, by.x()); },
-     {"spacing_mm"}},
+    rowStart(NINE_WORDS("core", "first arc")),
+    rowEnd(NINE_WORDS("core", "last arc")),
 };
 
 class ShellArcsKind : public Kind {
@@ -149,13 +140,9 @@ class ShellArcsKind : public Kind {
         const ShellArcs s = sizesOf(kSizes, element.values);
         const auto count = static_cast<std::size_t>(s.count);
         const double step = artSteps(on.fineness).edge_mm;
-        std::vector<Vec2> centres{on.origin};
-        for (std::size_t i = 1; i < count; ++i) {
-            const Result<double> x =
-                walkAlong(on.skin, centres.back().x(), on.origin.y(), s.spacing_mm, on.path);
-            if (!x) return x.error();
-            centres.emplace_back(*x, on.origin.y());
-        }
+        const Result<std::vector<Vec2>> row = placesInRow(on, count, s.spacing_mm);
+        if (!row) return row.error();
+        const std::vector<Vec2>& centres = *row;
         const double low = on.origin.y() + s.low_mm, high = on.origin.y() + s.high_mm;
         std::vector<Result<PolygonSet>> arcs(count, Result<PolygonSet>(PolygonSet{}));
         std::vector<Vec2> ends(3);

@@ -7,8 +7,8 @@
 #include "pattern/art.h"
 #include "pattern/bands.h"
 #include "pattern/element.h"
-#include "pattern/field.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 #include "pattern/natural.h"
 #include "pattern/scatter.h"
@@ -27,9 +27,6 @@ struct Spots {
     double soft, rough;
     std::string across;
 };
-
-constexpr Choice kAcross[] = {{"side", NINE_WORDS("core", "on each side")},
-                              {"back", NINE_WORDS("core", "over the back, as one piece")}};
 
 using Type = Param::Type;
 constexpr Bound<Spots> kSizes[] = {
@@ -74,14 +71,7 @@ constexpr Bound<Spots> kSizes[] = {
       .usual = 1,
       .decimals = 0},
      &Spots::backward},
-    {{.key = "soft",
-      .name = NINE_WORDS("core", "Thins out over"),
-      .type = Type::Share,
-      .low = 0.01,
-      .high = 0.5,
-      .usual = 0.18,
-      .decimals = 0},
-     &Spots::soft},
+    {kSoftParam, &Spots::soft},
     {{.key = "rough",
       .name = NINE_WORDS("core", "Outline, more or less"),
       .type = Type::Share,
@@ -90,20 +80,13 @@ constexpr Bound<Spots> kSizes[] = {
       .usual = 0.12,
       .decimals = 0},
      &Spots::rough},
-    {{.key = "across",
-      .name = NINE_WORDS("core", "Across"),
-      .type = Type::Choice,
-      .usualText = "side",
-      .choices = kAcross,
-      .spare = true},
-     &Spots::across},
+    {kAcrossParam, &Spots::across},
 };
 constexpr auto kParams = joined(paramsOf(kSizes), kReachParams);
 
-class SpotsKind : public Kind {
+class SpotsKind : public FieldKind {
   public:
     std::string_view id() const override { return "spots"; }
-    Family family() const override { return Family::Fields; }
     Pattern name() const override { return NINE_WORDS("core", "field of spots"); }
     Pattern onMask() const override { return NINE_WORDS("core", "spots"); }
     std::vector<Pattern> sentences() const override {
@@ -117,10 +100,6 @@ class SpotsKind : public Kind {
                        "{across}; seed {seed}.")};
     }
     std::span<const Param> params() const override { return kParams; }
-    std::span<const Handle> handles() const override { return handlesOfReach(); }
-    bool hasOrigin() const override { return false; }
-    bool isSlow() const override { return true; }
-    bool isCentral(const Values& values) const override { return values.text("across") == "back"; }
     Status check(const Values& values, const std::string& path) const override {
         const Spots sizes = sizesOf(kSizes, values);
         if (sizes.large_mm < sizes.small_mm)

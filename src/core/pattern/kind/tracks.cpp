@@ -7,8 +7,8 @@
 
 #include "base/rng.h"
 #include "pattern/element.h"
-#include "pattern/field.h"
 #include "pattern/kind/drawing.h"
+#include "pattern/kind/shared.h"
 #include "pattern/kinds.h"
 
 namespace nine {
@@ -30,9 +30,6 @@ struct Tracks {
     double soft;
     std::string across;
 };
-
-constexpr Choice kAcross[] = {{"side", NINE_WORDS("core", "on each side")},
-                              {"back", NINE_WORDS("core", "over the back, as one piece")}};
 
 using Type = Param::Type;
 constexpr Bound<Tracks> kSizes[] = {
@@ -60,35 +57,15 @@ constexpr Bound<Tracks> kSizes[] = {
       .usual = 1.3,
       .decimals = 0},
      &Tracks::pull},
-    {{.key = "bridge_mm",
-      .name = NINE_WORDS("core", "Bridges"),
-      .low = 0,
-      .high = 3,
-      .usual = 0.62,
-      .decimals = 2},
-     &Tracks::bridge_mm},
-    {{.key = "soft",
-      .name = NINE_WORDS("core", "Thins out over"),
-      .type = Type::Share,
-      .low = 0.01,
-      .high = 0.5,
-      .usual = 0.12,
-      .decimals = 0},
-     &Tracks::soft},
-    {{.key = "across",
-      .name = NINE_WORDS("core", "Across"),
-      .type = Type::Choice,
-      .usualText = "side",
-      .choices = kAcross,
-      .spare = true},
-     &Tracks::across},
+    {kBridgeParam, &Tracks::bridge_mm},
+    {kSoftParam, &Tracks::soft},
+    {kAcrossParam, &Tracks::across},
 };
 constexpr auto kParams = joined(paramsOf(kSizes), kReachParams);
 
-class TracksKind : public Kind {
+class TracksKind : public FieldKind {
   public:
     std::string_view id() const override { return "tracks"; }
-    Family family() const override { return Family::Fields; }
     Pattern name() const override { return NINE_WORDS("core", "worm tracks"); }
     Pattern onMask() const override { return NINE_WORDS("core", "tracks"); }
     std::vector<Pattern> sentences() const override {
@@ -101,13 +78,6 @@ class TracksKind : public Kind {
                            "stand {across}; seed {seed}.")};
     }
     std::span<const Param> params() const override { return kParams; }
-    std::span<const Handle> handles() const override { return handlesOfReach(); }
-    bool hasOrigin() const override { return false; }
-    bool isSlow() const override { return true; }
-    bool isCentral(const Values& values) const override { return values.text("across") == "back"; }
-    Status check(const Values& values, const std::string& path) const override {
-        return checkReach(values, path);
-    }
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         // In one piece: the start, the rounds, and what becomes of them.
         const Tracks sizes = sizesOf(kSizes, element.values);
@@ -117,29 +87,17 @@ class TracksKind : public Kind {
         const bool glance = on.fineness == Fineness::Glance;
         const Chart chart(on.skin, wishOf(on, reach, lambda / (glance ? kGlanceCells : kCells)));
         const SidedNoise start(lambda / 1.9, seed);
+        const FieldCells cells = cellsOf(on, chart, reach, sizes.soft);
         Field u(chart.size());
-        std::vector<float> inside(chart.size());
-        std::vector<bool> counts(chart.size());
-        for (int r = 0; r < chart.rows(); ++r) {
-            const SectionArc arc = on.skin.arcAt(chart.x_mm(r));
-            const double half = arc.backArc_mm() + arc.bellyArc_mm();
-            for (int c = 0; c < chart.columns(); ++c) {
-                const std::size_t i = chart.index(r, c);
-                const double share = chart.share(c);
-                u[i] = static_cast<float>(0.8 * start.at(chart.point(i), std::abs(share) * half));
-                const double in =
-                    insideOf(reach, on.skin, chart.x_mm(r) - on.shift_mm.x(), share, sizes.soft);
-                inside[i] = static_cast<float>(in);
-                counts[i] = in > 0.97;
-            }
-        }
+        for (std::size_t i = 0; i < u.size(); ++i)
+            u[i] = static_cast<float>(0.8 * start.at(chart.point(i), cells.offBack_mm[i]));
         Result<Field> grown = grownLabyrinth(
-            chart, std::move(u), {lambda, sizes.cover, sizes.pull, glance ? kGlanceRounds : kRounds}, inside,
-            counts, on.task);
+            chart, std::move(u), {lambda, sizes.cover, sizes.pull, glance ? kGlanceRounds : kRounds},
+            cells.inside, cells.counts, on.task);
         if (!grown) return grown.error();
         chart.diffuse(*grown, kSmooth * lambda, 2);
         const Field clean =
-            cleanedToCover(chart, *grown, sizes.cover, counts, 0.28, 0.5 * kLeast_mm - 0.04, 0.9);
+            cleanedToCover(chart, *grown, sizes.cover, cells.counts, 0.28, 0.5 * kLeast_mm - 0.04, 0.9);
         Result<Drawn> drawn = drawnField(on, chart, clean, 0.9, sizes.bridge_mm);
         if (!drawn) return drawn.error();
         drawn->places = placesOfReach(on, reach);
