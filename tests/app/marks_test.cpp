@@ -228,6 +228,25 @@ TEST_F(MarksTest, TheSamePatternOnOtherBlanksBecomesAJob) {
     ASSERT_TRUE(waitUntilSettled(window));
 }
 
+TEST_F(MarksTest, AFadeUnderThePointerIsSelectedBeforeItIsDragged) {
+    Element fade;
+    fade.id = "fade";
+    fade.kind = "girth_fade";
+    fade.values = usualValues(*findKind("girth_fade"));
+    fade.values.set("none", 0.0);
+    fade.values.set("full", 1.0);
+    window.document().edit(withAdded(window.document().job(), fade), "x");
+    selectElement(1);
+    ASSERT_TRUE(waitUntilSettled(window));
+    const QPointF belly = pattern->openingAt(1, 4) + QPointF(0, 70);
+    const std::string before = bytes();
+    drag(pattern, belly, QPointF(30, 0));
+    EXPECT_EQ(window.view().element(), "fade");
+    EXPECT_EQ(bytes(), before);
+    drag(pattern, belly, QPointF(30, 0));
+    EXPECT_GT(elements().back()->dx_mm, 1);
+}
+
 TEST_F(MarksTest, FortyMarksAndWrongOrderDoNoHarm) {
     for (int i = 0; i < 40; ++i) {
         take(kinds()[static_cast<std::size_t>(i) % kinds().size()]->id());

@@ -76,7 +76,7 @@ PatternPage::Hit PatternPage::markAt(const QPointF& at) const {
                                                      ? 2 * arc.backArc_mm() - place->y()
                                                      : -2 * arc.bellyArc_mm() - place->y());
                     }
-                    if (soft ? softlyOn(*art, *place) : on(*art, *place)) return {i, where, twin};
+                    if (soft ? softlyOn(*art, *place) : on(*art, *place)) return {i, where, twin, soft};
                 }
             }
         }
@@ -142,8 +142,10 @@ bool PatternPage::pressMark(const QPointF& at, bool more) {
         context_.view.toggleElement(e->id);
         return true;
     }
-    if (!context_.view.isSelected(e->id)) context_.view.setElement(e->id);
-    if (e->locked) return true;
+    const bool already = context_.view.isSelected(e->id);
+    if (!already) context_.view.setElement(e->id);
+    // A fade lies everywhere: who presses beside a mark does not mean to drag it away.
+    if (e->locked || (hit.soft && !already)) return true;
     context_.document.beginGesture();
     grip_ = Grip{std::string(kWholeMark), hit.where, hit.twin};
     inHandKey_ = kWholeMark;

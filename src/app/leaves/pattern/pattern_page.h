@@ -95,6 +95,7 @@ class PatternPage : public LeafPage {
         int element = -1;
         Shown where = Shown::Left;
         bool twin = false;
+        bool soft = false;  ///< on its paint, not within an edge
     };
     Hit markAt(const QPointF& at) const;
     void placeNew(const QPointF& at);

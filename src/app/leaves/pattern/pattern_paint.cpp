@@ -374,7 +374,7 @@ void PatternPage::paintPreviews(QPainter& p) const {
 void PatternPage::paintMask(QPainter& p) const {
     // In one piece: one drawing; its parts share the scale.
     const auto& sketch = context_.results.sketch();
-    if (!sketch || mask_.height() < 90 || !selected()) return;
+    if (!sketch || mask_.height() < 90 || !selected() || !selected()->isCut()) return;
     const Tokens& t = tokens();
     const Mask& mask = *sketch->mask;
     const Box2 box = boxSideBySide(mask);
