@@ -375,16 +375,16 @@ TEST_F(WindowTest, AnotherAnchorLeavesTheMarkWhereItIs) {
     QTest::qWait(50);
     const Vec2 before = window.results().body().art[1]->origin;
     for (const char* name : {"eye", "tail root", "nose", "lateral line"}) {
-        bool chosen = false;
-        for (QPushButton* b : window.findChildren<QPushButton*>()) {
-            if (!b->isVisible() || b->accessibleName() != "Anchored to" || !b->menu()) continue;
-            for (QAction* action : b->menu()->actions())
-                if (action->text() == name && !chosen) {
-                    action->trigger();
-                    chosen = true;
-                }
-            break;
-        }
+        // A card made anew becomes visible a turn of the event loop later.
+        const auto choice = [&]() -> QAction* {
+            for (QPushButton* b : window.findChildren<QPushButton*>())
+                if (b->isVisible() && b->accessibleName() == "Anchored to" && b->menu())
+                    for (QAction* action : b->menu()->actions())
+                        if (action->text() == name) return action;
+            return nullptr;
+        };
+        const bool chosen = QTest::qWaitFor([&] { return choice() != nullptr; }, 10000);
+        if (chosen) choice()->trigger();
         ASSERT_TRUE(chosen) << name;
         ASSERT_TRUE(waitUntilSettled(window));
         EXPECT_LT((window.results().body().art[1]->origin - before).norm(), 0.03) << name;

@@ -5,9 +5,7 @@
 #include "geom/stroke_font.h"
 #include "tests/support.h"
 
-#ifdef NINE_HAVE_GEOS
-#include <geos_c.h>
-#endif
+#include "tests/geos.h"
 
 namespace nine {
 namespace {
@@ -58,27 +56,7 @@ TEST(PolygonSet, ContainsAndDistance) {
 }
 
 #ifdef NINE_HAVE_GEOS
-/// Oracle: the GEOS library (GEOSUnion, GEOSDifference, GEOSIntersection, GEOSBuffer).
-class Geos : public ::testing::Test {
-  protected:
-    Geos() : context_(GEOS_init_r()) {}
-    ~Geos() override { GEOS_finish_r(context_); }
-    GEOSGeometry* polygon(const Polygon2& p) {
-        GEOSCoordSequence* points = GEOSCoordSeq_create_r(context_, static_cast<unsigned>(p.size() + 1), 2);
-        for (std::size_t i = 0; i <= p.size(); ++i) {
-            GEOSCoordSeq_setXY_r(context_, points, static_cast<unsigned>(i), p[i % p.size()].x(),
-                                 p[i % p.size()].y());
-        }
-        return GEOSGeom_createPolygon_r(context_, GEOSGeom_createLinearRing_r(context_, points), nullptr, 0);
-    }
-    double areaOf(GEOSGeometry* g) {
-        double a = 0;
-        GEOSArea_r(context_, g, &a);
-        GEOSGeom_destroy_r(context_, g);
-        return a;
-    }
-    GEOSContextHandle_t context_;
-};
+using test::Geos;
 
 TEST_F(Geos, AgreesOnRaggedPolygons) {
     const unsigned seed = 20261;

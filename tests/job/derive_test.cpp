@@ -129,6 +129,24 @@ TEST(Derive, TakingOneOutDrawsNoOtherAgain) {
         EXPECT_EQ(need(derived.art(same, i)), before[i + 1]) << i;
 }
 
+TEST(Derive, ADerivedMarkFollowsWhatItRestsOn) {
+    Element rim;
+    rim.id = "rim";
+    rim.kind = "rim";
+    rim.of = "row";
+    rim.values = usualValues(*findKind("rim"));
+    const auto jobWith = [&](double size) {
+        return jobOf({dots("row", {20, 1}, size, 3, 8), std::make_shared<const Element>(rim)});
+    };
+    Derivations derived;
+    const auto first = [&](double size) {
+        return polygonArea(need(derived.art(jobWith(size), 1))->outlines().front().skin);
+    };
+    const double small = first(2), large = first(4);
+    EXPECT_NEAR(small, kPi * 1.6 * 1.6, 0.3);
+    EXPECT_NEAR(large, kPi * 2.6 * 2.6, 0.6);
+}
+
 TEST(Derive, PlacesFollowTheJobThatAsks) {
     std::vector<ElementPtr> elements{dots("a", {30, 1}, 1.5), dots("off", {59.9, 1}, 9)};
     const Job job = jobOf(elements);

@@ -10,9 +10,11 @@
 #include "pattern/art.h"
 #include "pattern/bands.h"
 #include "pattern/chart.h"
+#include "pattern/features.h"
 #include "pattern/field.h"
 #include "pattern/natural.h"
 #include "pattern/scatter.h"
+#include "pattern/skin_picture.h"
 #include "pattern/stroke.h"
 #include "tests/bodies.h"
 
@@ -134,6 +136,16 @@ TEST(DotRow, BulgeAndRiseAreWhatTheySay) {
     EXPECT_NEAR(polygonArea(art.outlines()[2].skin), kPi * 1.5 * 1.5, 2e-3);
     EXPECT_NEAR(polygonArea(art.outlines()[4].skin), kPi, 1e-3);
     EXPECT_NEAR(art.outlines()[4].centre.y(), 3, 1e-9);
+}
+
+TEST(Natural, ARoughOutlineStaysWithinWhatIsAsked) {
+    double most = 0;
+    for (std::uint64_t seed = 1; seed <= 60; ++seed) {
+        const Wobble wobble(0.2, seed);
+        for (int k = 0; k < 360; ++k) most = std::max(most, std::abs(wobble.at(k * kPi / 180) - 1));
+    }
+    EXPECT_LE(most, 0.2);
+    EXPECT_GT(most, 0.14);  // and comes near it
 }
 
 TEST(DotRow, NaturalStaysNearAndIsTheSameForASeed) {
@@ -441,6 +453,87 @@ TEST(Fields, FitNowhereIsSaid) {
     DrawWith with;
     with.task = stopped;
     EXPECT_EQ(drawElement(tube(), {}, of("tracks"), "e", Fineness::Cut, with).error().code, "cancelled");
+}
+
+/// What is painted is where outlines wind round: marks that overlap are whole, what is left bare in one is
+/// bare.
+TEST(Picture, OverlapsAreWholeAndHolesAreBare) {
+    const DrawnBody body = drawBody(tube());
+    const auto disc = [&](double x, double r) {
+        return need(drawElement(
+                        tube(), {},
+                        [&] {
+                            Element e = of("dot_row", x, 0);
+                            e.values.set("count", 1.0);
+                            e.values.set("first_mm", 2 * r);
+                            e.values.set("last_mm", 2 * r);
+                            return e;
+                        }(),
+                        "e"))
+            .outlines()
+            .front();
+    };
+    constexpr int kColumns = 900, kRows = 900;
+    constexpr std::uint32_t kRed = 0xFFFF0000;
+    const double girth = tube().arcAt(45).girth_mm();
+    const auto at = [&](const Image& image, double x, double g) {
+        const double turn = g / girth - std::floor(g / girth);
+        return image.at(static_cast<int>(turn * kColumns) % kColumns,
+                        static_cast<int>(body.rowAt(x) * (kRows - 1) + 0.5));
+    };
+    const std::vector<Outline> two{disc(44, 3), disc(47, 3)};
+    const Image both = paintSkin(body, {}, {{&two, kRed, true, false}}, kColumns, kRows, 2);
+    EXPECT_EQ(at(both, 45.5, 0), kRed);  // where both lie
+    EXPECT_EQ(at(both, 42, 0), kRed);
+    EXPECT_NE(at(both, 40, 0), kRed);
+    EXPECT_NE(at(both, 45.5, 0.5 * girth), kRed);  // the right side's datum line
+    Outline inner = disc(44, 1.5);
+    std::reverse(inner.skin.begin(), inner.skin.end());
+    std::reverse(inner.points.begin(), inner.points.end());
+    const std::vector<Outline> ring{disc(44, 3), inner};
+    const Image bare = paintSkin(body, {}, {{&ring, kRed, true, true}}, kColumns, kRows, 2);
+    EXPECT_NE(at(bare, 44, 0), kRed);
+    EXPECT_EQ(at(bare, 44, 2.2), kRed);
+    EXPECT_EQ(at(bare, 44, 0.5 * girth - 2.2), kRed);  // its mirror image
+    // As much of the picture as two discs less what they share.
+    std::size_t red = 0;
+    for (const std::uint32_t pixel : both.pixels) red += pixel == kRed ? 1 : 0;
+    const double lens = 2 * 9 * std::acos(0.5) - 0.5 * 3 * std::sqrt(36.0 - 9);
+    const double pixel_mm2 = girth / kColumns * 90 / (kRows - 1);
+    EXPECT_NEAR(static_cast<double>(red) * pixel_mm2, 2 * kPi * 9 - lens, 0.03 * 2 * kPi * 9);
+    const SoftCover half = [](double x, double) { return x < 45 ? 1.0 : 0.0; };
+    const std::vector<Outline> none;
+    const Image soft = paintSkin(body, {}, {{&none, kRed, true, true, 1, &half}}, kColumns, kRows);
+    for (const double g : {2.0, 0.5 * girth + 2})
+        EXPECT_TRUE(at(soft, 40, g) == kRed && at(soft, 50, g) != kRed) << g;
+}
+
+TEST(Features, NarrowestOpeningAndStripAreFound) {
+    Element bars = of("bars", 20, 0);
+    bars.values.set("count", 3.0);
+    bars.values.set("width_back_mm", 0.7);
+    bars.values.set("width_belly_mm", 0.7);
+    bars.values.set("spacing_mm", 1.1);
+    const Features fine = featuresOf(drawn(bars));
+    EXPECT_NEAR(fine.narrowest_mm, 0.7, 0.03);
+    EXPECT_NEAR(fine.web_mm, 0.4, 0.02);
+    // A pointed end is no width: the stroke is as narrow as its body.
+    Element line = of("line", 20, 0);
+    for (const char* key : {"start_mm", "middle_mm", "end_mm"}) line.values.set(key, 1.2);
+    line.values.set("head_end", std::string("square"));
+    EXPECT_GT(featuresOf(drawn(line)).narrowest_mm, 0.8);
+}
+
+TEST(Clear, SliversThatACutLeavesAreTakenAway) {
+    // A square cut so that a strip of 0.2 mm stays on one side: it goes, the rest and its corners stay.
+    const PolygonSet square{{{0, 0}, {6, 0}, {6, 6}, {0, 6}}};
+    const PolygonSet cut = subtracted(square, {{{0.2, -1}, {2, -1}, {2, 7}, {0.2, 7}}});
+    const PolygonSet clean = withoutSlivers(cut, 0.5);
+    EXPECT_NEAR(area(clean), 24, 0.05);
+    // A neck between two broad parts is no sliver: without it a hairline of sheet would stand there.
+    const PolygonSet neck = united(
+        square, {{{6, 2.9}, {6.4, 2.9}, {6.4, 3.1}, {6, 3.1}}, {{6.4, 0}, {12, 0}, {12, 6}, {6.4, 6}}});
+    EXPECT_NEAR(area(withoutSlivers(neck, 0.5)), area(neck), 0.02);
 }
 
 TEST(Letters, WhatHasNoStrokesIsToldAndIslandsAreHeld) {

@@ -142,12 +142,20 @@ PolygonSet offset(const PolygonSet& set, double distance_mm, double tolerance_mm
     return fromPaths(result);
 }
 
+PolygonSet withoutCloseCorners(const PolygonSet& set, double distance_mm) {
+    Paths paths = toPaths(set);
+    ClipperLib::CleanPolygons(paths, distance_mm / kGrid_mm);
+    std::erase_if(paths, [](const ClipperLib::Path& path) { return path.size() < 3; });
+    return fromPaths(paths);
+}
+
 double narrowestPart_mm(const PolygonSet& shape, double widest_mm) {
-    constexpr double kLost = 0.02;
+    constexpr double kLost = 0.02, kBluntEnd = 0.2;  // of the area; of the disc's width squared
     constexpr int kHalvings = 7;
     const double whole = area(shape);
     const auto fits = [&](double width) {
-        return whole - area(offset(offset(shape, -0.5 * width), 0.5 * width)) <= kLost * whole;
+        return whole - area(offset(offset(shape, -0.5 * width), 0.5 * width)) <=
+               std::max(kLost * whole, kBluntEnd * width * width);
     };
     if (fits(widest_mm)) return widest_mm;
     double low = 0, high = widest_mm;

@@ -4,11 +4,14 @@
 #include <cmath>
 
 #include "pattern/bands.h"
+#include "pattern/cuttable.h"
 #include "pattern/kind/drawing.h"
 #include "pattern/kinds.h"
 
 namespace nine {
 namespace {
+
+constexpr double kLeastCut_mm2 = 0.25;  // smaller is lost in weeding
 
 ElementArt ofUnknownKind(const Element& element, const std::string& path) {
     const Vec2 nowhere = Vec2::Zero();
@@ -42,7 +45,7 @@ PolygonSet near(const PolygonSet& cutter, const std::vector<Outline>& outlines) 
 
 /// Takes the cutter's area off every pass. True when anything was taken.
 bool cutOff(const Skin& skin, const PolygonSet& cutter, ElementArt& art) {
-    constexpr double kNothing_mm2 = 1e-4, kLeastCut_mm2 = 0.25;
+    constexpr double kNothing_mm2 = 1e-4;
     bool any = false;
     for (Pass& pass : art.passes) {
         const PolygonSet met = near(cutter, pass.outlines);
@@ -164,6 +167,9 @@ Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, con
     const bool any = !art.outlines().empty();
     if (Status ok = keepClear(on, art); !ok) return ok.error();
     if (art.cut && with.bare) cutAtBare(skin, *with.bare, path, art);
+    if (art.cut && kind.isMended(element.values))
+        for (Pass& pass : art.passes)
+            pass.outlines = outlinesOf(skin, cuttable(ringsOf(pass.outlines)), kLeastCut_mm2);
     if (any && art.outlines().empty())
         return Error{
             "fits_nowhere",

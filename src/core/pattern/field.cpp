@@ -5,6 +5,7 @@
 
 #include "base/rng.h"
 #include "pattern/bands.h"
+#include "pattern/cuttable.h"
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
 
@@ -13,7 +14,6 @@ namespace {
 
 constexpr double kLeastReach = 0.02;       // of length and half girth
 constexpr double kStraight_mm = 0.004;     // a place so near the line between its neighbours says nothing
-constexpr double kThinnestStrip_mm = 0.5;  // of sheet (common practice, no published source)
 constexpr double kLongestEdge_mm = 0.4;
 constexpr double kOwn_mm = 2.5, kShared_mm = 6;  // from the back line
 
@@ -225,13 +225,10 @@ Result<Drawn> drawnField(const DrawOn& on, const Chart& chart, const Field& fiel
                        "Nothing of this field fits where it is to lie; let it reach farther, or make "
                        "its marks smaller."),
             on.path};
-    // Strips of sheet too thin to hold are closed, before bridges and after; bridges are wider than that.
-    const auto closed = [](const PolygonSet& set) {
-        return offset(offset(set, 0.5 * kThinnestStrip_mm), -0.5 * kThinnestStrip_mm);
-    };
-    const Result<PolygonSet> held = withBridges(on, closed(rings), bridge_mm);
+    // Before bridges, which must find what they hold; and once more when all is cut off that must be.
+    const Result<PolygonSet> held = withBridges(on, cuttable(rings), bridge_mm);
     if (!held) return held.error();
-    return Drawn{{{outlinesOf(on.skin, closed(*held), least)}}};
+    return Drawn{{{outlinesOf(on.skin, *held, least)}}};
 }
 
 }  // namespace nine

@@ -104,6 +104,9 @@ class Kind {
     virtual bool hasOrigin() const { return true; }
     /// Whether a sheet is cut for it: not for what is sprayed free-hand, flicked, or through a net.
     virtual bool isCut() const { return true; }
+    /// Whether its art comes about by chance or from another mark, so that what cannot be cut of it is mended
+    /// (pattern/cuttable.h). Of what the painter sets it is told.
+    virtual bool isMended(const Values&) const { return false; }
     /// Whether it is drawn from another element, which `of` names.
     virtual bool isDerived() const { return false; }
     /// Whether it is sprayed before what it is derived from, which then covers its middle.

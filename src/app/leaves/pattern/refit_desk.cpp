@@ -33,6 +33,10 @@ RefitDesk::RefitDesk(LeafContext context, QObject* parent) : QObject(parent), co
     rest_.setSingleShot(true);
     rest_.setInterval(kRest_ms);
     connect(&rest_, &QTimer::timeout, this, &RefitDesk::work);
+    connect(&context_.library, &LibraryStore::changed, this, [this] {
+        blanks_.reset();
+        shown_.pattern = nullptr;  // what is shown is of the blanks there were
+    });
 }
 
 void RefitDesk::want(double perMm, double ratio) {
@@ -46,18 +50,22 @@ void RefitDesk::want(double perMm, double ratio) {
     rest_.start();
 }
 
+void RefitDesk::readLibrary() {
+    LibraryStore& library = context_.library;
+    if (!library.ready()) return;
+    blanks_.emplace();
+    if (const auto rows = libraryBlanks(library.workshop()))
+        for (const LibraryBlank& row : *rows)
+            if (Result<BlankChapter> blank = blankFromLibrary(library.workshop(), row.id))
+                blanks_->push_back(std::move(*blank));
+}
+
 void RefitDesk::work() {
     const Job job = context_.document.job();
-    std::vector<BlankChapter> blanks;
-    LibraryStore& library = context_.library;
-    if (library.ready()) {
-        if (const auto rows = libraryBlanks(library.workshop()))
-            for (const LibraryBlank& row : *rows)
-                if (Result<BlankChapter> blank = blankFromLibrary(library.workshop(), row.id))
-                    blanks.push_back(std::move(*blank));
-    }
+    if (!blanks_) readLibrary();
     slot_.request(
-        [job, blanks, perMm = perMm_, ratio = ratio_, derived = derived_](const Task& task) mutable {
+        [job, blanks = blanks_.value_or(std::vector<BlankChapter>()), perMm = perMm_, ratio = ratio_,
+         derived = derived_](const Task& task) mutable {
             Shown shown{{}, job.part<PatternChapter>(), job.part<BlankChapter>(), perMm};
             if (blanks.empty()) blanks = demoBlanks();
             for (BlankChapter& blank : blanks) {

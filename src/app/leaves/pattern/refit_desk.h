@@ -42,6 +42,8 @@ class RefitDesk : public QObject {
 
   private:
     void work();
+    /// Read when the library has changed, not for every edit of the job.
+    void readLibrary();
 
     struct Shown {
         std::vector<RefitPreview> previews;
@@ -51,6 +53,7 @@ class RefitDesk : public QObject {
     };
     static constexpr int kRest_ms = 700;
     LeafContext context_;
+    std::optional<std::vector<BlankChapter>> blanks_;  ///< of the library
     std::shared_ptr<Derivations> derived_ = std::make_shared<Derivations>();
     Shown shown_;
     double perMm_ = 0, ratio_ = 1;

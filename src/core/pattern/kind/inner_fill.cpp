@@ -39,6 +39,7 @@ class InnerFillKind : public DerivedKind {
         return {NINE_WORDS("core", "The inside of the mark, stopping {short_mm} short of its edge.")};
     }
     std::span<const Param> params() const override { return kParams; }
+    bool isMended(const Values&) const override { return true; }
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         const InnerFill s = sizesOf(kSizes, element.values);
         const Result<PolygonSet> inner =

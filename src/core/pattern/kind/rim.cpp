@@ -64,6 +64,7 @@ class RimKind : public DerivedKind {
             "core", "A rim {width_mm} wide round the mark, {gap_mm} off its edge; it is sprayed {fill}.")};
     }
     std::span<const Param> params() const override { return kParams; }
+    bool isMended(const Values& values) const override { return values.text("fill") == "whole"; }
     bool goesUnder(const Values& values) const override { return values.text("fill") == "whole"; }
     /// Grown, and gaps closed that would leave a strip of sheet too thin to hold.
     static Result<PolygonSet> closed(const DrawOn& on, const PolygonSet& source, double by_mm) {

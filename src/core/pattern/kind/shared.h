@@ -34,6 +34,7 @@ class FieldKind : public Kind {
     std::span<const Handle> handles() const override { return handlesOfReach(); }
     bool hasOrigin() const override { return false; }
     bool isSlow() const override { return true; }
+    bool isMended(const Values&) const override { return isCut(); }
     bool isCentral(const Values& values) const override { return values.text("across") == "back"; }
     Status check(const Values& values, const std::string& path) const override {
         return checkReach(values, path);

@@ -108,6 +108,7 @@ class SpotsKind : public FieldKind {
                          path + ".large_mm"};
         return checkReach(values, path);
     }
+    bool isMended(const Values&) const override { return false; }  // sizes and distances are set
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         // In one piece: where darts may lie, the darts, and a spot at each.
         const Spots sizes = sizesOf(kSizes, element.values);
