@@ -21,6 +21,7 @@
 #include "app/pictures.h"
 #include "base/number_text.h"
 #include "base/thread_role.h"
+#include "pattern/kinds.h"
 
 namespace {
 
@@ -167,6 +168,37 @@ double coldStart(const QString& program) {
     return process.exitCode() == 0 ? static_cast<double>(timer.nsecsElapsed()) * 1e-6 : -1;
 }
 
+/// The first row of dots of the job.
+int selectRow(nine::app::MainWindow& window) {
+    const auto& all = window.document().job().get<nine::PatternChapter>().elements;
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (all[i]->kind == "dot_row") {
+            window.view().setElement(all[i]->id);
+            return static_cast<int>(i);
+        }
+    return 0;
+}
+
+/// The demo's body with so many rows of dots on it, some hundred points each.
+nine::Job manyRows(const nine::Job& demo, int count) {
+    nine::PatternChapter pattern;
+    for (int i = 0; i < count; ++i) {
+        nine::Element e;
+        e.id = "row-" + std::to_string(i);
+        e.kind = "dot_row";
+        e.values = nine::usualValues(*nine::findKind(e.kind));
+        e.values.set("first_mm", 0.6);
+        e.values.set("last_mm", 0.6);
+        e.values.set("spacing_mm", 4.0);
+        e.dx_mm = 12 + 0.6 * (i % 10);
+        e.dg_mm = -8 + 0.08 * i;
+        pattern.elements.push_back(std::make_shared<const nine::Element>(e));
+    }
+    nine::Job job = demo.with(std::move(pattern));
+    job = job.with(nine::MasksChapter());
+    return job.with(nine::SprayChapter());
+}
+
 }  // namespace
 
 int main(int count, char** words) {
@@ -228,10 +260,10 @@ int main(int count, char** words) {
     desk.leave();
     waitUntilSettled(window);
     window.showLeaf(PatternNumber);
-    window.view().setElement(window.document().job().get<nine::PatternChapter>().elements[1]->id);
+    const int dots = selectRow(window);
     serve(300);
     application.forget();
-    drag(pattern, pattern->openingAt(1, 3), QPointF(20, 10));
+    drag(pattern, pattern->openingAt(dots, 3), QPointF(20, 10));
     row(application, "drag a row of dots");
     waitUntilSettled(window);
     application.forget();
@@ -280,9 +312,25 @@ int main(int count, char** words) {
     latency.drag(blank, blank->stationHandle(5, true), QPointF(0, 1.5), "a station");
     waitUntilSettled(window);
     window.showLeaf(PatternNumber);
-    window.view().setElement(window.document().job().get<nine::PatternChapter>().elements[1]->id);
+    selectRow(window);
     waitUntilSettled(window);
-    latency.drag(pattern, pattern->openingAt(1, 3), QPointF(-1, 1), "a row of dots");
+    latency.drag(pattern, pattern->openingAt(dots, 3), QPointF(-1, 1), "a row of dots");
+    waitUntilSettled(window);
+
+    // Two hundred elements, some twenty thousand points.
+    window.document().edit(manyRows(window.document().job(), 200), "two hundred rows");
+    waitUntilSettled(window);
+    std::size_t points = 0;
+    for (const nine::ArtPtr& art : window.results().body().art)
+        if (art)
+            for (const nine::Outline& outline : art->outlines()) points += outline.points.size();
+    const int among = selectRow(window);
+    application.forget();
+    drag(pattern, pattern->openingAt(among, 3), QPointF(20, 10));
+    const std::string what = "drag a row among 200 elements of " + std::to_string(points) + " points";
+    row(application, what.c_str());
+    waitUntilSettled(window);
+    latency.drag(pattern, pattern->openingAt(among, 3), QPointF(-1, 1), what.c_str());
     waitUntilSettled(window);
 
     std::vector<double> starts;

@@ -16,8 +16,11 @@
 #include "image/picture_file.h"
 #include "image/silhouette.h"
 #include "image/tracing.h"
+#include "job/blank_library.h"
 #include "job/demo_job.h"
 #include "job/export.h"
+#include "job/refit.h"
+#include "pattern/kinds.h"
 #include "spray/plan.h"
 #ifdef NINE_HAVE_CGAL
 #include "tests/oracles/cgal_arap.h"
@@ -50,6 +53,47 @@ double best(int runs, const std::function<double()>& clock, const std::function<
 void row(const std::string& what, double seconds, const std::string& target, const std::string& ratio = "") {
     std::cout << "| " << what << " | " << fixedText(1000 * seconds, seconds < 0.01 ? 2 : 0) << " | " << target
               << " | " << ratio << " |\n";
+}
+
+/// A pattern of sixty marks put on another blank, and on five at a glance as the strip of blanks does.
+void benchRefit(const Job& demo) {
+    PatternChapter pattern;
+    for (int i = 0; i < 60; ++i) {
+        Element e;
+        e.id = "row-" + std::to_string(i);
+        e.kind = i % 3 == 0 ? "bars" : i % 3 == 1 ? "dot_row" : "line";
+        e.values = usualValues(*findKind(e.kind));
+        e.dx_mm = 10 + 0.3 * i;
+        e.dg_mm = -6 + 0.2 * i;
+        pattern.elements.push_back(std::make_shared<const Element>(e));
+    }
+    Job job = demo.with(std::move(pattern));
+    job = job.with(MasksChapter()).with(SprayChapter());
+    std::vector<BlankChapter> blanks;
+    for (const BlankChapter& blank : demoBlanks())
+        if (blank.name != job.get<BlankChapter>().name && blanks.size() < 5) blanks.push_back(blank);
+    const auto refitted = [&](std::size_t count) {
+        Derivations derived;  // nothing known beforehand
+        for (std::size_t i = 0; i < count; ++i) (void)refitJob(job, blanks[i], derived);
+    };
+    row("60 marks refitted to another blank", best(5, wallSeconds, [&] { refitted(1); }), "100");
+    row("60 marks refitted to five blanks", best(3, wallSeconds, [&] { refitted(5); }), "400");
+    row("the demo's pattern refitted to another blank",
+        best(3, wallSeconds,
+             [&] {
+                 Derivations derived;
+                 (void)refitJob(demo, blanks[0], derived);
+             }),
+        "");
+    for (std::size_t i = 0; i < demo.get<PatternChapter>().elements.size(); ++i)
+        if (demo.get<PatternChapter>().elements[i]->kind == "tracks")
+            row("worm tracks of a whole side, exact",
+                best(3, wallSeconds,
+                     [&] {
+                         Derivations derived;
+                         (void)derived.art(demo, i);
+                     }),
+                "1000");
 }
 
 /// A tracing of 12 megapixels read back and a photo of as many: the demo's own, enlarged.
@@ -154,6 +198,7 @@ int run(const std::string& path) {
                  (void)pageFiles(drawPages(*job, masks, *pages), {true, true, false});
              }),
         "3000");
+    benchRefit(*job);
     return 0;
 }
 

@@ -172,9 +172,9 @@ Result<Reply> cut(const Arguments& words, const Task& task) {
     if (!size) return size.error();
     const Result<std::vector<std::string>> formats = parseFormats(args->value("format").value_or("svg,pdf"));
     if (!formats) return formats.error();
-    const std::string toolId = args->value("tool").value_or("knife");
-    const auto tool = findTool(toolId);
-    if (!tool) {
+    const std::string toolId = args->value("tool").value_or("");
+    auto tool = findTool(toolId);
+    if (!tool && args->has("tool")) {
         return Error{
             "bad_value",
             Words(NINE_WORDS("cli", "\"{toolId}\" is not a tool; choose knife, scissors, plotter or hot."))
@@ -194,6 +194,7 @@ Result<Reply> cut(const Arguments& words, const Task& task) {
             job = job.with(std::move(cut));
         }
     }
+    if (!tool) tool = toolOf(job.get<CutChapter>());
     Derivations derived;
     Result<CutReply> result = cutJob(job, *formats, *tool, derived, task);
     if (!result) return withLine(result.error(), args->word(0));

@@ -2,10 +2,13 @@
 #include <gtest/gtest.h>
 
 #include <QClipboard>
+#include <QLabel>
 #include <QMenu>
 
 #include "app/leaves/pattern/pattern_edits.h"
 #include "app/pictures.h"
+#include "app/sheet/curve_field.h"
+#include "app/sheet/ink.h"
 #include "job/job_file.h"
 #include "tests/app/window_fixture.h"
 
@@ -201,6 +204,127 @@ TEST_F(MarksTest, AValueOnTheDrawingIsTypedThere) {
     QTest::keyClicks(editor, "3.1");
     QTest::keyClick(editor, Qt::Key_Return);
     EXPECT_NEAR(elements()[1]->values.number("first_mm"), 3.1, 1e-9);
+}
+
+TEST_F(MarksTest, CurvesOnTheCardAreDragged) {
+    selectElement(1);  // a row of dots from 2 to 2 mm
+    ASSERT_TRUE(waitUntilSettled(window));
+    const auto field = [&](const char* name) -> CurveField* {
+        for (CurveField* f : window.findChildren<CurveField*>())
+            if (f->accessibleName() == name && f->isVisible()) return f;
+        return nullptr;
+    };
+    ASSERT_TRUE(QTest::qWaitFor([&] { return field("How the dots change") != nullptr; }, 5000));
+    const auto value = [&](const char* key) { return elements()[1]->values.number(key); };
+    const double first = value("first_mm"), last = value("last_mm"), even = 0.5 * (first + last);
+    CurveField* sizes = field("How the dots change");
+    EXPECT_TRUE(sizes->accessibleDescription().contains("in the middle"));
+    const QPointF middle = sizes->placeOf(CurveField::Middle), foot(middle.x(), sizes->height() - 22);
+    // Half as high above the foot: half as wide.
+    const double half = 0.5 * (foot.y() - middle.y());
+    drag(sizes, middle, QPointF(0, half));
+    EXPECT_NEAR(value("bulge") * even, 0.5 * even, 0.06 * even);
+    EXPECT_EQ(value("first_mm"), first);
+    QTest::keyClick(sizes, Qt::Key_Right);  // the last one
+    QTest::keyClick(sizes, Qt::Key_Up);
+    EXPECT_NEAR(value("last_mm"), last + 0.1, 0.006);
+    // Far beyond the limit it stays at the limit.
+    drag(sizes, sizes->placeOf(CurveField::Middle), QPointF(0, -900));
+    EXPECT_EQ(value("bulge"), findParam(*findKind("dot_row"), "bulge")->high);
+    CurveField* run = field("How the row runs");
+    ASSERT_TRUE(run);
+    const double bow = value("bow_mm");
+    drag(run, run->placeOf(CurveField::Middle), QPointF(0, -6));
+    EXPECT_GT(value("bow_mm"), bow + 0.05);
+    // A press beside the points does nothing, Esc lets go.
+    const int steps = window.document().history().count();
+    drag(run, run->placeOf(CurveField::Middle) + QPointF(30, 18), QPointF(0, -9));
+    QTest::mousePress(run, Qt::LeftButton, {}, run->placeOf(CurveField::Middle).toPoint());
+    QTest::keyClick(run, Qt::Key_Escape);
+    QTest::mouseRelease(run, Qt::LeftButton, {}, QPoint(60, 5));
+    EXPECT_EQ(window.document().history().count(), steps);
+}
+
+TEST_F(MarksTest, OneMoreOnThisSideOrOnBoth) {
+    selectElement(1);
+    ASSERT_TRUE(waitUntilSettled(window));
+    const auto press = [&](const char* words) {
+        for (QPushButton* b : window.findChildren<QPushButton*>())
+            if (b->isVisible() && b->text() == words) {
+                QTest::mouseClick(b, Qt::LeftButton);
+                return true;
+            }
+        return false;
+    };
+    const std::size_t before = elements().size();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return press("on this side"); }, 5000));
+    ASSERT_EQ(elements().size(), before + 1);
+    const Element& one = *elementOf(window.document().job(), window.view().element());
+    EXPECT_FALSE(one.linked);
+    EXPECT_EQ(one.side, window.view().side());
+    EXPECT_EQ(one.values.number("count"), elements()[1]->values.number("count"));
+    ASSERT_TRUE(waitUntilSettled(window));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return press("on both sides"); }, 5000));
+    EXPECT_TRUE(elementOf(window.document().job(), window.view().element())->linked);
+    EXPECT_EQ(elements().size(), before + 2);
+}
+
+/// What a way of cutting manages is said while designing, for the one that is chosen.
+TEST_F(MarksTest, FinenessIsMeasuredByTheToolThatIsChosen) {
+    selectElement(1);
+    ASSERT_TRUE(waitUntilSettled(window));
+    const auto says = [&](const QString& words) {
+        for (QLabel* label : window.findChildren<QLabel*>())
+            if (label->isVisible() && label->text().contains(words)) return true;
+        return false;
+    };
+    const auto change = [&](double size) {
+        Element e = *elements()[1];
+        e.values.set("first_mm", size);
+        e.values.set("last_mm", size);
+        window.document().edit(withElement(window.document().job(), 1, e), "size");
+    };
+    change(0.6);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return says("a craft knife manages"); }, 10000));
+    window.showLeaf(5);
+    ASSERT_TRUE(waitUntilSettled(window));
+    QPushButton* plotter = nullptr;
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] {
+            for (QPushButton* b : window.findChildren<QPushButton*>())
+                if (b->isVisible() && b->text() == "drag-knife cutter") plotter = b;
+            return plotter != nullptr;
+        },
+        10000));
+    QTest::mouseClick(plotter, Qt::LeftButton);
+    EXPECT_EQ(window.document().job().get<CutChapter>().tool, "plotter");
+    window.showLeaf(1);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !says("manages"); }, 10000));
+    const Result<LoadedJob> read = parseJob(jobText(window.document().job()), "");
+    ASSERT_TRUE(read);
+    EXPECT_EQ(read->job.get<CutChapter>().tool, "plotter");
+}
+
+/// What reaches over bare skin is shown where it is lost.
+TEST_F(MarksTest, WhatIsCutOffIsShownOnTheDrawing) {
+    selectElement(1);
+    Element e = *elements()[1];
+    e.anchor.clear();
+    e.dx_mm = 4;
+    e.dg_mm = 4;  // over the eye
+    e.values.set("count", 12.0);
+    window.document().edit(withElement(window.document().job(), 1, e), "over the eye");
+    ASSERT_TRUE(waitUntilSettled(window));
+    const ArtPtr art = window.results().body().art[1];
+    ASSERT_TRUE(art && !art->cutAway.empty());
+    double lost = 0;
+    for (const Outline& outline : art->cutAway.front().lost) lost += polygonArea(outline.skin);
+    EXPECT_GT(lost, 0.1);
+    QStringList drawn;
+    ink::setWitness([&](const QPainter&, const QString& words, const QRectF&) { drawn << words; });
+    pattern->grab();
+    ink::setWitness({});
+    EXPECT_TRUE(drawn.join("|").contains("cut off: eye")) << drawn.join("|").toStdString();
 }
 
 TEST_F(MarksTest, TheSamePatternOnOtherBlanksBecomesAJob) {

@@ -135,9 +135,8 @@ TEST(Derive, ADerivedMarkFollowsWhatItRestsOn) {
     rim.kind = "rim";
     rim.of = "row";
     rim.values = usualValues(*findKind("rim"));
-    const auto jobWith = [&](double size) {
-        return jobOf({dots("row", {20, 1}, size, 3, 8), std::make_shared<const Element>(rim)});
-    };
+    const ElementPtr same = std::make_shared<const Element>(rim);
+    const auto jobWith = [&](double size) { return jobOf({dots("row", {20, 1}, size, 3, 8), same}); };
     Derivations derived;
     const auto first = [&](double size) {
         return polygonArea(need(derived.art(jobWith(size), 1))->outlines().front().skin);

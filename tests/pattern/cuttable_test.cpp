@@ -65,6 +65,29 @@ TEST(Cuttable, IslandsStayWithTheOpeningRoundThem) {
     EXPECT_NEAR(area(cuttable(rings, 0.5)), 144 - 64 + 16, 0.3);
 }
 
+/// What keeping clear of a mark leaves of a field is mended too.
+TEST(Cuttable, AFieldThatKeepsClearHolds) {
+    const Skin tube = cylinder(12, 90);
+    Element dots;
+    dots.id = "dots";
+    dots.kind = "dot_row";
+    dots.values = usualValues(*findKind("dot_row"));
+    dots.values.set("count", 16.0);
+    dots.dx_mm = 12;
+    dots.dg_mm = 6;
+    const ElementArt row = need(drawElement(tube, {}, dots, ""));
+    Element tracks;
+    tracks.id = "tracks";
+    tracks.kind = "tracks";
+    tracks.values = usualValues(*findKind("tracks"));
+    tracks.clear_mm = 0.2;
+    DrawWith with;
+    with.clearOf = {&row};
+    const Features fine = featuresOf(need(drawElement(tube, {}, tracks, "", Fineness::Cut, with)));
+    EXPECT_GE(fine.narrowest_mm, 0.5);
+    EXPECT_GE(fine.web_mm, 0.5);
+}
+
 /// The six patterns that ship with the program: everything cut by chance or from another mark holds.
 TEST(Cuttable, NothingInTheExamplesIsFinerThanABladeCuts) {
     for (const char* name : {"dock65-grayling", "reed118-burbot", "sedge60-brook-char", "sedge60-ruffe",

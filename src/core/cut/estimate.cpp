@@ -8,10 +8,10 @@ namespace nine {
 
 const std::vector<CutTool>& cutTools() {
     static const std::vector<CutTool> tools{
-        {"knife", "Craft knife", 5, 2, 0.8},
-        {"scissors", "Scissors", 8, 4, 3},
-        {"plotter", "Drag-knife cutter", 60, 0.5, 0.5},
-        {"hot", "Hot tip", 6, 2, 1},
+        {"knife", NINE_WORDS("core", "craft knife"), 5, 2, 0.8},
+        {"scissors", NINE_WORDS("core", "scissors"), 8, 4, 3},
+        {"plotter", NINE_WORDS("core", "drag-knife cutter"), 60, 0.5, 0.5},
+        {"hot", NINE_WORDS("core", "hot tip"), 6, 2, 1},
     };
     return tools;
 }

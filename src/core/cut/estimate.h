@@ -4,12 +4,14 @@
 #include <optional>
 #include <string_view>
 
+#include "base/words.h"
 #include "cut/piece.h"
 
 namespace nine {
 
 struct CutTool {
-    std::string_view id, name;
+    std::string_view id;
+    Pattern name;         ///< "craft knife"
     double speed_mm_s;    ///< along the cut
     double perContour_s;  ///< to set down, lift and turn
     double smallest_mm;   ///< narrowest window or strip it manages

@@ -65,7 +65,11 @@ void cutAtBare(const Skin& skin, const std::vector<BarePlace>& bare, const std::
                ElementArt& art) {
     std::vector<std::string> told;
     for (const BarePlace& place : bare) {
+        std::vector<Outline> lost =
+            art.passes.empty() ? std::vector<Outline>()
+                               : outlinesOf(skin, intersected(ringsOf(art.outlines()), {place.ring}));
         if (!cutOff(skin, {place.ring}, art)) continue;
+        art.cutAway.push_back({std::move(lost), place.name});
         const std::string name = place.name.plain();
         if (std::find(told.begin(), told.end(), name) != told.end()) continue;
         told.push_back(name);

@@ -11,6 +11,12 @@
 
 namespace nine {
 
+/// What was taken off because it reached over bare skin.
+struct CutAway {
+    std::vector<Outline> lost;
+    Words zone;  ///< "tail hanger"
+};
+
 struct ElementArt {
     std::string element;       ///< id
     Vec2 origin;               ///< x, g
@@ -19,6 +25,7 @@ struct ElementArt {
     Warnings warnings;         ///< crosses_midline, windows_merge, unknown_kind, cut_at_bare
     std::vector<std::pair<std::string_view, Vec2>> places = {};  ///< of handles, by their keys
     bool cut = true;                                             ///< a sheet is cut for it
+    std::vector<CutAway> cutAway = {};                           ///< each place it met, in the order met
 
     /// The openings: what is cut. Those of the first pass; the sheet is moved for the others.
     const std::vector<Outline>& outlines() const;

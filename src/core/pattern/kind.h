@@ -13,6 +13,7 @@
 #include "base/task.h"
 #include "base/words.h"
 #include "blank/landmarks.h"
+#include "pattern/curve.h"
 #include "pattern/outline.h"
 #include "pattern/param.h"
 
@@ -94,6 +95,8 @@ class Kind {
     virtual std::vector<Pattern> sentences() const = 0;
     virtual std::span<const Param> params() const = 0;
     virtual std::span<const Handle> handles() const = 0;
+    /// What is drawn as a curve on the card besides being said.
+    virtual std::span<const Curve> curves() const { return {}; }
     /// The landmark that a new one is measured from, which must be a curve; empty for any place.
     virtual std::string_view alongCurve() const { return {}; }
     /// The landmark that a new one is measured from where the blank has it; empty for any place.

@@ -42,6 +42,13 @@ void CutLeaf::useSheet(SheetSize sheet) {
     context_.document.edit(job().with(std::move(cut)), tr("Change the sheet size"));
 }
 
+void CutLeaf::useTool(const std::string& id) {
+    context_.document.beginGesture();
+    CutChapter cut = job().get<CutChapter>();
+    cut.tool = id;
+    context_.document.edit(job().with(std::move(cut)), tr("Change the tool"));
+}
+
 void CutLeaf::rebuildCard() {
     // In one piece: a card, from top to foot.
     if (putOff()) return;
@@ -55,15 +62,26 @@ void CutLeaf::rebuildCard() {
     }
     std::vector<const Piece*> pieces;
     for (const PlacedPiece& p : pages->pieces) pieces.push_back(&p.piece);
-    const CutEstimate e = estimateCut(pieces, *findTool("knife"));
+    const CutTool& tool = toolOf(job().get<CutChapter>());
+    const CutEstimate e = estimateCut(pieces, tool);
     double used = 0;
     for (std::size_t i = 0; i < pages->pages; ++i)
         used += pages->utilisation(i) / static_cast<double>(pages->pages);
     card->facts({{tr("Pieces"), QString::number(pages->pieces.size())},
                  {tr("Sheets"), tr("%1, %2 % used").arg(pages->pages).arg(100 * used, 0, 'f', 0)},
                  {tr("To cut"), tr("%1 m").arg(e.length_mm / 1000, 0, 'f', 2)},
-                 {tr("By craft knife"), tr("about %1 min").arg(e.time_s / 60, 0, 'f', 0)},
+                 {tr("By %1").arg(said(tool.name)), tr("about %1 min").arg(e.time_s / 60, 0, 'f', 0)},
                  {tr("Narrowest feature"), lengthText(e.smallestFeature_mm, 2)}});
+    if (e.smallestFeature_mm > 0 && e.smallestFeature_mm < tool.smallest_mm)
+        card->framed(tr("That is finer than a %1 manages, about %2. Widen it, or cut it with a finer tool.")
+                         .arg(said(tool.name), lengthText(tool.smallest_mm, 1)),
+                     false);
+    card->muted(tr("Cut with"));
+    QList<Card::Choice> tools;
+    for (const CutTool& other : cutTools())
+        tools.append(
+            {said(other.name), other.id == tool.id, [this, id = other.id] { useTool(std::string(id)); }});
+    card->choices(tools);
     card->muted(tr("Sheet"));
     QList<Card::Choice> sizes;
     const SheetSize& now = job().get<CutChapter>().sheet;

@@ -41,6 +41,7 @@ class CutLeaf : public Leaf {
     std::string exportStem() const;
     void rebuildCard() override;
     void useSheet(SheetSize sheet);
+    void useTool(const std::string& id);
 
     CutPage* page_;
     CardHolder* card_;

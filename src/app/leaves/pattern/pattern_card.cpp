@@ -3,11 +3,13 @@
 #include <QColorDialog>
 #include <QLineEdit>
 #include <QMenu>
+#include <algorithm>
 #include <cmath>
 
 #include "app/document/selection.h"
 #include "app/leaves/pattern/pattern_leaf.h"
 #include "app/leaves/pattern/pattern_page.h"
+#include "app/sheet/curve_field.h"
 #include "app/sheet/names.h"
 #include "app/sheet/param_sentence.h"
 #include "app/sheet/units_text.h"
@@ -122,6 +124,8 @@ QWidget* PatternLeaf::paramChip(Card& card, const Param& param) {
 }
 
 void PatternLeaf::placeSentence(Card& card, const Element& e) {
+    const Kind& kind = *findKind(e.kind);
+    if (kind.isDerived()) return;
     const auto length = ValueChip::Kind::Length;
     auto* dx = chip(
         card, tr("Distance"), length, 1, [](const Element& x) { return x.dx_mm; },
@@ -129,10 +133,8 @@ void PatternLeaf::placeSentence(Card& card, const Element& e) {
     auto* dg = chip(
         card, tr("Height"), length, 1, [](const Element& x) { return x.dg_mm; },
         [](Element& x, double v) { x.dg_mm = v; });
-    const Kind& kind = *findKind(e.kind);
     if (!kind.hasOrigin()) {
-        if (!kind.isDerived())
-            card.sentence(withUnit(tr("All of it moved %1 %U to the tail and %2 %U to the back.")), {dx, dg});
+        card.sentence(withUnit(tr("All of it moved %1 %U to the tail and %2 %U to the back.")), {dx, dg});
         return;
     }
     auto* from = new QPushButton(e.anchor.empty() ? tr("nose") : landmarkName(e.anchor));
@@ -155,6 +157,77 @@ void PatternLeaf::placeSentence(Card& card, const Element& e) {
                    : e.dg_mm >= 0
                        ? tr("A negative distance is ahead of it, towards the nose.")
                        : tr("Negative: ahead of it, towards the nose, and below it, towards the belly."));
+}
+
+namespace {
+
+/// The values when a point of a curve is moved to so many mm, each within its limits.
+Values withPoint(const Kind& kind, Values values, const Curve& curve, int point, double mm) {
+    const std::string_view key = point == CurveField::First  ? curve.first
+                                 : point == CurveField::Last ? curve.last
+                                                             : curve.middle;
+    if (point == CurveField::Middle)
+        curve.setMiddle(values, mm);
+    else
+        values.set(key, mm);
+    if (const Param* p = findParam(kind, key))
+        values.set(key, std::clamp(values.number(key), p->low, p->high));
+    return values;
+}
+
+}  // namespace
+
+void PatternLeaf::curvesOf(Card& card, const Kind& kind) {
+    for (const Curve& curve : kind.curves()) {
+        card.muted(said(curve.name));
+        CurveField::Shape shape;
+        shape.from = said(curve.from);
+        shape.to = said(curve.to);
+        shape.widths = curve.ofWidths;
+        shape.movable[CurveField::First] = !curve.first.empty();
+        shape.movable[CurveField::Middle] = curve.setMiddle != nullptr;
+        shape.movable[CurveField::Last] = !curve.last.empty();
+        const std::string id = selected()->id;
+        shape.with = [this, id, &kind, &curve](CurveField::Point point, double mm) -> CurveField::Run {
+            const ElementPtr e = elementOf(job(), id);
+            if (!e || e->kind != kind.id()) return [](double) { return 0.0; };
+            return [values = withPoint(kind, e->values, curve, point, mm), at = curve.at](double t) {
+                return at(values, t);
+            };
+        };
+        auto* field = new CurveField(said(curve.name), std::move(shape));
+        curves_.emplace_back(field, &curve);
+        connect(field, &CurveField::moved, this,
+                [this, id, &curve](int point, double mm) { setCurve(id, curve, point, mm); });
+        card.add(field);
+    }
+}
+
+void PatternLeaf::setCurve(const std::string& id, const Curve& curve, int point, double mm) {
+    const ElementPtr e = elementOf(job(), id);
+    const Kind* kind = e ? findKind(e->kind) : nullptr;
+    if (!kind) return;
+    change(id, tr("Change %1").arg(said(curve.name).toLower()),
+           [&](Element& x) { x.values = withPoint(*kind, x.values, curve, point, mm); });
+}
+
+void PatternLeaf::oneMore(Card& card, const Element& e) {
+    if (e.isCentral() || findKind(e.kind)->isDerived()) return;
+    const auto add = [this, id = e.id](bool both) {
+        Ids made;
+        Job next = withDuplicates(job(), withGroups(job(), {id}), made);
+        next = withEach(next, made, [&](Element& x) {
+            if (x.isCentral()) return;
+            x.linked = both;
+            x.side = both ? Side::Left : context_.view.side();
+        });
+        context_.document.beginGesture();
+        context_.document.edit(inStep(std::move(next)), tr("One more"));
+        if (!made.empty()) context_.view.setElement(*made.begin());
+    };
+    card.muted(tr("One more of it"));
+    card.choices({{tr("on this side"), false, [add] { add(false); }},
+                  {tr("on both sides"), false, [add] { add(true); }}});
 }
 
 void PatternLeaf::sidesOf(Card& card, const Element& e) {
@@ -217,17 +290,16 @@ void PatternLeaf::fineness(Card& card, const Element& e) {
         return;
     }
     if (!found_.art || found_.art->element != e.id) return;
-    const CutTool& tool = cutTools().front();
+    const CutTool& tool = toolOf(job().get<CutChapter>());
     const Features& f = found_.features;
     const bool fine = f.narrowest_mm >= tool.smallest_mm && (f.web_mm == 0 || f.web_mm >= tool.smallest_mm);
-    const QString name = QString::fromStdString(std::string(tool.name));
     if (fine) return;
     card.framed(
         (f.narrowest_mm < tool.smallest_mm
              ? tr("Its narrowest opening is %1 wide").arg(lengthText(f.narrowest_mm, 2))
              : tr("Only %1 of sheet is left between two of its openings").arg(lengthText(f.web_mm, 2))) +
             tr("; a %1 manages %2. Make it larger or farther apart, or leave it to a net.")
-                .arg(name.toLower(), lengthText(tool.smallest_mm, 1)),
+                .arg(said(tool.name), lengthText(tool.smallest_mm, 1)),
         false);
 }
 
@@ -364,6 +436,7 @@ void PatternLeaf::rebuildCard() {
     if (shape == shownFor_) return refreshValues();
     shownFor_ = shape;
     chips_.clear();
+    curves_.clear();
     auto* card = new Card;
     if (const RefitPreview* preview = desk_.chosenPreview()) {
         refitCard(*card, *preview);
@@ -378,8 +451,10 @@ void PatternLeaf::rebuildCard() {
                 paramSentence(*card, sentence, kind->params(),
                               [&](const Param& p) { return paramChip(*card, p); });
             placeSentence(*card, *e);
+            curvesOf(*card, *kind);
             naturalOf(*card, *e);
             sidesOf(*card, *e);
+            oneMore(*card, *e);
             fineness(*card, *e);
         } else {
             card->words(tr("A mark of the kind \"%1\", which this version of the program does not know. It "

@@ -6,6 +6,7 @@
 
 #include "app/document/selection.h"
 #include "app/leaves/pattern/pattern_page.h"
+#include "app/sheet/curve_field.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
 
@@ -95,6 +96,8 @@ void PatternLeaf::refreshValues() {
     const ElementPtr e = selected();
     if (!e) return;
     for (const auto& [chip, get] : chips_) chip->setValue(get(*e));
+    for (const auto& [field, curve] : curves_)
+        field->setRun([values = e->values, at = curve->at](double t) { return at(values, t); });
 }
 
 double PatternLeaf::freeHeight(double x_mm) const {

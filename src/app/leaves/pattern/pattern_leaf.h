@@ -4,10 +4,12 @@
 #include "app/leaves/leaf.h"
 #include "app/leaves/pattern/refit_desk.h"
 #include "app/sheet/card.h"
+#include "pattern/curve.h"
 #include "pattern/features.h"
 
 namespace nine::app {
 
+class CurveField;
 class PatternPage;
 
 class PatternLeaf : public Leaf {
@@ -45,7 +47,11 @@ class PatternLeaf : public Leaf {
     /// Measured from another landmark; the element stays where it is.
     void anchorTo(const std::string& landmark);
     void placeSentence(Card& card, const Element& e);
+    void curvesOf(Card& card, const Kind& kind);
+    /// Set by dragging one of its points; stays within its limits.
+    void setCurve(const std::string& id, const Curve& curve, int point, double mm);
     void sidesOf(Card& card, const Element& e);
+    void oneMore(Card& card, const Element& e);
     void naturalOf(Card& card, const Element& e);
     void fineness(Card& card, const Element& e);
     void derivedOf(Card& card, const Element& e);
@@ -64,6 +70,7 @@ class PatternLeaf : public Leaf {
     PatternPage* page_;
     CardHolder* card_;
     std::vector<std::pair<ValueChip*, std::function<double(const Element&)>>> chips_;
+    std::vector<std::pair<CurveField*, const Curve*>> curves_;
     QString shownFor_;
     /// How fine the selected mark is, and of which art that was found.
     struct Found {

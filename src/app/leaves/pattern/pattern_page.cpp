@@ -169,9 +169,13 @@ void PatternPage::layOut() {
 const QPainterPath& PatternPage::drawn(Shown where, const ElementArt& art, bool twin) const {
     // A field has thousands of places: they are looked up once for each place of the views, not each paint.
     const auto [known, fresh] = drawn_.try_emplace({&art, where, twin});
-    QPainterPath& path = known->second;
-    if (!fresh) return path;
-    for (const Outline& outline : art.outlines()) {
+    if (fresh) known->second = pathOf(where, art.outlines(), twin);
+    return known->second;
+}
+
+QPainterPath PatternPage::pathOf(Shown where, const std::vector<Outline>& outlines, bool twin) const {
+    QPainterPath path;
+    for (const Outline& outline : outlines) {
         bool pen = false, whole = true;
         const std::size_t n = outline.skin.size();
         for (std::size_t i = 0; i <= n; ++i) {

@@ -71,11 +71,13 @@ class PatternPage : public LeafPage {
     std::vector<bool> copiesOn(Shown where, const Element& element) const;
     /// Outlines as far as they show; kept until the page is laid out anew.
     const QPainterPath& drawn(Shown where, const ElementArt& art, bool twin) const;
+    QPainterPath pathOf(Shown where, const std::vector<Outline>& outlines, bool twin) const;
     const ElementArt* artOf(std::size_t index, bool twin) const;
 
     void paintStray(QPainter& p, Shown where, const ElementArt& art) const;
     void paintSelected(QPainter& p) const;
     void paintHandles(QPainter& p, Shown where, bool twin) const;
+    void paintCutAway(QPainter& p, Shown where, const ElementArt& art, bool twin) const;
     void paintTags(QPainter& p) const;
     void paintAnchor(QPainter& p, const QPointF& first, double y) const;
     void paintLandmarks(QPainter& p) const;

@@ -17,9 +17,9 @@ QColor shownColour(const Element& e, std::size_t index) {
 }
 
 /// Under the drawing so that it can be read on paint.
-void written(QPainter& p, const QRectF& box, const QString& words, const QFont& f) {
+void written(QPainter& p, const QRectF& box, const QString& words, const QFont& f, const QColor& frame) {
     const Tokens& t = tokens();
-    p.setPen(QPen(t.select, 1));
+    p.setPen(QPen(frame, 1));
     p.setBrush(t.sheet);
     p.drawRoundedRect(box, 4, 4);
     ink::text(p, QPointF(box.center().x(), box.bottom() - 5), words, f, t.ink, Qt::AlignHCenter);
@@ -111,11 +111,33 @@ void PatternPage::paintSelected(QPainter& p) const {
                 p.drawPath(path);
                 p.setPen(QPen(t.select, lead ? 1.4 : 1));
                 p.drawPath(path);
+                if (lead) paintCutAway(p, where, *art, twin);
                 if (lead && !e.locked) paintHandles(p, where, twin);
             }
         }
     }
     paintTags(p);
+}
+
+/// What no paint reaches, and why, on the drawing itself.
+void PatternPage::paintCutAway(QPainter& p, Shown where, const ElementArt& art, bool twin) const {
+    const QColor colour = tokens().fault;
+    for (const CutAway& away : art.cutAway) {
+        const QPainterPath path = pathOf(where, away.lost, twin);
+        if (path.isEmpty()) continue;
+        QPen dash(colour, 1.2);
+        dash.setDashPattern({3, 2});
+        p.setPen(dash);
+        p.setBrush(QBrush(colour, Qt::BDiagPattern));
+        p.drawPath(path);
+        if (where != leading()) continue;
+        const QRectF around = path.boundingRect();
+        const QString words = tr("cut off: %1").arg(said(away.zone));
+        const QFont f = inter(11, QFont::DemiBold);
+        const QRectF box(around.right() + 12, around.bottom() + 6, ink::widthOf(words, f) + 12, 18);
+        p.drawLine(around.center(), box.topLeft() + QPointF(4, 0));
+        written(p, box, words, f, colour);
+    }
 }
 
 void PatternPage::paintTags(QPainter& p) const {
@@ -134,7 +156,7 @@ void PatternPage::paintTags(QPainter& p) const {
         const QRectF box(at.x() - 0.5 * w, at.y() - 44, w, 18);
         p.setPen(QPen(t.select, 1));
         p.drawLine(at, QPointF(at.x(), box.bottom()));
-        written(p, box, words, f);
+        written(p, box, words, f, t.select);
         tags_.push_back({box, keyOf(handle.tag)});
         tagged = at;
     }

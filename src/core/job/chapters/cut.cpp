@@ -15,6 +15,7 @@ CutChapter ChapterOf<CutChapter>::read(Fields& f, Warnings&) {
         if (Status ok = checkSheet(cut.sheet, f.at("sheet")); !ok) throw Bad{ok.error()};
         cut.sheetUnknownJson = s.unknown();
     }
+    f.read("tool", cut.tool);
     if (const Value* places = f.find("places")) {
         for (const Value& item : needArray(*places, f.at("places"))) {
             Fields p(item, indexed(f.at("places"), cut.places.size()));
@@ -43,6 +44,7 @@ void ChapterOf<CutChapter>::write(Json& json, const CutChapter& cut) {
         json["sheet"] = {{"width_mm", cut.sheet.width_mm}, {"height_mm", cut.sheet.height_mm}};
         addUnknown(json["sheet"], cut.sheetUnknownJson);
     }
+    if (cut.tool != CutChapter().tool) json["tool"] = cut.tool;
     for (const PiecePlace& place : cut.places) {
         Json entry{{"mask", place.piece},
                    {"sheet", place.page + 1},
@@ -51,6 +53,12 @@ void ChapterOf<CutChapter>::write(Json& json, const CutChapter& cut) {
         addUnknown(entry, place.unknownJson);
         json["places"].push_back(std::move(entry));
     }
+}
+
+const CutTool& toolOf(const CutChapter& cut) {
+    for (const CutTool& tool : cutTools())
+        if (tool.id == cut.tool) return tool;
+    return cutTools().front();
 }
 
 Job withPlace(const Job& job, PiecePlace place) {

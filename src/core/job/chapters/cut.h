@@ -1,6 +1,7 @@
-// The sheet pieces are cut from, and where they were put by hand.
+// The sheet pieces are cut from, what they are cut with, and where they were put by hand.
 #pragma once
 
+#include "cut/estimate.h"
 #include "cut/layout.h"
 #include "job/chapter.h"
 
@@ -8,6 +9,7 @@ namespace nine {
 
 struct CutChapter {
     SheetSize sheet;
+    std::string tool = "knife";  ///< id of a CutTool; one that this version does not know is kept
     std::vector<PiecePlace> places;
     std::string unknownJson, sheetUnknownJson;
 };
@@ -18,6 +20,9 @@ struct ChapterOf<CutChapter> : UsualChapter<CutChapter> {
     static CutChapter read(json::Fields& fields, Warnings& warnings);
     static void write(json::Json& into, const CutChapter& cut);
 };
+
+/// The knife, when the tool is not known.
+const CutTool& toolOf(const CutChapter& cut);
 
 /// The piece stands where it is given; a place given before is replaced.
 Job withPlace(const Job& job, PiecePlace place);

@@ -165,12 +165,39 @@ double bowed(const Bars& bars, double t) {
     return bars.bow_mm * 4 * t * (1 - t) + bars.lean_mm * t;
 }
 
+/// t from belly to back.
+double widthAt_mm(const Bars& bars, double t, double up) {
+    return ((1 - up) * bars.widthBelly_mm + up * bars.widthBack_mm) *
+           (1 + (bars.waist - 1) * 4 * t * (1 - t));
+}
+
+const Curve kBarCurves[] = {
+    {.name = NINE_WORDS("core", "How wide a bar is"),
+     .from = NINE_WORDS("core", "belly"),
+     .to = NINE_WORDS("core", "back"),
+     .first = "width_belly_mm",
+     .last = "width_back_mm",
+     .middle = "waist",
+     .at = [](const Values& v, double t) { return widthAt_mm(sizesOf(kBarSizes, v), t, t); },
+     .setMiddle =
+         [](Values& v, double mm) {
+             v.set("waist", mm / (0.5 * (v.number("width_belly_mm") + v.number("width_back_mm"))));
+         }},
+    {.name = NINE_WORDS("core", "How a bar bends towards the tail"),
+     .from = NINE_WORDS("core", "belly"),
+     .to = NINE_WORDS("core", "back"),
+     .ofWidths = false,
+     .last = "lean_mm",
+     .middle = "bow_mm",
+     .at = [](const Values& v, double t) { return bowed(sizesOf(kBarSizes, v), t); },
+     .setMiddle = [](Values& v, double mm) { v.set("bow_mm", mm - 0.5 * v.number("lean_mm")); }},
+};
+
 double halfWidth(const Bars& bars, const Bar& bar, double t, double length) {
     const bool whole = bars.across != "side";
     // Over the back the middle is the back; its two ends are both the lower one.
     const double up = !whole ? t : bars.across == "back" ? 1 - std::abs(2 * t - 1) : std::abs(2 * t - 1);
-    const double middle = 1 + (bars.waist - 1) * 4 * t * (1 - t);
-    double half = 0.5 * ((1 - up) * bars.widthBelly_mm + up * bars.widthBack_mm) * middle * bar.size;
+    double half = 0.5 * widthAt_mm(bars, t, up) * bar.size;
     half *= bar.wobble.at(2 * kPi * t);
     const StrokeEnd ends = strokeEndOf(bars.ends);
     const double from = length * std::min(t, 1 - t);
@@ -267,6 +294,7 @@ class BarsKind : public Kind {
     }
     std::span<const Param> params() const override { return kBarParams; }
     std::span<const Handle> handles() const override { return kBarHandles; }
+    std::span<const Curve> curves() const override { return kBarCurves; }
     Status check(const Values& values, const std::string& path) const override {
         const Bars bars = sizesOf(kBarSizes, values);
         if (bars.g1_mm - bars.g0_mm >= kSmallestSize_mm) return Done{};

@@ -78,6 +78,35 @@ const Handle kDotHandles[] = {
      {"spacing_mm", "rise_mm"}},
 };
 
+double diameterAt_mm(const DotRow& row, double t) {
+    return ((1 - t) * row.first_mm + t * row.last_mm) * (1 + (row.bulge - 1) * 4 * t * (1 - t));
+}
+double riseAt_mm(const DotRow& row, double t) {
+    return row.bow_mm * 4 * t * (1 - t) + row.rise_mm * t;
+}
+
+const Curve kDotCurves[] = {
+    {.name = NINE_WORDS("core", "How the dots change"),
+     .from = NINE_WORDS("core", "shoulder"),
+     .to = NINE_WORDS("core", "tail"),
+     .first = "first_mm",
+     .last = "last_mm",
+     .middle = "bulge",
+     .at = [](const Values& v, double t) { return diameterAt_mm(sizesOf(kDotSizes, v), t); },
+     .setMiddle =
+         [](Values& v, double mm) {
+             v.set("bulge", mm / (0.5 * (v.number("first_mm") + v.number("last_mm"))));
+         }},
+    {.name = NINE_WORDS("core", "How the row runs"),
+     .from = NINE_WORDS("core", "shoulder"),
+     .to = NINE_WORDS("core", "tail"),
+     .ofWidths = false,
+     .last = "rise_mm",
+     .middle = "bow_mm",
+     .at = [](const Values& v, double t) { return riseAt_mm(sizesOf(kDotSizes, v), t); },
+     .setMiddle = [](Values& v, double mm) { v.set("bow_mm", mm - 0.5 * v.number("rise_mm")); }},
+};
+
 class DotRowKind : public Kind {
   public:
     std::string_view id() const override { return "dot_row"; }
@@ -92,6 +121,7 @@ class DotRowKind : public Kind {
     }
     std::span<const Param> params() const override { return kDotParams; }
     std::span<const Handle> handles() const override { return kDotHandles; }
+    std::span<const Curve> curves() const override { return kDotCurves; }
     bool openingsMerge(const Values& values) const override {
         const DotRow row = sizesOf(kDotSizes, values);
         return row.count > 1 && row.spacing_mm <= std::max(row.first_mm, row.last_mm);
@@ -105,10 +135,7 @@ class DotRowKind : public Kind {
         const Natural natural = naturalOf(element.values);
         const std::uint64_t seed = on.seedOf(natural.seed);
         const double length = (row.count - 1) * row.spacing_mm;
-        const auto rise = [&](double s) {
-            const double t = length > 0 ? s / length : 0;
-            return row.bow_mm * 4 * t * (1 - t) + row.rise_mm * t;
-        };
+        const auto rise = [&](double s) { return riseAt_mm(row, length > 0 ? s / length : 0); };
         const auto count = static_cast<std::size_t>(row.count);
         const std::vector<Off> offs = offsOf(natural, count, seed);
         std::vector<double> distances;
@@ -126,8 +153,7 @@ class DotRowKind : public Kind {
         }
         Result<std::vector<Outline>> dots = drawAll(count, [&](std::size_t i) {
             const double t = count > 1 ? static_cast<double>(i) / static_cast<double>(count - 1) : 0;
-            const double middle = 1 + (row.bulge - 1) * 4 * t * (1 - t);
-            const double radius = 0.5 * ((1 - t) * row.first_mm + t * row.last_mm) * middle * offs[i].size;
+            const double radius = 0.5 * diameterAt_mm(row, t) * offs[i].size;
             if (natural.rough <= 0) return drawDisc(on.skin, centres[i], radius, on.fineness, on.path);
             const Wobble wobble(natural.rough, scrambled(seed + i));
             return drawBlob(

@@ -105,6 +105,20 @@ const Handle kHandles[] = {
      {{{"length_mm", 1, 0}, {"rise_mm", 0, 1}}}},
 };
 
+const Curve kCurves[] = {
+    {.name = NINE_WORDS("core", "How wide the line is"),
+     .from = NINE_WORDS("core", "head"),
+     .to = NINE_WORDS("core", "tail"),
+     .first = "start_mm",
+     .last = "end_mm",
+     .middle = "middle_mm",
+     .at =
+         [](const Values& v, double t) {
+             return 2 * threeWidths(v.number("start_mm"), v.number("middle_mm"), v.number("end_mm"))(t);
+         },
+     .setMiddle = [](Values& v, double mm) { v.set("middle_mm", mm); }},
+};
+
 class LineKind : public Kind {
   public:
     std::string_view id() const override { return "line"; }
@@ -120,6 +134,7 @@ class LineKind : public Kind {
     }
     std::span<const Param> params() const override { return kParams; }
     std::span<const Handle> handles() const override { return kHandles; }
+    std::span<const Curve> curves() const override { return kCurves; }
     bool isCentral(const Values& values) const override { return values.text("runs") != "free"; }
     Result<Drawn> draw(const DrawOn& on, const Element& element) const override {
         const Line sizes = sizesOf(kSizes, element.values);
