@@ -101,7 +101,7 @@ Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats,
                          {"openings", std::move(openings)}});
     }
     described->warnings.insert(described->warnings.end(), pages->warnings.begin(), pages->warnings.end());
-    const CutEstimate estimate = estimateCut(pieces, tool);
+    const CutEstimate estimate = estimateCut(pieces);
     if (estimate.smallestFeature_mm > 0 && estimate.smallestFeature_mm < tool.smallest_mm) {
         described->warnings.push_back(
             {"too_fine",
@@ -118,12 +118,12 @@ Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats,
                       {"overlaps", pages->overlaps()},
                       {"smallest_feature_mm", estimate.smallestFeature_mm},
                       {"cut_length_mm", estimate.length_mm},
-                      {"cut_time_s", estimate.time_s},
+                      {"cut_time_s", estimate.time_s(tool)},
                       {"warnings", warningsJson(described->warnings)}};
     reply.text = described->text + std::to_string(pages->pieces.size()) + " pieces on " +
                  std::to_string(pages->pages) + (pages->pages == 1 ? " sheet; " : " sheets; ") +
                  fixedText(estimate.length_mm / 1000, 2) + " m to cut, about " +
-                 fixedText(estimate.time_s / 60, 0) + " min; narrowest feature " +
+                 fixedText(estimate.time_s(tool) / 60, 0) + " min; narrowest feature " +
                  fixedText(estimate.smallestFeature_mm, 2) + " mm.\n" + warningsText(described->warnings);
     reply.exitCode = described->allLieFlat ? kDone : kFault;
     return result;

@@ -151,10 +151,10 @@ TEST(Estimate, NarrowestWidth) {
 TEST(Estimate, LengthTimeAndSmallestFeature) {
     Piece piece = plain("p", {40, 20});
     piece.windows = {{"e", box({5, 5}, {4, 10})}, {"e", box({9.6, 5}, {4, 10})}};
-    const CutEstimate e = estimateCut({&piece}, *findTool("knife"));
+    const CutEstimate e = estimateCut({&piece});
     EXPECT_NEAR(e.length_mm, 120 + 2 * 28, 1e-9);
     EXPECT_NEAR(e.smallestFeature_mm, 0.6, 1e-9);  // the strip between the windows
-    EXPECT_NEAR(e.time_s, 176 / 5.0 + 3 * 2, 1e-9);
+    EXPECT_NEAR(e.time_s(*findTool("knife")), 176 / 5.0 + 3 * 2, 1e-9);
     EXPECT_FALSE(findTool("axe"));
 }
 

@@ -80,6 +80,25 @@ TEST_F(Geos, AgreesOnRaggedPolygons) {
 }
 #endif
 
+TEST(Polygons, TheNarrowestPartOfShapesWithKnownWidths) {
+    const auto oval = [](double a, double b) {
+        Polygon2 p;
+        for (int i = 0; i < 120; ++i) p.push_back({a * std::cos(i * kPi / 60), b * std::sin(i * kPi / 60)});
+        return p;
+    };
+    EXPECT_NEAR(narrowestPart_mm({oval(0.3, 0.3)}, 2), 0.6, 0.06);
+    EXPECT_NEAR(narrowestPart_mm({oval(0.1, 0.1)}, 2), 0.2, 0.03);
+    const double slim = narrowestPart_mm({oval(1.2, 0.4)}, 2);  // its ends are narrower than its middle
+    EXPECT_TRUE(slim > 0.45 && slim <= 0.8) << slim;
+    EXPECT_NEAR(narrowestPart_mm({{{0, 0}, {9, 0}, {9, 0.7}, {0, 0.7}}}, 2), 0.7, 0.03);
+    // Two squares joined by a neck: the neck.
+    const PolygonSet joined =
+        united({{{0, 0}, {3, 0}, {3, 3}, {0, 3}}, {{2.9, 1}, {5.1, 1}, {5.1, 1.4}, {2.9, 1.4}}},
+               {{{5, 0}, {8, 0}, {8, 3}, {5, 3}}});
+    EXPECT_NEAR(narrowestPart_mm(joined, 2), 0.4, 0.05);
+    EXPECT_EQ(narrowestPart_mm({oval(4, 4)}, 2), 2);
+}
+
 TEST(StrokeFont, KeepsToItsHeightAndWidth) {
     const double height = 3;
     for (const char* text : {"SEDGE 60 L", "0123456789", "NOSE"}) {

@@ -59,6 +59,7 @@ MasksResult ComingMasks::soFar() {
         // Nothing jumps about on the pages while a change is being worked out.
         result.pages = before_.pages;
         result.drawings = before_.drawings;
+        result.toCut = before_.toCut;
     } else {
         layOutPages(result);
     }
@@ -75,6 +76,11 @@ MasksResult ComingMasks::allOf(std::vector<MaskResult> masks) {
         result.pieces.push_back(std::move(pieces_[i]));
     }
     if (!result.pagesError) layOutPages(result);
+    if (result.pages) {
+        std::vector<const Piece*> all;
+        for (const PlacedPiece& placed : result.pages->pieces) all.push_back(&placed.piece);
+        result.toCut = estimateCut(all);
+    }
     return result;
 }
 

@@ -16,6 +16,7 @@
 #include "app/document/view_state.h"
 #include "blank/measure.h"
 #include "blank/wrap.h"
+#include "cut/estimate.h"
 #include "job/export.h"
 #include "pattern/fitting.h"
 #include "pattern/fittings.h"
@@ -60,6 +61,7 @@ struct MasksResult {
     std::vector<std::vector<Piece>> pieces =
         {};  ///< of each mask, one a sheet; none where it could not be made
     std::optional<CutPages> pages = {};
+    CutEstimate toCut = {};  ///< of all pieces, once all have come
     std::vector<Drawing> drawings =
         {};  ///< of the pages; only the texts of their feet hold while a piece is dragged
     std::optional<Error> pagesError = {};

@@ -66,12 +66,16 @@ double width_mm(const Polygon2& window) {
 
 }  // namespace
 
-CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& tool) {
+double CutEstimate::time_s(const CutTool& tool) const {
+    return length_mm / tool.speed_mm_s + static_cast<double>(contours) * tool.perContour_s;
+}
+
+CutEstimate estimateCut(const std::vector<const Piece*>& pieces) {
     CutEstimate estimate;
     double smallest = std::numeric_limits<double>::infinity();
     const auto contour = [&](const Polygon2& line) {
         estimate.length_mm += perimeter(line);
-        estimate.time_s += tool.perContour_s;
+        ++estimate.contours;
     };
     for (const Piece* piece : pieces) {
         contour(piece->outline);
@@ -91,7 +95,6 @@ CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& 
             }
         }
     }
-    estimate.time_s += estimate.length_mm / tool.speed_mm_s;
     if (std::isfinite(smallest)) estimate.smallestFeature_mm = smallest;
     return estimate;
 }

@@ -23,11 +23,13 @@ std::optional<CutTool> findTool(std::string_view id);
 
 struct CutEstimate {
     double length_mm = 0;
-    double time_s = 0;
+    std::size_t contours = 0;
     double smallestFeature_mm = 0;  ///< narrowest window or strip of sheet; 0 if there is no window
+    double time_s(const CutTool& tool) const;
 };
 
-CutEstimate estimateCut(const std::vector<const Piece*>& pieces, const CutTool& tool);
+/// Cost: some ms a piece with hundreds of windows; not for the thread that paints.
+CutEstimate estimateCut(const std::vector<const Piece*>& pieces);
 
 /// Narrowest place of a window: the shortest inward distance to a part of the border that faces the other
 /// way.

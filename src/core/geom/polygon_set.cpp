@@ -150,12 +150,13 @@ PolygonSet withoutCloseCorners(const PolygonSet& set, double distance_mm) {
 }
 
 double narrowestPart_mm(const PolygonSet& shape, double widest_mm) {
+    constexpr double kMost = 0.15;                   // or a dot would fit any disc
     constexpr double kLost = 0.02, kBluntEnd = 0.2;  // of the area; of the disc's width squared
     constexpr int kHalvings = 7;
     const double whole = area(shape);
     const auto fits = [&](double width) {
         return whole - area(offset(offset(shape, -0.5 * width), 0.5 * width)) <=
-               std::max(kLost * whole, kBluntEnd * width * width);
+               std::max(kLost * whole, std::min(kBluntEnd * width * width, kMost * whole));
     };
     if (fits(widest_mm)) return widest_mm;
     double low = 0, high = widest_mm;

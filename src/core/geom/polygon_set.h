@@ -50,9 +50,9 @@ PolygonSet offset(const PolygonSet& set, double distance_mm, double tolerance_mm
 PolygonSet withoutCloseCorners(const PolygonSet& set, double distance_mm);
 
 /// The widest disc that still goes nearly everywhere inside, up to `widest_mm`, to a hundredth of that: how
-/// narrow a shape is. An opening by it may lose a fiftieth of the area, so that points that run out to nothing
-/// do not count, or a fifth of the disc's square, so that the ends of an oval do not. About 0.2 ms a hundred
-/// places.
+/// narrow a shape is. An opening by it may lose a fiftieth of the area, so that points that run out to
+/// nothing do not count, or a fifth of the disc's square (but a seventh of the area), so that the ends of an
+/// oval do not. About 0.2 ms a hundred places.
 double narrowestPart_mm(const PolygonSet& shape, double widest_mm);
 
 /// Inside or on the border.

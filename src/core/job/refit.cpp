@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 
+#include "base/parallel.h"
 #include "blank/families.h"
 #include "blank/landmark_curve.h"
 #include "job/blank_library.h"
@@ -108,9 +109,11 @@ class Judge {
     Judge(const Job& before, const Job& after, Derivations& derived, const Task& task)
         : before_(before), after_(after), derived_(derived), task_(task) {
         const std::size_t n = after.get<PatternChapter>().elements.size();
+        std::vector<std::optional<Result<ArtPtr>>> all(2 * n);
+        forEachInParallel(2 * n, [&](std::size_t k) { all[k] = glance(k < n ? before : after, k % n); });
         for (std::size_t i = 0; i < n; ++i) {
-            was_.push_back(glance(before, i));
-            is_.push_back(glance(after, i));
+            was_.push_back(std::move(*all[i]));
+            is_.push_back(std::move(*all[n + i]));
         }
     }
 

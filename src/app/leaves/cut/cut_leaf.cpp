@@ -60,18 +60,19 @@ void CutLeaf::rebuildCard() {
         card->finish();
         return card_->show(card);
     }
-    std::vector<const Piece*> pieces;
-    for (const PlacedPiece& p : pages->pieces) pieces.push_back(&p.piece);
     const CutTool& tool = toolOf(job().get<CutChapter>());
-    const CutEstimate e = estimateCut(pieces, tool);
+    const CutEstimate& e = context_.results.masks().toCut;
+    const bool known = e.contours > 0;
+    const QString yet = tr("being worked out");
     double used = 0;
     for (std::size_t i = 0; i < pages->pages; ++i)
         used += pages->utilisation(i) / static_cast<double>(pages->pages);
     card->facts({{tr("Pieces"), QString::number(pages->pieces.size())},
                  {tr("Sheets"), tr("%1, %2 % used").arg(pages->pages).arg(100 * used, 0, 'f', 0)},
-                 {tr("To cut"), tr("%1 m").arg(e.length_mm / 1000, 0, 'f', 2)},
-                 {tr("By %1").arg(said(tool.name)), tr("about %1 min").arg(e.time_s / 60, 0, 'f', 0)},
-                 {tr("Narrowest feature"), lengthText(e.smallestFeature_mm, 2)}});
+                 {tr("To cut"), known ? tr("%1 m").arg(e.length_mm / 1000, 0, 'f', 2) : yet},
+                 {tr("By %1").arg(said(tool.name)),
+                  known ? tr("about %1 min").arg(e.time_s(tool) / 60, 0, 'f', 0) : yet},
+                 {tr("Narrowest feature"), known ? lengthText(e.smallestFeature_mm, 2) : yet}});
     if (e.smallestFeature_mm > 0 && e.smallestFeature_mm < tool.smallest_mm)
         card->framed(tr("That is finer than a %1 manages, about %2. Widen it, or cut it with a finer tool.")
                          .arg(said(tool.name), lengthText(tool.smallest_mm, 1)),

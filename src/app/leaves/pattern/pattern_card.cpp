@@ -411,6 +411,7 @@ QString PatternLeaf::cardShape() const {
                  .arg(e->locked)
                  .arg(QString::fromStdString(e->anchor), QString::fromStdString(e->shownName()),
                       QString::fromStdString(e->colour), QString::fromStdString(e->of));
+    shape += QString::fromStdString(job().get<CutChapter>().tool);
     for (const std::string& id : e->clearOf) shape += ' ' + QString::fromStdString(id);
     for (const auto& [key, refit] : e->rules)
         shape += ' ' + QString::fromStdString(key) + QString::number(static_cast<int>(refit));
