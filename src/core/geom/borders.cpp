@@ -1,6 +1,7 @@
 #include "geom/borders.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace nine {
 
@@ -11,17 +12,36 @@ Borders::Borders(const PolygonSet& rings) {
             segments_.push_back({a, b, a.cwiseMin(b), a.cwiseMax(b)});
         }
     }
+    double highest = 0;
+    for (const Segment& s : segments_) {
+        lowest_mm_ = &s == segments_.data() ? s.low.y() : std::min(lowest_mm_, s.low.y());
+        highest = &s == segments_.data() ? s.high.y() : std::max(highest, s.high.y());
+    }
+    constexpr double kSegmentsARow = 8;
+    rows_.resize(static_cast<std::size_t>(static_cast<double>(segments_.size()) / kSegmentsARow) + 1);
+    row_mm_ = std::max(1e-9, (highest - lowest_mm_) / static_cast<double>(rows_.size()));
+    for (std::size_t i = 0; i < segments_.size(); ++i)
+        for (std::size_t r = rowOf(segments_[i].low.y()); r <= rowOf(segments_[i].high.y()); ++r)
+            rows_[r].push_back(i);
+}
+
+std::size_t Borders::rowOf(double v_mm) const {
+    const double row = std::floor((v_mm - lowest_mm_) / row_mm_);
+    return static_cast<std::size_t>(std::clamp(row, 0.0, static_cast<double>(rows_.size() - 1)));
 }
 
 bool Borders::between(const Vec2& a, const Vec2& b) const {
     const Vec2 low = a.cwiseMin(b), high = a.cwiseMax(b), way = b - a;
-    for (const Segment& s : segments_) {
-        if ((s.low.array() > high.array()).any() || (s.high.array() < low.array()).any()) continue;
+    const auto crosses = [&](const Segment& s) {
+        if ((s.low.array() > high.array()).any() || (s.high.array() < low.array()).any()) return false;
         const double from = cross(way, s.from - a), to = cross(way, s.to - a);
-        if (!(from * to < 0)) continue;
+        if (!(from * to < 0)) return false;
         const Vec2 along = s.to - s.from;
-        if (cross(along, a - s.from) * cross(along, b - s.from) < 0) return true;
-    }
+        return cross(along, a - s.from) * cross(along, b - s.from) < 0;
+    };
+    for (std::size_t r = rowOf(low.y()); r <= rowOf(high.y()); ++r)
+        for (const std::size_t i : rows_[r])
+            if (crosses(segments_[i])) return true;
     return false;
 }
 
@@ -38,7 +58,8 @@ double Borders::distance_mm(const Vec2& p) const {
 
 bool Borders::inside(const Vec2& p) const {
     bool in = false;
-    for (const Segment& s : segments_) {
+    for (const std::size_t i : rows_[rowOf(p.y())]) {
+        const Segment& s = segments_[i];
         if ((s.from.y() > p.y()) == (s.to.y() > p.y())) continue;
         const double t = (p.y() - s.from.y()) / (s.to.y() - s.from.y());
         if (s.from.x() + t * (s.to.x() - s.from.x()) > p.x()) in = !in;

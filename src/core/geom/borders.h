@@ -1,6 +1,6 @@
 // The borders of a flat sheet as lines that separate: what lies straight across one is no neighbour.
 //
-// Cost: a walk over all border segments each time.
+// Cost: a walk over the border segments at the same height (v); all of them for distance_mm.
 #pragma once
 
 #include "geom/polygon_set.h"
@@ -21,7 +21,11 @@ class Borders {
     struct Segment {
         Vec2 from, to, low, high;
     };
+    std::size_t rowOf(double v_mm) const;
+
     std::vector<Segment> segments_;
+    double lowest_mm_ = 0, row_mm_ = 1;
+    std::vector<std::vector<std::size_t>> rows_;  ///< numbers of the segments that reach into each
 };
 
 }  // namespace nine

@@ -126,6 +126,30 @@ std::vector<int> ScatteredMap::neighbours(const Vec2& p, const Vec2& eye, std::s
     return found.empty() ? nearest(p, 1) : found;
 }
 
+Vec2 ScatteredMap::eyeOf(const Vec2& p) const {
+    if (!borders_) return p;
+    constexpr int kDirections = 16;
+    // Rounding decides on which side of a border a place on it lies: it is looked at from the middle of the
+    // directions in which there is sheet, a hair off.
+    for (const double off_mm : {1e-5, 1e-4, 2e-3, 1e-2, kOnBorder_mm}) {
+        int inside = 0;
+        Vec2 middle = Vec2::Zero(), any = p;
+        for (int k = 0; k < kDirections; ++k) {
+            const double a = 2 * kPi * k / kDirections;
+            const Vec2 way(std::cos(a), std::sin(a));
+            if (!borders_->inside(p + off_mm * way)) continue;
+            ++inside;
+            middle += way;
+            any = p + off_mm * way;
+        }
+        if (inside == kDirections) return p;
+        if (inside == 0) continue;
+        const Vec2 eye = p + off_mm * middle.normalized();
+        return middle.norm() > 1e-9 && borders_->inside(eye) ? eye : any;
+    }
+    return p;
+}
+
 Vec3 ScatteredMap::at(const Vec2& p, const Vec2& eye) const {
     std::vector<Vec2> places;
     std::vector<Vec3> values;

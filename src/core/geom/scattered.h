@@ -15,6 +15,8 @@ namespace nine {
 /// place. At least one place; with fewer than 10 the fit is linear, with fewer than 4 the nearest value.
 Vec3 fittedAtOrigin(const std::vector<Vec2>& places, const std::vector<Vec3>& values);
 
+constexpr double kOnBorder_mm = 0.05;
+
 class ScatteredMap {
   public:
     /// Points of the plane (mm) and the value each is mapped to.
@@ -22,7 +24,9 @@ class ScatteredMap {
     ScatteredMap(std::vector<Vec2> places, std::vector<Vec3> values,
                  std::shared_ptr<const Borders> borders = {});
 
-    Vec3 at(const Vec2& p) const { return at(p, p); }
+    /// A place on a border, or beyond one by less than kOnBorder_mm, is looked at from the nearest place
+    /// inside.
+    Vec3 at(const Vec2& p) const { return at(p, eyeOf(p)); }
     /// What the map round `eye` would be at `p`, which may lie across a border from there.
     Vec3 at(const Vec2& p, const Vec2& eye) const;
 
@@ -35,6 +39,7 @@ class ScatteredMap {
     Vec2 high() const { return high_; }
 
   private:
+    Vec2 eyeOf(const Vec2& p) const;
     std::vector<int> nearest(const Vec2& p, std::size_t count) const;
     std::vector<int> neighbours(const Vec2& p, const Vec2& eye, std::size_t count) const;
 

@@ -65,9 +65,9 @@ SheetMap::SheetMap(const SheetMesh& mesh, std::vector<Vec2> skin, const FlatMap&
     }
 }
 
-std::optional<SheetPlace> SheetMap::at(const SkinPlace& where, const SurfacePoint& place) const {
-    constexpr double kSlack_mm = 1e-3;  // art that ends on the sheet's edge, rounding included
-    const std::optional<TriangleFinder::Place> found = finder_.find(where, kSlack_mm);
+std::optional<SheetPlace> SheetMap::at(const SkinPlace& where, const SurfacePoint& place,
+                                       double slack_mm) const {
+    const std::optional<TriangleFinder::Place> found = finder_.find(where, slack_mm);
     if (!found) return std::nullopt;
     Vec2 flat = Vec2::Zero();
     for (std::size_t k = 0; k < 3; ++k) {

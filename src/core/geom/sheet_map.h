@@ -28,8 +28,10 @@ class SheetMap {
     /// `skin` are x, g of the vertices; triangles are counter-clockwise in them.
     SheetMap(const SheetMesh& mesh, std::vector<Vec2> skin, const FlatMap& map);
 
-    /// `place` is that of `where` on the surface. Nothing outside the sheet.
-    std::optional<SheetPlace> at(const SkinPlace& where, const SurfacePoint& place) const;
+    /// `place` is that of `where` on the surface. Nothing outside the sheet by more than the slack (at most
+    /// 0.1 mm), which is for rounding, and for rims whose arcs are chords in the mesh.
+    std::optional<SheetPlace> at(const SkinPlace& where, const SurfacePoint& place,
+                                 double slack_mm = 1e-3) const;
 
   private:
     struct Corner {

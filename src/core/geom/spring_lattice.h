@@ -38,7 +38,8 @@ struct SpringLattice {
     std::vector<Hold> holds;
 };
 
-/// About 1200 nodes, each on the surface where `sheet` says. With borders, those of the sheet.
+/// About 1200 nodes, 5000 with borders, each on the surface where `sheet` says. With borders, those of the
+/// sheet.
 SpringLattice cutLattice(const Surface& surface, const ScatteredMap& sheet, double area_mm2,
                          const Borders* borders);
 

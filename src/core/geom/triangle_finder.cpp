@@ -11,6 +11,7 @@ namespace nine {
 namespace {
 
 constexpr double kTrianglesPerCell = 2;
+constexpr double kMostSlack_mm = 0.1;
 constexpr int kMostCells = 2000;  // a side
 
 }  // namespace
@@ -31,8 +32,8 @@ TriangleFinder::TriangleFinder(std::vector<Vec2> places, std::vector<Triangle> t
             low = low.cwiseMin(places_[static_cast<std::size_t>(v)]);
             high = high.cwiseMax(places_[static_cast<std::size_t>(v)]);
         }
-        const auto [c0, r0] = cellOf(low);
-        const auto [c1, r1] = cellOf(high);
+        const auto [c0, r0] = cellOf(low - Vec2::Constant(kMostSlack_mm));
+        const auto [c1, r1] = cellOf(high + Vec2::Constant(kMostSlack_mm));
         for (int r = r0; r <= r1; ++r)
             for (int c = c0; c <= c1; ++c)
                 cells_[static_cast<std::size_t>(r * columns_ + c)].push_back(static_cast<int>(t));

@@ -19,7 +19,7 @@ class TriangleFinder {
         std::size_t triangle;
         Vec3 share;  ///< of its corners; sums to 1
     };
-    /// Nothing outside all triangles, by more than `slack_mm` across an edge; on a common edge one of the
+    /// Nothing outside all triangles, by more than `slack_mm` (at most 0.1) across an edge; on a common edge one of the
     /// two.
     std::optional<Place> find(const Vec2& p, double slack_mm = 1e-6) const;
 

@@ -109,6 +109,7 @@ Result<PlaneMesh> triangulate(const PlanePiece& piece, double edge_mm) {
         notMeshed.emplace_back(inside.x(), inside.y());
     }
     for (const Polyline2& slit : piece.slits) constrain(cdt, slit, false);
+    for (const Vec2& p : piece.points) cdt.insert(Point(p.x(), p.y()));
     CGAL::refine_Delaunay_mesh_2(cdt, notMeshed.begin(), notMeshed.end(),
                                  Criteria(kShape, kSizeOverEdge * edge_mm));
     PlaneMesh mesh;

@@ -12,7 +12,8 @@ namespace nine {
 struct PlanePiece {
     Polygon2 outer;
     PolygonSet holes;
-    std::vector<Polyline2> slits;  ///< inside; a slit's first point may lie on a border
+    std::vector<Polyline2> slits;   ///< inside; a slit's first point may lie on a border
+    std::vector<Vec2> points = {};  ///< inside; they are points of the mesh
 };
 
 struct PlaneMesh {

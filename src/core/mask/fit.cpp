@@ -63,6 +63,8 @@ std::vector<double> liftsOf_mm(const PatchMesh& patch) {
     const Eigen::Index run = across ? 1 : 0, other = 1 - run;
     const double turn =
         across ? patch.turnAcross_rad / patch.across_mm : patch.turnAlong_rad / patch.along_mm;
+    std::vector<std::vector<int>> loops = patch.loops;  // rims of windows are free edges too
+    loops.insert(loops.end(), patch.rims.begin(), patch.rims.end());
     std::vector<double> lifts;
     lifts.reserve(patch.chart.size());
     const Box2 box = boxAround({patch.chart});
@@ -70,7 +72,7 @@ std::vector<double> liftsOf_mm(const PatchMesh& patch) {
     for (Vec2 p : patch.chart) {
         p[other] += 1e-9 * (middle - p[other]);  // a hair inside, so that no line runs along a border
         double before = 1e300, after = 1e300;
-        for (const std::vector<int>& loop : patch.loops) {
+        for (const std::vector<int>& loop : loops) {
             for (std::size_t i = 0; i < loop.size(); ++i) {
                 const Vec2 &a = patch.chart[static_cast<std::size_t>(loop[i])],
                            &b = patch.chart[static_cast<std::size_t>(loop[(i + 1) % loop.size()])];
@@ -109,22 +111,27 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
         const std::optional<SheetPlace> at = drawnBy.at(mark, marks.back());
         held.push_back({at ? *at : sheet.at(marks.back()), marks.back().position});
     }
-    std::shared_ptr<const Borders> borders;
-    if (flat.patch.open) {
-        PolygonSet rings;
-        for (const std::vector<int>& loop : flat.patch.loops) {
+    const auto flatRings = [&](const std::vector<std::vector<int>>& loops, PolygonSet rings) {
+        for (const std::vector<int>& loop : loops) {
             Polygon2& ring = rings.emplace_back();
             for (const int v : loop) ring.push_back(flat.map[static_cast<std::size_t>(v)]);
         }
-        borders = std::make_shared<const Borders>(rings);
+        return rings;
+    };
+    std::shared_ptr<const Borders> borders, lips;
+    const bool perforated = !flat.patch.rims.empty();
+    if (flat.patch.open || perforated) {
+        const PolygonSet own = flatRings(flat.patch.loops, {});
+        borders = std::make_shared<const Borders>(flatRings(flat.patch.rims, own));
+        if (!perforated) lips = borders;
     }
     std::vector<Probe> asked;
     std::vector<SheetPlace> drawn;
     const auto ask = [&](const std::vector<Probe>& places) {
         for (const Probe& probe : places) {
-            const std::optional<SheetPlace> at = drawnBy.at(probe.skin, probe.wanted);
-            if (!at) continue;                                                  // of another sheet
-            if (borders && borders->distance_mm(*at) < kOnTheCut_mm) continue;  // of neither lip
+            const std::optional<SheetPlace> at = drawnBy.at(probe.skin, probe.wanted, kRimSlack_mm);
+            if (!at) continue;                                            // of another sheet
+            if (lips && lips->distance_mm(*at) < kOnTheCut_mm) continue;  // of neither lip
             asked.push_back(probe);
             drawn.push_back(*at);
         }

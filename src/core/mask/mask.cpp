@@ -5,6 +5,7 @@
 
 #include "blank/measure.h"
 #include "blank/walk.h"
+#include "mask/perforate.h"
 
 namespace nine {
 namespace {
@@ -89,7 +90,8 @@ Result<FlatArt> laidFlat(const std::vector<const ElementArt*>& art, const SheetM
         for (const Outline& outline : element->outlines()) {
             Polygon2 flat;
             for (std::size_t i = 0; i < outline.points.size(); ++i) {
-                const std::optional<SheetPlace> at = sheet.at(SkinPlace(outline.skin[i]), outline.points[i]);
+                const std::optional<SheetPlace> at =
+                    sheet.at(SkinPlace(outline.skin[i]), outline.points[i], kRimSlack_mm);
                 if (!at)
                     return Error{"off_sheet",
                                  Words(NINE_WORDS("core",
@@ -227,6 +229,15 @@ FitReport Mask::report() const {
 
 namespace {
 
+Warning slender(const std::string& where) {
+    return {"slender_ribbons",
+            NINE_WORDS("core",
+                       "Strips of sheet between the windows are too slender to come to rest where they are "
+                       "drawn. Lay a carrier film over them, set the marks farther apart, or cut them on the "
+                       "body."),
+            where};
+}
+
 Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const SheetPlan& plan, int vertices,
                        Precision precision, const std::string& where, const Task& task, Warnings& warnings) {
     // On a small mask more vertices are only more work: the skin does not turn within half a millimetre.
@@ -246,6 +257,19 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
     sheet.report.vertices = sheet.flat->rest.vertexCount;
     sheet.report.strainMax = sheet.flat->strain.max;
     sheet.report.strainP95 = sheet.flat->strain.p95;
+    if (precision == Precision::Exact) {
+        if (const std::optional<Region> cut = perforated(plan.region, plan.opens)) {
+            Result<PerforatedPatch> real =
+                perforatedPatch(skin, *sheet.flat, *cut, sheet.report.vertices, where, task);
+            if (!real) return real.error();
+            if (!real->balanced) warnings.push_back(slender(where));
+            sheet.flat = std::make_shared<const FlatPatch>(std::move(real->flat));
+            sheet.map = sheet.flat->map;
+            sheet.report.vertices = sheet.flat->rest.vertexCount;
+            sheet.report.strainMax = sheet.flat->strain.max;
+            sheet.report.strainP95 = sheet.flat->strain.p95;
+        }
+    }
     PolygonSet borders = bordersOf(*sheet.flat);
     sheet.outline = std::move(borders.front());
     sheet.holes.assign(std::make_move_iterator(borders.begin() + 1), std::make_move_iterator(borders.end()));
@@ -304,7 +328,18 @@ Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& 
                         Mask mask, const Task& task) {
     for (Sheet& sheet : mask.sheets) {
         std::vector<Probe> probes;
+        // Of the sheet as it is cut: its rims. Art lies off them by up to the sag of their chords, where
+        // there is no sheet.
+        for (const std::vector<int>& rim : sheet.flat->patch.rims) {
+            const std::size_t stride = std::max<std::size_t>(1, rim.size() / kProbesAnOutline);
+            for (std::size_t i = 0; i < rim.size(); i += stride) {
+                const auto v = static_cast<std::size_t>(rim[i]);
+                probes.push_back(
+                    {sheet.flat->patch.mesh.vertices[v], SkinPlace(sheet.flat->patch.skin[v])});
+            }
+        }
         for (const ElementArt* a : art) {
+            if (!sheet.flat->patch.rims.empty()) break;
             for (const Outline& outline : a->outlines()) {
                 const std::size_t stride = std::max<std::size_t>(1, outline.points.size() / kProbesAnOutline);
                 for (std::size_t i = 0; i < outline.points.size(); i += stride)

@@ -188,7 +188,7 @@ Result<PatchMesh> meshPatch(const Skin& skin, const BandPatch& band, int vertice
 }
 
 Result<PatchMesh> meshInTriangles(const Skin& skin, const Region& region, int vertices,
-                                  const std::string& where) {
+                                  const std::string& where, const std::vector<SkinPlace>& places) {
     if (Status ok = checkVertices(vertices); !ok) return ok.error();
     if (Status ok = checkRegion(skin, region, where); !ok) return ok.error();
     const Box2 box = boxAround({region.outer});
@@ -205,6 +205,7 @@ Result<PatchMesh> meshInTriangles(const Skin& skin, const Region& region, int ve
     PolygonSet open{piece.outer};
     for (const Polygon2& hole : region.holes) open.push_back(piece.holes.emplace_back(charted(hole)));
     for (const Slit& slit : region.slits) piece.slits.push_back(charted(slit.line));
+    for (const SkinPlace& place : places) piece.points.push_back(charted({place}).front());
     // Evenly placed points with edges of h have an area of sqrt(3)/2 h^2 each.
     const double edge_mm = std::sqrt(2 / std::sqrt(3.0) * std::abs(area(open)) / vertices);
     Result<PlaneMesh> plane = triangulate(piece, edge_mm);

@@ -17,11 +17,15 @@
 namespace nine {
 
 constexpr int kMinPatchVertices = 60, kMaxPatchVertices = 200000;
+/// Rims of windows are chords in the mesh: art on them lies beyond it by less than this.
+constexpr double kRimSlack_mm = 0.05;
+
 struct PatchMesh {
     SheetMesh mesh;
     std::vector<Vec2> skin;   ///< x, g of each vertex, mm; the two lips of a slit are two vertices
     std::vector<Vec2> chart;  ///< length along and across of each vertex, mm of skin
     std::vector<std::vector<int>> loops;  ///< borders, the outer one first (borderLoops)
+    std::vector<std::vector<int>> rims;   ///< borders round windows, where they are cut out of the mesh
     /// x, g of the places that hold the sheet, from the nose end to the tail end; the ends of the mid-line
     /// unless others are put here before flattening.
     std::vector<SkinPlace> marks;
@@ -40,8 +44,8 @@ Result<PatchMesh> meshPatch(const Skin& skin, const Region& region, int vertices
 Result<PatchMesh> meshPatch(const Skin& skin, const BandPatch& band, int vertices, const std::string& where);
 Result<PatchMesh> meshPatch(const Skin& skin, const DiscPatch& disc, int vertices, const std::string& where);
 
-/// A region meshed by triangles, also where rows would do.
+/// A region meshed by triangles, also where rows would do. `places` are vertices of the mesh.
 Result<PatchMesh> meshInTriangles(const Skin& skin, const Region& region, int vertices,
-                                  const std::string& where);
+                                  const std::string& where, const std::vector<SkinPlace>& places = {});
 
 }  // namespace nine

@@ -1,0 +1,175 @@
+#include "mask/perforate.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <set>
+#include <unordered_map>
+
+#include "geom/balance.h"
+#include "pattern/bands.h"
+
+namespace nine {
+namespace {
+
+constexpr double kLongestEdge_mm = 0.6, kShortestEdge_mm = 0.12;
+constexpr double kEdgeOverGap = 0.5;  // so that a ribbon is three or four triangles wide
+constexpr double kGap_mm = 1.2;       // nobody looks farther for the next rim
+
+/// Places of rims by cells, to find the nearest of another ring.
+class RimFinder {
+  public:
+    explicit RimFinder(const PolygonSet& rings) {
+        for (std::size_t r = 0; r < rings.size(); ++r)
+            for (const Vec2& p : rings[r]) cells_[cellOf(p, 0, 0)].push_back({p, r});
+    }
+    /// kGap_mm when there is none nearer.
+    double gapAt(const Vec2& p, std::size_t ring) const {
+        double nearest = kGap_mm;
+        for (int i = -1; i <= 1; ++i)
+            for (int k = -1; k <= 1; ++k)
+                if (const auto cell = cells_.find(cellOf(p, i, k)); cell != cells_.end())
+                    for (const auto& [q, other] : cell->second)
+                        if (other != ring) nearest = std::min(nearest, (q - p).norm());
+        return nearest;
+    }
+
+  private:
+    static std::int64_t cellOf(const Vec2& p, int i, int k) {
+        return (static_cast<std::int64_t>(std::floor(p.x() / kGap_mm)) + i) * 1000003 +
+               static_cast<std::int64_t>(std::floor(p.y() / kGap_mm)) + k;
+    }
+    std::unordered_map<std::int64_t, std::vector<std::pair<Vec2, std::size_t>>> cells_;
+};
+
+/// Fewer places, none of those left out farther than the sag from the line between those that are kept.
+Polygon2 thinned(const Polygon2& ring, std::size_t number, const RimFinder& rims) {
+    const std::size_t n = ring.size();
+    Polygon2 kept{ring.front()};
+    std::size_t at = 0;
+    while (at < n) {
+        const double longest =
+            std::clamp(kEdgeOverGap * rims.gapAt(ring[at % n], number), kShortestEdge_mm, kLongestEdge_mm);
+        std::size_t next = at + 1;
+        for (std::size_t j = at + 2; j <= n; ++j) {
+            const Vec2 way = ring[j % n] - ring[at];
+            const double length = way.norm();
+            if (length > longest || length < 1e-9) break;
+            bool near = true;
+            for (std::size_t m = at + 1; near && m < j; ++m)
+                near = std::abs(cross(way, ring[m] - ring[at])) <= kRimSag_mm * length;
+            if (!near) break;
+            next = j;
+        }
+        at = next;
+        if (at < n) kept.push_back(ring[at]);
+    }
+    return kept;
+}
+
+int nearestVertex(const PatchMesh& patch, const Vec2& place) {
+    std::size_t best = 0;
+    for (std::size_t v = 1; v < patch.skin.size(); ++v)
+        if ((patch.skin[v] - place).squaredNorm() < (patch.skin[best] - place).squaredNorm()) best = v;
+    return static_cast<int>(best);
+}
+
+/// Parts the loops round windows from the borders of the sheet.
+void partRims(PatchMesh& patch, const Region& cut, std::size_t ownHoles) {
+    const auto key = [](const Vec2& p) {
+        constexpr double kGrid = 1e3;
+        return std::pair(std::llround(kGrid * p.x()), std::llround(kGrid * p.y()));
+    };
+    std::set<std::pair<long long, long long>> onRims;
+    for (std::size_t h = ownHoles; h < cut.holes.size(); ++h)
+        for (const Vec2& p : cut.holes[h]) onRims.insert(key(p));
+    const auto isRim = [&](const std::vector<int>& loop) {
+        return std::any_of(loop.begin(), loop.end(), [&](int v) {
+            return onRims.count(key(patch.skin[static_cast<std::size_t>(v)])) > 0;
+        });
+    };
+    for (std::size_t k = 1; k < patch.loops.size();) {
+        if (isRim(patch.loops[k])) {
+            patch.rims.push_back(std::move(patch.loops[k]));
+            patch.loops.erase(patch.loops.begin() + static_cast<std::ptrdiff_t>(k));
+        } else {
+            ++k;
+        }
+    }
+}
+
+}  // namespace
+
+std::optional<Region> perforated(const Region& region, const std::vector<const ElementArt*>& opens) {
+    PolygonSet art;
+    for (const ElementArt* element : opens)
+        for (const Polygon2& ring : ringsOf(element->outlines())) art.push_back(ring);
+    if (art.empty()) return std::nullopt;
+    PolygonSet openings;
+    for (Polygon2& ring : united(art))
+        if (polygonArea(ring) > 0) openings.push_back(std::move(ring));
+    // An opening in the island of another goes with the island.
+    std::vector<Box2> boxes;
+    for (const Polygon2& ring : openings) boxes.push_back(boxAround({ring}));
+    PolygonSet cut;
+    for (std::size_t i = 0; i < openings.size(); ++i) {
+        bool inner = false;
+        for (std::size_t k = 0; k < openings.size() && !inner; ++k)
+            inner = k != i && apart(boxes[i], boxes[k]) <= 0 && contains(openings[k], openings[i].front());
+        if (!inner) cut.push_back(openings[i]);
+    }
+    PolygonSet around = region.holes;
+    around.push_back(region.outer);
+    for (const Polygon2& ring : cut) {
+        if (!contains(region.outer, ring.front())) return std::nullopt;
+        for (const Polygon2& border : around)
+            if (borderDistance(ring, border) < kShortestEdge_mm) return std::nullopt;
+        for (const Polygon2& hole : region.holes)
+            if (contains(hole, ring.front()) || contains(ring, hole.front())) return std::nullopt;
+    }
+    PolygonSet all = cut;
+    all.insert(all.end(), around.begin(), around.end());
+    const RimFinder rims(all);
+    Region result = region;
+    for (std::size_t i = 0; i < cut.size(); ++i) {
+        Polygon2 rim = thinned(cut[i], i, rims);
+        std::reverse(rim.begin(), rim.end());
+        result.holes.push_back(std::move(rim));
+    }
+    return result;
+}
+
+Result<PerforatedPatch> perforatedPatch(const Skin& skin, const FlatPatch& whole, const Region& cut,
+                                        int vertices, const std::string& where, const Task& task) {
+    Result<PatchMesh> mesh = meshInTriangles(skin, cut, vertices, where, whole.patch.marks);
+    if (!mesh) return mesh.error();
+    PerforatedPatch result;
+    FlatPatch& flat = result.flat;
+    flat.patch = std::move(*mesh);
+    flat.patch.marks = whole.patch.marks;
+    flat.patch.across_mm = whole.patch.across_mm;
+    flat.patch.along_mm = whole.patch.along_mm;
+    flat.patch.turnAcross_rad = whole.patch.turnAcross_rad;
+    flat.patch.turnAlong_rad = whole.patch.turnAlong_rad;
+    partRims(flat.patch, cut, whole.patch.loops.size() - 1);
+    const SheetMap drawn = sheetMapOf(whole);
+    const SheetCarrier carrier(whole.patch.pairedWith(whole.map));
+    for (std::size_t v = 0; v < flat.patch.skin.size(); ++v) {
+        const SurfacePoint& place = flat.patch.mesh.vertices[v];
+        // The border of the whole sheet is a chord here and there: what lies a little beyond is carried.
+        const std::optional<SheetPlace> at = drawn.at(SkinPlace(flat.patch.skin[v]), place, kRimSlack_mm);
+        flat.map.push_back(at ? *at : carrier.at(place));
+    }
+    const std::array<int, 2> held{nearestVertex(flat.patch, flat.patch.marks.front()),
+                                  nearestVertex(flat.patch, flat.patch.marks.back())};
+    Result<FlatMap> balanced = balancedMap(flat.patch.mesh, flat.map, held, task);
+    if (!balanced && balanced.error().code == "cancelled") return balanced.error();
+    result.balanced = static_cast<bool>(balanced);
+    if (balanced) flat.map = std::move(*balanced);
+    flat.rest = restMesh(flat.patch.mesh);
+    flat.strains = strainsOf(flat.rest, flat.map);
+    flat.strain = summarize(flat.rest, flat.strains);
+    return result;
+}
+
+}  // namespace nine

@@ -1,0 +1,29 @@
+// The sheet as it is really cut: with its windows as holes, meshed so that ribbons between them are more than
+// one triangle wide, and the flat map that lays their rims where they were drawn.
+//
+// Rims of windows are thinned to within kRimSag_mm of the art, corners kept, and divided finer where another
+// rim or the border is near. Cost: 0.2 s for 2000 vertices and five windows, of which the balance is 0.14.
+#pragma once
+
+#include "mask/fit.h"
+#include "pattern/art.h"
+
+namespace nine {
+
+constexpr double kRimSag_mm = 0.01;
+
+/// The region with the openings of art as holes, besides its own. Sheet that stands free inside an opening is
+/// gone with it. Nothing when there are no openings, or one does not lie wholly on the region's sheet.
+std::optional<Region> perforated(const Region& region, const std::vector<const ElementArt*>& opens);
+
+/// The sheet of `whole`, flattened before anything was cut out, with these openings. Its map is balanced; if
+/// no balanced map was found (ribbons too slender) it is that of the whole sheet, and `balanced` says so.
+struct PerforatedPatch {
+    FlatPatch flat;
+    bool balanced;
+};
+/// Errors: those of meshPatch; cancelled.
+Result<PerforatedPatch> perforatedPatch(const Skin& skin, const FlatPatch& whole, const Region& cut,
+                                        int vertices, const std::string& where, const Task& task = {});
+
+}  // namespace nine
