@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <limits>
+#include <unordered_map>
 
 #include "base/parallel.h"
 
@@ -58,13 +59,54 @@ Result<FlatPatch> flattenPatch(PatchMesh patch, const Task& task) {
     return solve(std::move(patch), true, task);
 }
 
+double strainWithin(const PatchMesh& patch, const RestMesh& rest, const std::vector<PrincipalStrain>& strains,
+                    double radius_mm) {
+    const std::size_t n = rest.triangles.size();
+    std::vector<Vec3> middles;
+    std::unordered_map<std::int64_t, std::size_t> byEdge;
+    std::vector<std::array<std::size_t, 3>> beside(n, {n, n, n});
+    const auto vertices = static_cast<std::int64_t>(patch.mesh.vertices.size());
+    for (std::size_t t = 0; t < n; ++t) {
+        Vec3 middle = Vec3::Zero();
+        for (std::size_t k = 0; k < 3; ++k) {
+            const int a = rest.triangles[t][k], b = rest.triangles[t][(k + 1) % 3];
+            middle += patch.mesh.vertices[static_cast<std::size_t>(a)].position / 3;
+            byEdge[a * vertices + b] = t;
+        }
+        middles.push_back(middle);
+    }
+    for (std::size_t t = 0; t < n; ++t)
+        for (std::size_t k = 0; k < 3; ++k) {
+            const int a = rest.triangles[t][k], b = rest.triangles[t][(k + 1) % 3];
+            if (const auto other = byEdge.find(b * vertices + a); other != byEdge.end())
+                beside[t][k] = other->second;
+        }
+    std::vector<std::size_t> seenBy(n, n), found;
+    double worst = 0;
+    for (std::size_t t = 0; t < n; ++t) {
+        found.assign(1, t);
+        seenBy[t] = t;
+        double sum = 0, all = 0;
+        for (std::size_t i = 0; i < found.size(); ++i) {
+            sum += rest.shapes[found[i]].area_mm2 * strains[found[i]].worst();
+            all += rest.shapes[found[i]].area_mm2;
+            for (const std::size_t next : beside[found[i]]) {
+                if (next == n || seenBy[next] == t || (middles[next] - middles[t]).norm() > radius_mm)
+                    continue;
+                seenBy[next] = t;
+                found.push_back(next);
+            }
+        }
+        worst = std::max(worst, sum / all);
+    }
+    return worst;
+}
+
 std::vector<double> liftsOf_mm(const PatchMesh& patch) {
     const bool across = patch.turnAcross_rad * patch.across_mm <= patch.turnAlong_rad * patch.along_mm;
     const Eigen::Index run = across ? 1 : 0, other = 1 - run;
     const double turn =
         across ? patch.turnAcross_rad / patch.across_mm : patch.turnAlong_rad / patch.along_mm;
-    std::vector<std::vector<int>> loops = patch.loops;  // rims of windows are free edges too
-    loops.insert(loops.end(), patch.rims.begin(), patch.rims.end());
     std::vector<double> lifts;
     lifts.reserve(patch.chart.size());
     const Box2 box = boxAround({patch.chart});
@@ -72,7 +114,7 @@ std::vector<double> liftsOf_mm(const PatchMesh& patch) {
     for (Vec2 p : patch.chart) {
         p[other] += 1e-9 * (middle - p[other]);  // a hair inside, so that no line runs along a border
         double before = 1e300, after = 1e300;
-        for (const std::vector<int>& loop : loops) {
+        for (const std::vector<int>& loop : patch.loops) {
             for (std::size_t i = 0; i < loop.size(); ++i) {
                 const Vec2 &a = patch.chart[static_cast<std::size_t>(loop[i])],
                            &b = patch.chart[static_cast<std::size_t>(loop[(i + 1) % loop.size()])];
@@ -96,7 +138,8 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     // In one piece: three questions asked at once of the same sheet.
     FitReport report;
     report.vertices = flat.rest.vertexCount;
-    report.strainMax = flat.strain.max;
+    const bool windows = !flat.patch.rims.empty();
+    report.strainMax = windows ? strainWithin(flat.patch, flat.rest, flat.strains) : flat.strain.max;
     report.strainP95 = flat.strain.p95;
     report.areaRatioMax = flat.strain.areaRatioMax;
     report.strainLimit = strainLimit;
@@ -150,12 +193,14 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     });
     if (!feasible) return feasible.error();
     if (!landed) return landed.error();
-    report.strainFeasibleMax =
-        std::min(flat.strain.max, summarize(flat.rest, strainsOf(flat.rest, *feasible)).max);
+    const std::vector<PrincipalStrain> least = strainsOf(flat.rest, *feasible);
+    report.strainFeasibleMax = std::min(report.strainMax, windows ? strainWithin(flat.patch, flat.rest, least)
+                                                                  : summarize(flat.rest, least).max);
     report.liesFlat = report.strainFeasibleMax <= strainLimit;
     if (!report.liesFlat) {
-        report.lifts_mm = liftsOf_mm(flat.patch);
-        report.lifted = std::make_shared<const TriangleFinder>(flat.patch.skin, flat.patch.mesh.triangles);
+        const PatchMesh& whole = flat.whole ? flat.whole->patch : flat.patch;
+        report.lifts_mm = liftsOf_mm(whole);
+        report.lifted = std::make_shared<const TriangleFinder>(whole.skin, whole.mesh.triangles);
         report.lift_mm = *std::max_element(report.lifts_mm.begin(), report.lifts_mm.end());
     }
     report.landing = landingOf(*landed);

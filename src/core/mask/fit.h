@@ -27,6 +27,7 @@ struct FlatPatch {
     FlatMap map;  ///< relaxed; the first mark at 0,0 and the last on the positive u axis
     std::vector<PrincipalStrain> strains;
     StrainSummary strain;
+    std::shared_ptr<const FlatPatch> whole = {};  ///< before its windows were cut out; null if none were
 };
 
 /// Carries places of the skin by the patch's map. Not kept with the patch: it is as large again. 5 ms.
@@ -34,19 +35,27 @@ SheetMap sheetMapOf(const FlatPatch& flat);
 
 struct FitReport {
     int vertices = 0;
-    Fraction strainMax = 0, strainP95 = 0;  ///< of the relaxed map, fractions of log strain
-    Fraction strainFeasibleMax = 0;         ///< least reachable maximum
-    Fraction strainLimit = 0;               ///< of the material
+    /// Of the map that is cut, fractions of log strain; the largest of a sheet with windows as strainWithin()
+    /// 1 mm.
+    Fraction strainMax = 0, strainP95 = 0;
+    Fraction strainFeasibleMax = 0;  ///< least reachable maximum
+    Fraction strainLimit = 0;        ///< of the material
     Ratio areaRatioMax = 1;
     Landing landing, traced;
     std::vector<LandedProbe> landed;  ///< what `landing` sums up, on the left side
     bool tracedKnown = true;          ///< false when a side view cannot be laid at all
     double relief_mm = 0;             ///< deepest carving under an opening: it lies no nearer there
     double lift_mm = 0;               ///< 0 when it lies flat, else the gap under it at finger pressure
-    std::vector<double> lifts_mm;     ///< the same at each vertex of the patch; empty when it lies flat
+    std::vector<double> lifts_mm;     ///< the same at each vertex of the whole patch; empty when it lies flat
     std::shared_ptr<const TriangleFinder> lifted;  ///< where lifts_mm are, in x, g; null when it lies flat
     bool liesFlat = false;                         ///< strainFeasibleMax <= strainLimit
 };
+
+/// Largest |strain| as a piece of sheet of that size feels it: the mean over the triangles within `radius_mm`
+/// of each, reached without crossing a cut. Of a sheet with windows this is what can tear it or not; the
+/// single triangle at the point of a window has any strain one likes, the finer the mesh the more.
+Fraction strainWithin(const PatchMesh& patch, const RestMesh& rest,
+                      const std::vector<PrincipalStrain>& strains, double radius_mm = 1);
 
 /// Preview: conformal and rigid map only, for drawing while something is dragged.
 Result<FlatPatch> previewPatch(PatchMesh patch, const Task& task = {});

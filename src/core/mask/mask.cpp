@@ -83,15 +83,14 @@ struct FlatArt {
     PolygonSet outlines;
     std::vector<const std::string*> owners;  ///< ids of elements
 };
-Result<FlatArt> laidFlat(const std::vector<const ElementArt*>& art, const SheetMap& sheet,
+Result<FlatArt> laidFlat(const std::vector<const ElementArt*>& art, const CutPlaces& sheet,
                          const std::string& where) {
     FlatArt laid;
     for (const ElementArt* element : art) {
         for (const Outline& outline : element->outlines()) {
             Polygon2 flat;
             for (std::size_t i = 0; i < outline.points.size(); ++i) {
-                const std::optional<SheetPlace> at =
-                    sheet.at(SkinPlace(outline.skin[i]), outline.points[i], kRimSlack_mm);
+                const std::optional<SheetPlace> at = sheet.at(SkinPlace(outline.skin[i]), outline.points[i]);
                 if (!at)
                     return Error{"off_sheet",
                                  Words(NINE_WORDS("core",
@@ -260,7 +259,7 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
     if (precision == Precision::Exact) {
         if (const std::optional<Region> cut = perforated(plan.region, plan.opens)) {
             Result<PerforatedPatch> real =
-                perforatedPatch(skin, *sheet.flat, *cut, sheet.report.vertices, where, task);
+                perforatedPatch(skin, sheet.flat, *cut, sheet.report.vertices, where, task);
             if (!real) return real.error();
             if (!real->balanced) warnings.push_back(slender(where));
             sheet.flat = std::make_shared<const FlatPatch>(std::move(real->flat));
@@ -273,7 +272,7 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
     PolygonSet borders = bordersOf(*sheet.flat);
     sheet.outline = std::move(borders.front());
     sheet.holes.assign(std::make_move_iterator(borders.begin() + 1), std::make_move_iterator(borders.end()));
-    const SheetMap drawnBy = sheetMapOf(*sheet.flat);
+    const CutPlaces drawnBy(*sheet.flat);
     Result<FlatArt> art = laidFlat(plan.opens, drawnBy, where);
     if (!art) return art.error();
     sheet.windows = cutWindows(std::move(*art));
@@ -334,8 +333,7 @@ Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& 
             const std::size_t stride = std::max<std::size_t>(1, rim.size() / kProbesAnOutline);
             for (std::size_t i = 0; i < rim.size(); i += stride) {
                 const auto v = static_cast<std::size_t>(rim[i]);
-                probes.push_back(
-                    {sheet.flat->patch.mesh.vertices[v], SkinPlace(sheet.flat->patch.skin[v])});
+                probes.push_back({sheet.flat->patch.mesh.vertices[v], SkinPlace(sheet.flat->patch.skin[v])});
             }
         }
         for (const ElementArt* a : art) {

@@ -139,8 +139,10 @@ std::optional<Region> perforated(const Region& region, const std::vector<const E
     return result;
 }
 
-Result<PerforatedPatch> perforatedPatch(const Skin& skin, const FlatPatch& whole, const Region& cut,
-                                        int vertices, const std::string& where, const Task& task) {
+Result<PerforatedPatch> perforatedPatch(const Skin& skin, std::shared_ptr<const FlatPatch> sheet,
+                                        const Region& cut, int vertices, const std::string& where,
+                                        const Task& task) {
+    const FlatPatch& whole = *sheet;
     Result<PatchMesh> mesh = meshInTriangles(skin, cut, vertices, where, whole.patch.marks);
     if (!mesh) return mesh.error();
     PerforatedPatch result;
@@ -169,7 +171,31 @@ Result<PerforatedPatch> perforatedPatch(const Skin& skin, const FlatPatch& whole
     flat.rest = restMesh(flat.patch.mesh);
     flat.strains = strainsOf(flat.rest, flat.map);
     flat.strain = summarize(flat.rest, flat.strains);
+    flat.whole = std::move(sheet);
     return result;
+}
+
+CutPlaces::CutPlaces(const FlatPatch& flat) : cut_(sheetMapOf(flat)) {
+    if (!flat.whole) return;
+    whole_.emplace(sheetMapOf(*flat.whole));
+    for (const std::vector<int>& rim : flat.patch.rims) {
+        for (const int i : rim) {
+            const auto v = static_cast<std::size_t>(i);
+            const auto before = whole_->at(SkinPlace(flat.patch.skin[v]), flat.patch.mesh.vertices[v]);
+            if (before) rims_.emplace_back(flat.patch.skin[v], flat.map[v] - *before);
+        }
+    }
+}
+
+std::optional<SheetPlace> CutPlaces::at(const SkinPlace& where, const SurfacePoint& place) const {
+    std::optional<SheetPlace> at = cut_.at(where, place, kRimSlack_mm);
+    if (at || !whole_ || rims_.empty()) return at;
+    at = whole_->at(where, place);
+    if (!at) return at;
+    const auto nearest = std::min_element(rims_.begin(), rims_.end(), [&](const auto& a, const auto& b) {
+        return (a.first - where).squaredNorm() < (b.first - where).squaredNorm();
+    });
+    return SheetPlace(*at + nearest->second);
 }
 
 }  // namespace nine

@@ -23,7 +23,21 @@ struct PerforatedPatch {
     bool balanced;
 };
 /// Errors: those of meshPatch; cancelled.
-Result<PerforatedPatch> perforatedPatch(const Skin& skin, const FlatPatch& whole, const Region& cut,
-                                        int vertices, const std::string& where, const Task& task = {});
+Result<PerforatedPatch> perforatedPatch(const Skin& skin, std::shared_ptr<const FlatPatch> whole,
+                                        const Region& cut, int vertices, const std::string& where,
+                                        const Task& task = {});
+
+/// Where a place of the skin lies on the flat sheet: on its sheet, a hair beyond a rim, or, where a window is
+/// open, as far from the nearest place of a rim as on the whole sheet. Cost: as SheetMap; to make, as two.
+class CutPlaces {
+  public:
+    explicit CutPlaces(const FlatPatch& flat);
+    std::optional<SheetPlace> at(const SkinPlace& where, const SurfacePoint& place) const;
+
+  private:
+    SheetMap cut_;
+    std::optional<SheetMap> whole_;
+    std::vector<std::pair<Vec2, Vec2>> rims_;  ///< x, g, and how far it is moved from the whole sheet's place
+};
 
 }  // namespace nine
