@@ -217,6 +217,7 @@ TEST_F(WindowTest, HoldsAtSmallAndLargeSizes) {
         window.resize(size);
         for (const int leaf : {BlankNumber, PatternNumber, MasksNumber, CutNumber, SprayNumber}) {
             window.showLeaf(leaf);
+            ASSERT_TRUE(waitUntilSettled(window));  // a card that is made anew has its size a turn later
             QTest::qWait(60);
             EXPECT_EQ(window.size(), size) << leaf;  // nothing pushes it larger
             QList<QWidget*> controls;

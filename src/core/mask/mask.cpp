@@ -228,13 +228,28 @@ FitReport Mask::report() const {
 
 namespace {
 
-Warning slender(const std::string& where) {
-    return {"slender_ribbons",
-            NINE_WORDS("core",
-                       "Strips of sheet between the windows are too slender to come to rest where they are "
-                       "drawn. Lay a carrier film over them, set the marks farther apart, or cut them on the "
-                       "body."),
-            where};
+Warning slender(const std::optional<Ribbon>& ribbon, const std::string& where) {
+    if (!ribbon)
+        return {"slender_ribbon",
+                NINE_WORDS("core",
+                           "Strips of sheet between the windows are too slender to come to rest where they "
+                           "are drawn. Lay a carrier film over them, or cut them on the body."),
+                where};
+    const bool held = ribbon->slenderness() <= kHeldRibbon;
+    return {
+        "slender_ribbon",
+        Words(held ? NINE_WORDS("core",
+                                "A strip of sheet {length} long and {width} wide lies between two windows "
+                                "{x} from the nose; a finger pushes it aside. Lay a carrier film over it, "
+                                "or leave a bridge in the middle.")
+                   : NINE_WORDS("core",
+                                "A strip of sheet {length} long and {width} wide lies between two windows "
+                                "{x} from the nose; it does not stay where it is laid. Lay the sheet "
+                                "first and cut the strip on the body, or put the windows into two masks."))
+            .length("length", ribbon->length_mm, 1)
+            .length("width", ribbon->width_mm, 2)
+            .length("x", ribbon->at.x(), 0),
+        where};
 }
 
 Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const SheetPlan& plan, int vertices,
@@ -261,7 +276,9 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
             Result<PerforatedPatch> real =
                 perforatedPatch(skin, sheet.flat, *cut, sheet.report.vertices, where, task);
             if (!real) return real.error();
-            if (!real->balanced) warnings.push_back(slender(where));
+            const std::optional<Ribbon> ribbon = mostSlender(*cut, plan.region.holes.size());
+            if (!real->balanced || (ribbon && ribbon->slenderness() > kPlainRibbon))
+                warnings.push_back(slender(ribbon, where));
             sheet.flat = std::make_shared<const FlatPatch>(std::move(real->flat));
             sheet.map = sheet.flat->map;
             sheet.report.vertices = sheet.flat->rest.vertexCount;

@@ -139,6 +139,36 @@ std::optional<Region> perforated(const Region& region, const std::vector<const E
     return result;
 }
 
+std::optional<Ribbon> mostSlender(const Region& region, std::size_t first) {
+    PolygonSet rims(region.holes.begin() + static_cast<std::ptrdiff_t>(first), region.holes.end());
+    constexpr double kStep_mm = 0.15, kWidens = 2;
+    rims = subdivided(std::move(rims), kStep_mm);
+    const RimFinder finder(rims);
+    std::optional<Ribbon> worst;
+    for (std::size_t r = 0; r < rims.size(); ++r) {
+        const Polygon2& rim = rims[r];
+        const std::size_t n = rim.size();
+        std::vector<double> gaps;
+        for (const Vec2& p : rim) gaps.push_back(finder.gapAt(p, r));
+        // From each narrowest place both ways, as long as it is no wider than twice that.
+        for (std::size_t i = 0; i < n; ++i) {
+            const double width = gaps[i];
+            if (width >= kGap_mm || width > gaps[(i + 1) % n] || width > gaps[(i + n - 1) % n]) continue;
+            double length = 0;
+            for (const std::size_t way : {std::size_t{1}, n - 1})
+                for (std::size_t k = i, steps = 0; steps < n / 2; ++steps) {
+                    const std::size_t next = (k + way) % n;
+                    if (gaps[next] >= std::min(kGap_mm, kWidens * width)) break;
+                    length += (rim[next] - rim[k]).norm();
+                    k = next;
+                }
+            const Ribbon ribbon{length, std::max(width, 1e-3), SkinPlace(rim[i])};
+            if (!worst || ribbon.slenderness() > worst->slenderness()) worst = ribbon;
+        }
+    }
+    return worst;
+}
+
 Result<PerforatedPatch> perforatedPatch(const Skin& skin, std::shared_ptr<const FlatPatch> sheet,
                                         const Region& cut, int vertices, const std::string& where,
                                         const Task& task) {

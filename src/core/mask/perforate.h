@@ -16,6 +16,21 @@ constexpr double kRimSag_mm = 0.01;
 /// gone with it. Nothing when there are no openings, or one does not lie wholly on the region's sheet.
 std::optional<Region> perforated(const Region& region, const std::vector<const ElementArt*>& opens);
 
+/// A strip of sheet between two windows.
+struct Ribbon {
+    double length_mm, width_mm;  ///< as far as its width stays below twice its least
+    SkinPlace at;                ///< where it is narrowest
+    Ratio slenderness() const { return length_mm / width_mm; }
+};
+/// Up to this a ribbon stays where it is laid; a side force of 0.1 N moves its middle by 0.03 mm (tape; a
+/// clamped beam, F l^3 / (16 E t b^3)).
+constexpr Ratio kPlainRibbon = 12;
+/// Up to this a carrier film or a bridge helps.
+constexpr Ratio kHeldRibbon = 25;
+/// The most slender one between two holes of the region, numbered from `first`. Nothing where none is
+/// narrower than 1.2 mm.
+std::optional<Ribbon> mostSlender(const Region& region, std::size_t first = 0);
+
 /// The sheet of `whole`, flattened before anything was cut out, with these openings. Its map is balanced; if
 /// no balanced map was found (ribbons too slender) it is that of the whole sheet, and `balanced` says so.
 struct PerforatedPatch {
