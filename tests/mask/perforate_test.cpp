@@ -273,6 +273,21 @@ TEST(Perforate, SlenderRibbonsAreFoundAndTold) {
     EXPECT_NE(told->text().find("carrier film"), std::string::npos) << told->text();
 }
 
+/// A sheet that all but lies flat stands off by all but nothing; the stiffer, the more.
+TEST(Lift, GrowsWithoutAStep) {
+    const Skin skin = sampleSkin("sedge60");
+    const FlatPatch flat = need(flattenPatch(need(meshPatch(skin, BandPatch{17, 51, -8, 10}, 500, ""))));
+    const auto lift = [&](double limit) { return need(judgeFit(skin, flat, limit, Laying::Loose)).lift_mm; };
+    const double needed = need(judgeFit(skin, flat, 1, Laying::Loose)).strainFeasibleMax;
+    const std::vector<double> all = liftsOf_mm(flat.patch);
+    const double whole = *std::max_element(all.begin(), all.end());
+    EXPECT_EQ(lift(1.001 * needed), 0);
+    EXPECT_GT(lift(0.999 * needed), 0);
+    EXPECT_LT(lift(0.999 * needed), 0.002 * whole);
+    EXPECT_NEAR(lift(0.5 * needed), 0.5 * whole, 1e-6 * whole);
+    EXPECT_GT(lift(1e-4 * needed), 0.999 * whole);
+}
+
 TEST(Balance, FoldedStartsAndCancellingAreSaid) {
     const Skin skin = sampleSkin("sedge60");
     const Cut cut = cutOut(skin, {17, 51, -8, 10}, barsOn(skin, 22, 3, 2.2, 5), 600);

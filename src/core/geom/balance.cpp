@@ -16,7 +16,7 @@ using Mat6 = Eigen::Matrix<double, 6, 6>;
 using Matrix = Eigen::SparseMatrix<double>;
 
 constexpr int kMostSteps = 12;
-constexpr double kSettled_mm = 1e-5;  // largest move of the last step
+constexpr double kAtRest_mm = 1e-5;  // largest move of the last step
 
 /// A triangle as it lies on the skin, in its own plane, and how moves along the skin at its corners (in the
 /// tangent basis there) look in that plane.
@@ -190,10 +190,10 @@ Result<FlatMap> balancedMap(const SheetMesh& mesh, FlatMap map, const std::array
             break;
         }
         if (!better) {
-            if (move.lpNorm<Eigen::Infinity>() < kSettled_mm) return map;  // as good as numbers go
+            if (move.lpNorm<Eigen::Infinity>() < kAtRest_mm) return map;  // as good as numbers go
             return kUnbalanced;
         }
-        if (scale * move.lpNorm<Eigen::Infinity>() < kSettled_mm) return map;
+        if (scale * move.lpNorm<Eigen::Infinity>() < kAtRest_mm) return map;
     }
     return kUnbalanced;
 }

@@ -129,6 +129,10 @@ std::vector<double> liftsOf_mm(const PatchMesh& patch) {
     return lifts;
 }
 
+double bridgedShare(double needed, double limit) {
+    return needed > limit ? 1 - limit / needed : 0;
+}
+
 SheetMap sheetMapOf(const FlatPatch& flat) {
     return SheetMap(flat.patch.mesh, flat.patch.skin, flat.map);
 }
@@ -200,6 +204,7 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     if (!report.liesFlat) {
         const PatchMesh& whole = flat.whole ? flat.whole->patch : flat.patch;
         report.lifts_mm = liftsOf_mm(whole);
+        for (double& lift : report.lifts_mm) lift *= bridgedShare(report.strainFeasibleMax, strainLimit);
         report.lifted = std::make_shared<const TriangleFinder>(whole.skin, whole.mesh.triangles);
         report.lift_mm = *std::max_element(report.lifts_mm.begin(), report.lifts_mm.end());
     }

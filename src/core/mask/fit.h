@@ -45,8 +45,9 @@ struct FitReport {
     std::vector<LandedProbe> landed;  ///< what `landing` sums up, on the left side
     bool tracedKnown = true;          ///< false when a side view cannot be laid at all
     double relief_mm = 0;             ///< deepest carving under an opening: it lies no nearer there
-    double lift_mm = 0;               ///< 0 when it lies flat, else the gap under it at finger pressure
-    std::vector<double> lifts_mm;     ///< the same at each vertex of the whole patch; empty when it lies flat
+    double lift_mm = 0;            ///< 0 when it lies flat, else the gap under it at finger pressure; grows
+                                   ///< from 0 as the strain goes beyond the limit
+    std::vector<double> lifts_mm;  ///< the same at each vertex of the whole patch; empty when it lies flat
     std::shared_ptr<const TriangleFinder> lifted;  ///< where lifts_mm are, in x, g; null when it lies flat
     bool liesFlat = false;                         ///< strainFeasibleMax <= strainLimit
 };
@@ -64,6 +65,12 @@ Result<FlatPatch> flattenPatch(PatchMesh patch, const Task& task = {});
 /// `probes` are the points whose landing is measured; probeDots() of the patch if none of them lies on it.
 Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, Fraction strainLimit, Laying laying,
                            const std::vector<Probe>& probes = {}, const Task& task = {});
+
+/// How much of the bridging gap is left for a sheet that stretches by `limit` where `needed` would be asked
+/// of it: none at the limit, all of it for a sheet that cannot stretch. To first order a gap takes off strain
+/// in proportion to itself: it flattens one of the two curvatures whose product the strain comes from
+/// (Gauss).
+Fraction bridgedShare(Fraction needed, Fraction limit);
 
 /// Gap that a sheet which cannot stretch leaves over a doubly curved patch, held down by finger pressure, at
 /// each vertex: it follows one direction and bridges the other, whichever leaves less, as a chord over an arc
