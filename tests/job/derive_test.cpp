@@ -91,6 +91,11 @@ TEST(Windows, SheetThatStandsFreeIsAnIslandAndTold) {
                         polygonArea(mask.sheets[0].windows[0].islands[0]),
                     1e-9);
         EXPECT_LT(polygonArea(mask.sheets[0].windows[0].islands[0]), -4);
+        // It stands in the middle of the ring, where the whole sheet has it.
+        EXPECT_LT(
+            (centroid(mask.sheets[0].windows[0].islands[0]) - centroid(mask.sheets[0].windows[0].outline))
+                .norm(),
+            0.2);
         EXPECT_TRUE(
             contains(mask.sheets[0].windows[0].outline, mask.sheets[0].windows[0].islands[0].front()));
         ASSERT_EQ(result.warnings.size(), 1u);

@@ -12,7 +12,6 @@ namespace nine {
 namespace {
 
 using Vec6 = Eigen::Matrix<double, 6, 1>;
-using Mat6 = Eigen::Matrix<double, 6, 6>;
 using Matrix = Eigen::SparseMatrix<double>;
 
 constexpr int kMostSteps = 12;
