@@ -276,9 +276,9 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
             Result<PerforatedPatch> real =
                 perforatedPatch(skin, sheet.flat, *cut, sheet.report.vertices, where, task);
             if (!real) return real.error();
-            const std::optional<Ribbon> ribbon = mostSlender(*cut, plan.region.holes.size());
-            if (!real->balanced || (ribbon && ribbon->slenderness() > kPlainRibbon))
-                warnings.push_back(slender(ribbon, where));
+            std::optional<Ribbon> ribbon = mostSlender(*cut, plan.region.holes.size());
+            if (ribbon && ribbon->slenderness() <= kPlainRibbon) ribbon.reset();
+            if (!real->balanced || ribbon) warnings.push_back(slender(ribbon, where));
             sheet.flat = std::make_shared<const FlatPatch>(std::move(real->flat));
             sheet.map = sheet.flat->map;
             sheet.report.vertices = sheet.flat->rest.vertexCount;

@@ -129,7 +129,7 @@ std::optional<Region> perforated(const Region& region, const std::vector<const E
     }
     PolygonSet all = cut;
     all.insert(all.end(), around.begin(), around.end());
-    const RimFinder rims(all);
+    const RimFinder rims(subdivided(all, kLongestEdge_mm));  // a border may be one long line
     Region result = region;
     for (std::size_t i = 0; i < cut.size(); ++i) {
         Polygon2 rim = thinned(cut[i], i, rims);
