@@ -239,13 +239,13 @@ Warning slender(const std::optional<Ribbon>& ribbon, const std::string& where) {
     return {
         "slender_ribbon",
         Words(held ? NINE_WORDS("core",
-                                "A strip of sheet {length} long and {width} wide lies between two windows "
+                                "A strip of sheet {length} long and {width} wide is left beside a window "
                                 "{x} from the nose; a finger pushes it aside. Lay a carrier film over it, "
                                 "or leave a bridge in the middle.")
                    : NINE_WORDS("core",
-                                "A strip of sheet {length} long and {width} wide lies between two windows "
+                                "A strip of sheet {length} long and {width} wide is left beside a window "
                                 "{x} from the nose; it does not stay where it is laid. Lay the sheet "
-                                "first and cut the strip on the body, or put the windows into two masks."))
+                                "first and cut the strip on the body, or leave more sheet there."))
             .length("length", ribbon->length_mm, 1)
             .length("width", ribbon->width_mm, 2)
             .length("x", ribbon->at.x(), 0),
@@ -284,6 +284,13 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
             sheet.report.vertices = sheet.flat->rest.vertexCount;
             sheet.report.strainMax = sheet.flat->strain.max;
             sheet.report.strainP95 = sheet.flat->strain.p95;
+        } else if (!plan.opens.empty()) {
+            warnings.push_back({"window_at_edge",
+                                NINE_WORDS("core",
+                                           "A window reaches the edge of the sheet, so its figures are those "
+                                           "of the sheet without windows; the real one may land a few tenths "
+                                           "of a millimetre off. Give it more margin."),
+                                where});
         }
     }
     PolygonSet borders = bordersOf(*sheet.flat);

@@ -142,10 +142,13 @@ std::optional<Region> perforated(const Region& region, const std::vector<const E
 std::optional<Ribbon> mostSlender(const Region& region, std::size_t first) {
     PolygonSet rims(region.holes.begin() + static_cast<std::ptrdiff_t>(first), region.holes.end());
     constexpr double kStep_mm = 0.15, kWidens = 2;
+    const std::size_t windows = rims.size();
+    rims.push_back(region.outer);
+    rims.insert(rims.end(), region.holes.begin(), region.holes.begin() + static_cast<std::ptrdiff_t>(first));
     rims = subdivided(std::move(rims), kStep_mm);
     const RimFinder finder(rims);
     std::optional<Ribbon> worst;
-    for (std::size_t r = 0; r < rims.size(); ++r) {
+    for (std::size_t r = 0; r < windows; ++r) {
         const Polygon2& rim = rims[r];
         const std::size_t n = rim.size();
         std::vector<double> gaps;

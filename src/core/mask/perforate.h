@@ -16,7 +16,7 @@ constexpr double kRimSag_mm = 0.01;
 /// gone with it. Nothing when there are no openings, or one does not lie wholly on the region's sheet.
 std::optional<Region> perforated(const Region& region, const std::vector<const ElementArt*>& opens);
 
-/// A strip of sheet between two windows.
+/// A strip of sheet between two windows, or between one and the border.
 struct Ribbon {
     double length_mm, width_mm;  ///< as far as its width stays below twice its least
     SkinPlace at;                ///< where it is narrowest
@@ -27,7 +27,7 @@ struct Ribbon {
 constexpr Ratio kPlainRibbon = 12;
 /// Up to this a carrier film or a bridge helps.
 constexpr Ratio kHeldRibbon = 25;
-/// The most slender one between two holes of the region, numbered from `first`. Nothing where none is
+/// The most slender one beside a hole of the region, numbered from `first`. Nothing where none is
 /// narrower than 1.2 mm.
 std::optional<Ribbon> mostSlender(const Region& region, std::size_t first = 0);
 
