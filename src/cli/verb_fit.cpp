@@ -66,6 +66,17 @@ std::string patchSvg(const FlatPatch& flat, const Skin& skin, bool right, const 
     return svgText(drawPiece(piece, title));
 }
 
+struct Shape {
+    bool isDisc;
+    SideNumbers where;
+};
+
+Result<PatchMesh> meshOf(const Skin& skin, const Shape& shape, int count) {
+    const auto& n = shape.where.numbers;
+    return shape.isDisc ? meshPatch(skin, DiscPatch{n[0], n[1], n[2]}, count, "--disc")
+                        : meshPatch(skin, BandPatch{n[0], n[1], n[2], n[3]}, count, "--patch");
+}
+
 Result<Reply> fitPatch(const Args& args, const Task& task) {
     // In one piece: the flags, then the reply field by field.
     const auto started = std::chrono::steady_clock::now();
@@ -76,46 +87,19 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
     const std::string flag = isDisc ? "disc" : "patch";
     const Result<SideNumbers> shape = parseSideNumbers(*args.value(flag), isDisc ? 3 : 4, "--" + flag);
     if (!shape) return shape.error();
-    const std::string materialId = args.value("material").value_or("film");
-    const auto material = findMaterial(materialId);
-    if (!material)
-        return Error{"unknown_material",
-                     Words(NINE_WORDS("cli", "\"{materialId}\" is not a known sheet material."))
-                         .name("materialId", materialId),
-                     "--material"};
-    const Result<double> limit = args.number("strain", material->strainLimit);
-    if (!limit) return limit.error();
-    if (!(*limit > 0 && *limit <= 1)) {
-        return Error{"out_of_range",
-                     NINE_WORDS("cli", "--strain is a fraction above 0 and up to 1 (0.01 is one per cent)."),
-                     "--strain"};
-    }
-    const Result<int> vertices = args.whole("vertices", kFitVertices, 0, 1'000'000'000);
-    if (!vertices) return vertices.error();
-    if (!(*vertices >= kMinPatchVertices && *vertices <= kMaxPatchVertices)) {
-        return Error{"out_of_range", NINE_WORDS("cli", "--vertices must lie between 60 and 200000."),
-                     "--vertices"};
-    }
-    const Result<Apply> apply = parseApply(args.value("apply").value_or("loose"));
-    if (!apply) return apply.error();
-    const std::string relief = args.value("relief").value_or("auto");
-    if (relief != "auto" && relief != "none") {
-        return Error{"bad_value", NINE_WORDS("cli", "--relief must be auto or none."), "--relief"};
-    }
+    const Result<SheetAsked> asked = sheetAsked(args);
+    if (!asked) return asked.error();
+    const Fraction limit = asked->limit;
     const Result<Body> body = loadBody(args.word(0));
     if (!body) return body.error();
 
-    const auto& n = shape->numbers;
-    const int count = *vertices;
-    Result<PatchMesh> mesh = isDisc
-                                 ? meshPatch(body->skin, DiscPatch{n[0], n[1], n[2]}, count, "--disc")
-                                 : meshPatch(body->skin, BandPatch{n[0], n[1], n[2], n[3]}, count, "--patch");
+    Result<PatchMesh> mesh = meshOf(body->skin, {isDisc, *shape}, asked->vertices);
     if (!mesh) return mesh.error();
     Warnings warnings = body->warnings;
     warnings.insert(warnings.end(), mesh->warnings.begin(), mesh->warnings.end());
     const Result<FlatPatch> flat = flattenPatch(std::move(*mesh), task);
     if (!flat) return flat.error();
-    const Result<FitReport> report = judgeFit(body->skin, *flat, *limit, layingOf(*apply), {}, task);
+    const Result<FitReport> report = judgeFit(body->skin, *flat, limit, layingOf(asked->apply), {}, task);
     if (!report) return report.error();
 
     const bool right = shape->side == 'R';
@@ -135,7 +119,7 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
     MaskSpec named;
     named.name = "The patch";
     named.side = right ? Side::Right : Side::Left;
-    named.wish.material = materialId;
+    named.wish.material = std::string(asked->material.id);
     reply.text = verdictOf(named, *report).plain() + "\n" + warningsText(warnings);
     reply.exitCode = report->liesFlat ? kDone : kFault;
     return reply;
@@ -169,6 +153,44 @@ Result<Reply> fitJob(const Args& args, const Task& task) {
 }
 
 }  // namespace
+
+Result<SheetAsked> sheetAsked(const Args& args) {
+    const std::string materialId = args.value("material").value_or("film");
+    const auto material = findMaterial(materialId);
+    if (!material)
+        return Error{"unknown_material",
+                     Words(NINE_WORDS("cli", "\"{materialId}\" is not a known sheet material."))
+                         .name("materialId", materialId),
+                     "--material"};
+    const Result<double> limit = args.number("strain", material->strainLimit);
+    if (!limit) return limit.error();
+    if (!(*limit > 0 && *limit <= 1)) {
+        return Error{"out_of_range",
+                     NINE_WORDS("cli", "--strain is a fraction above 0 and up to 1 (0.01 is one per cent)."),
+                     "--strain"};
+    }
+    const Result<int> vertices = args.whole("vertices", kFitVertices, 0, 1'000'000'000);
+    if (!vertices) return vertices.error();
+    if (!(*vertices >= kMinPatchVertices && *vertices <= kMaxPatchVertices)) {
+        return Error{"out_of_range", NINE_WORDS("cli", "--vertices must lie between 60 and 200000."),
+                     "--vertices"};
+    }
+    const Result<Apply> apply = parseApply(args.value("apply").value_or("loose"));
+    if (!apply) return apply.error();
+    SheetAsked asked{*material, *limit, *vertices, *apply, -1};
+    const std::string relief = args.value("relief").value_or("auto");
+    if (relief == "none") {
+        asked.relief = 0;
+    } else if (relief != "auto") {
+        const Result<int> count = args.whole("relief", 0, 1, 40);
+        if (!count)
+            return Error{"bad_value",
+                         NINE_WORDS("cli", "--relief must be auto, none, or a number of slits from 1 to 40."),
+                         "--relief"};
+        asked.relief = *count;
+    }
+    return asked;
+}
 
 Json fitJson(const FitReport& r) {
     Json json{{"vertices", r.vertices},
@@ -237,9 +259,12 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
 
 Result<Reply> fit(const Arguments& words, const Task& task) {
     const Result<Args> args = Args::parse(
-        words, {"patch", "disc", "material", "strain", "vertices", "relief", "apply", "svg", "map", "points"},
+        words,
+        {"patch", "disc", "kind", "seam", "material", "strain", "vertices", "relief", "apply", "svg", "map",
+         "points", "borders"},
         {}, 1);
     if (!args) return args.error();
+    if (args->has("kind")) return fitStrip(*args, task);
     return args->has("patch") || args->has("disc") ? fitPatch(*args, task) : fitJob(*args, task);
 }
 

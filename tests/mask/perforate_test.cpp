@@ -214,7 +214,7 @@ TEST(Perforate, TheStrainOfAPieceDoesNotGrowWithTheMesh) {
         const Cut cut = cutOut(skin, {17, 51, -8, 10}, barsOn(skin, 22, 5, 2.2, 5), vertices);
         const FlatPatch& flat = cut.real.flat;
         single.push_back(flat.strain.max);
-        piece.push_back(strainWithin(flat.patch, flat.rest, flat.strains));
+        piece.push_back(strainWithin(flat.patch.mesh, flat.rest, flat.strains));
         EXPECT_LT(piece.back(), single.back());
     }
     EXPECT_NEAR(piece[1], piece[0], 0.12 * piece[0]);
@@ -222,7 +222,7 @@ TEST(Perforate, TheStrainOfAPieceDoesNotGrowWithTheMesh) {
     const Cut cut = cutOut(skin, {17, 51, -8, 10}, barsOn(skin, 22, 3, 2.2, 5), 800);
     const FlatPatch& flat = cut.real.flat;
     const std::vector<PrincipalStrain> even(flat.strains.size(), {0.013, -0.007});
-    EXPECT_NEAR(strainWithin(flat.patch, flat.rest, even), 0.013, 1e-12);
+    EXPECT_NEAR(strainWithin(flat.patch.mesh, flat.rest, even), 0.013, 1e-12);
 }
 
 TEST(Perforate, WhatCannotBeAHoleIsLeftToTheWholeSheet) {

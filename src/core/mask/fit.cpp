@@ -59,18 +59,18 @@ Result<FlatPatch> flattenPatch(PatchMesh patch, const Task& task) {
     return solve(std::move(patch), true, task);
 }
 
-double strainWithin(const PatchMesh& patch, const RestMesh& rest, const std::vector<PrincipalStrain>& strains,
-                    double radius_mm) {
+std::vector<Fraction> strainsWithin(const SheetMesh& mesh, const RestMesh& rest,
+                                    const std::vector<PrincipalStrain>& strains, double radius_mm) {
     const std::size_t n = rest.triangles.size();
     std::vector<Vec3> middles;
     std::unordered_map<std::int64_t, std::size_t> byEdge;
     std::vector<std::array<std::size_t, 3>> beside(n, {n, n, n});
-    const auto vertices = static_cast<std::int64_t>(patch.mesh.vertices.size());
+    const auto vertices = static_cast<std::int64_t>(mesh.vertices.size());
     for (std::size_t t = 0; t < n; ++t) {
         Vec3 middle = Vec3::Zero();
         for (std::size_t k = 0; k < 3; ++k) {
             const int a = rest.triangles[t][k], b = rest.triangles[t][(k + 1) % 3];
-            middle += patch.mesh.vertices[static_cast<std::size_t>(a)].position / 3;
+            middle += mesh.vertices[static_cast<std::size_t>(a)].position / 3;
             byEdge[a * vertices + b] = t;
         }
         middles.push_back(middle);
@@ -82,7 +82,8 @@ double strainWithin(const PatchMesh& patch, const RestMesh& rest, const std::vec
                 beside[t][k] = other->second;
         }
     std::vector<std::size_t> seenBy(n, n), found;
-    double worst = 0;
+    std::vector<Fraction> means;
+    means.reserve(n);
     for (std::size_t t = 0; t < n; ++t) {
         found.assign(1, t);
         seenBy[t] = t;
@@ -97,9 +98,15 @@ double strainWithin(const PatchMesh& patch, const RestMesh& rest, const std::vec
                 found.push_back(next);
             }
         }
-        worst = std::max(worst, sum / all);
+        means.push_back(sum / all);
     }
-    return worst;
+    return means;
+}
+
+Fraction strainWithin(const SheetMesh& mesh, const RestMesh& rest,
+                      const std::vector<PrincipalStrain>& strains, double radius_mm) {
+    const std::vector<Fraction> means = strainsWithin(mesh, rest, strains, radius_mm);
+    return means.empty() ? 0 : *std::max_element(means.begin(), means.end());
 }
 
 std::vector<double> liftsOf_mm(const PatchMesh& patch) {
@@ -142,8 +149,8 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     // In one piece: three questions asked at once of the same sheet.
     FitReport report;
     report.vertices = flat.rest.vertexCount;
-    const bool windows = !flat.patch.rims.empty();
-    report.strainMax = windows ? strainWithin(flat.patch, flat.rest, flat.strains) : flat.strain.max;
+    const bool cut = flat.patch.open || !flat.patch.rims.empty();
+    report.strainMax = cut ? strainWithin(flat.patch.mesh, flat.rest, flat.strains) : flat.strain.max;
     report.strainP95 = flat.strain.p95;
     report.areaRatioMax = flat.strain.areaRatioMax;
     report.strainLimit = strainLimit;
@@ -198,7 +205,7 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     if (!feasible) return feasible.error();
     if (!landed) return landed.error();
     const std::vector<PrincipalStrain> least = strainsOf(flat.rest, *feasible);
-    report.strainFeasibleMax = std::min(report.strainMax, windows ? strainWithin(flat.patch, flat.rest, least)
+    report.strainFeasibleMax = std::min(report.strainMax, cut ? strainWithin(flat.patch.mesh, flat.rest, least)
                                                                   : summarize(flat.rest, least).max);
     report.liesFlat = report.strainFeasibleMax <= strainLimit;
     if (!report.liesFlat) {

@@ -11,7 +11,7 @@ namespace {
 constexpr double kMarkZone_mm = 5;      // room at both ends for a cross of 4 mm
 constexpr double kNearestToArt_mm = 1;  // margin kept even where the body's tip leaves no more
 constexpr double kWidestShare = 0.9;    // of the girth: more, and the sheet's edges meet
-constexpr double kMostOfGirth = 0.98;   // of any sheet: more, and it covers itself
+constexpr double kMostOfGirth = 0.9995; // of any sheet: more, and it covers itself
 constexpr int kGirthSamples = 24;
 constexpr double kSmallest_mm = 0.5;
 constexpr double kOnBorder_mm = 1e-6;
@@ -116,7 +116,8 @@ Status checkRegion(const Skin& skin, const Region& region, const std::string& wh
         }
         if (high < low) continue;
         const SectionArc arc = skin.arcAt(x);
-        const bool outside = low < -2 * arc.bellyArc_mm() || high > 2 * arc.backArc_mm();
+        const bool outside = low < -2 * arc.bellyArc_mm() - arc.backArc_mm() ||
+                             high > 2 * arc.backArc_mm() + arc.bellyArc_mm();
         if (!outside && high - low <= kMostOfGirth * arc.girth_mm()) continue;
         return Error{
             "off_body",
