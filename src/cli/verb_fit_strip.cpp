@@ -120,7 +120,7 @@ Result<MaterialAnswer> answered(const Skin& skin, const std::string& kind, Seam 
     if (kind == "wrap" && asked.relief != 0) return answerOfWrap(skin, seam, asked.limit, wish, task);
     const Strip strip = kind == "wrap" ? wrapStrip(skin, seam) : sideStrip(skin);
     if (asked.relief != 0) return answerOf(skin, strip, asked.limit, wish, task);
-    MaterialAnswer plain{MaterialAnswer::How::Plain, {}, {sheetOf(skin, strip, {})}, 0};
+    MaterialAnswer plain{MaterialAnswer::How::Plain, {}, {sheetOf(skin, strip)}, 0};
     return plain;
 }
 

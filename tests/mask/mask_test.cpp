@@ -213,7 +213,7 @@ TEST(Lift, IsOfTheOrderOfTheShellSolve) {
 Result<Mask> makeMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
                       const MaskSpec& spec, double strainLimit, int vertices, const std::string& where) {
     Result<Mask> mask =
-        cutMask(skin, landmarks, art, spec.wish, strainLimit, vertices, Precision::Exact, where);
+        cutMask(skin, landmarks, {art}, spec.wish, strainLimit, vertices, Precision::Exact, where);
     if (!mask) return mask;
     return judgedMask(skin, art, spec.wish, std::move(*mask));
 }

@@ -279,7 +279,7 @@ TEST(Perforate, SlenderRibbonsAreFoundAndTold) {
     const ElementArt art = barsOn(tube, 30, 4, 2.4, 3.0);
     MaskWish wish;
     wish.elements = {"bars"};
-    const Mask mask = need(cutMask(tube, {}, {&art}, wish, 0.1, 800, Precision::Exact, "m"));
+    const Mask mask = need(cutMask(tube, {}, {{&art}}, wish, 0.1, 800, Precision::Exact, "m"));
     const auto told = std::find_if(mask.warnings.begin(), mask.warnings.end(),
                                    [](const Warning& w) { return w.code == "slender_ribbon"; });
     ASSERT_NE(told, mask.warnings.end());

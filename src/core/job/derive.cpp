@@ -259,10 +259,18 @@ std::vector<const ElementArt*> Derivations::Sources::artPointers() const {
     return pointers;
 }
 
+OpenedArt Derivations::Sources::opened() const {
+    OpenedArt all{artPointers(), {}, uncovered};
+    for (const ArtPtr& a : right) all.right.push_back(a.get());
+    return all;
+}
+
 Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSpec& spec, Fineness fineness) {
     const Result<SkinPtr> body = skin(job);
     if (!body) return body.error();
     Sources from{*body, {}, {job.part<BlankChapter>()}, 0, false};
+    const MaskKind* kind = findMaskKind(spec.wish.kind);
+    for (const BarePlace& place : *bareOf(job, **body)) from.uncovered.push_back(place.ring);
     const std::map<std::string_view, std::size_t> places = placesOf(job.get<PatternChapter>());
     for (const std::string& id : spec.wish.elements) {
         const auto found = places.find(id);
@@ -278,6 +286,12 @@ Result<Derivations::Sources> Derivations::sourcesOf(const Job& job, const MaskSp
         const Result<std::vector<std::size_t>> needs = needsOf(job, found->second);
         if (!needs) return needs.error();
         from.otherSide = from.otherSide || (spec.side == Side::Right && sidesDiffer(job, *needs));
+        if (kind && kind->bothSides() && job.get<PatternChapter>().elements[found->second]->onBothSides()) {
+            Result<ArtPtr> right = fineness == Fineness::Cut ? art(job, found->second, Side::Right)
+                                                             : artAtAGlance(job, found->second, Side::Right);
+            if (!right) return right.error();
+            from.right.push_back(std::move(*right));
+        }
         for (const std::size_t i : *needs) from.keys.push_back(job.get<PatternChapter>().elements[i]);
         from.art.push_back(std::move(*drawn));
     }
@@ -310,7 +324,7 @@ Result<MaskPtr> Derivations::cutLeft(const Job& job, const MaskSpec& spec, const
                                      Precision precision, const Task& task) {
     std::optional<Error> problem;
     const auto cutIt = [&]() -> MaskPtr {
-        Result<Mask> made = cutMask(*from.skin, job.get<BlankChapter>().landmarks, from.artPointers(),
+        Result<Mask> made = cutMask(*from.skin, job.get<BlankChapter>().landmarks, from.opened(),
                                     spec.wish, from.strainLimit, vertices, precision, "", task);
         if (made) return std::make_shared<const Mask>(std::move(*made));
         problem = made.error();
@@ -358,6 +372,65 @@ Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vert
     });
     if (problem) return *problem;
     return onSideOf(spec, left);
+}
+
+Result<MaterialAnswer> Derivations::answerFor(const Job& job, const MaskSpec& spec, Fraction limit,
+                                              const Task& task) {
+    const Result<Sources> from = sourcesOf(job, spec);
+    if (!from) return from.error();
+    const OpenedArt art = from->opened();
+    const MaskKind* kind = findMaskKind(spec.wish.kind);
+    const PlanOn on{*from->skin, job.get<BlankChapter>().landmarks, art.left, placeOf(job, spec), art.right,
+                    art.uncovered};
+    const Result<std::optional<Strip>> strip = kind->strip(on, spec.wish.values);
+    if (!strip) return strip.error();
+    if (!*strip)
+        return Error{"no_strip",
+                     NINE_WORDS("core",
+                                "This mask follows its art round the body, and slits are planned on boxes, whole "
+                                "sides and whole bodies only. Make it a mask of a whole side."),
+                     placeOf(job, spec)};
+    Warnings unheard;
+    const Result<std::vector<SheetPlan>> plans = kind->plan(on, spec.wish.values, unheard);
+    if (!plans) return plans.error();
+    ReliefWish wish;
+    wish.keepOff = art.uncovered;
+    for (const SheetPlan& plan : *plans)
+        for (const ElementArt* opened : plan.opens)
+            for (const Outline& outline : opened->outlines())
+                if (!outline.hole) wish.keepOff.push_back(outline.skin);
+    for (Polygon2& ring : wish.keepOff)
+        if (polygonArea(ring) < 0) std::reverse(ring.begin(), ring.end());
+    for (const Slit& slit : spec.wish.slits)
+        if (slit.locked) wish.kept.push_back(slit);
+    wish.mirrored = kind->bothSides();
+    return answerOf(*from->skin, **strip, limit, wish, task);
+}
+
+Result<MaterialAnswer> Derivations::answer(const Job& job, const MaskSpec& spec, const Task& task) {
+    const auto material = findMaterial(spec.wish.material);
+    return answerFor(job, spec, material ? material->strainLimit : 0, task);
+}
+
+Result<std::vector<MaterialAnswer>> Derivations::answers(const Job& job, const MaskSpec& spec,
+                                                         const Task& task) {
+    const std::vector<SheetMaterial>& materials = sheetMaterials();
+    std::vector<Result<MaterialAnswer>> found(materials.size(), Task::cancelledError());
+    forEachInParallel(materials.size(), [&](std::size_t i) {
+        // Of materials that take the same one answer does.
+        for (std::size_t k = 0; k < i; ++k)
+            if (materials[k].strainLimit == materials[i].strainLimit) return;
+        if (!task.cancelled()) found[i] = answerFor(job, spec, materials[i].strainLimit, task.silent());
+    });
+    std::vector<MaterialAnswer> all;
+    for (std::size_t i = 0; i < found.size(); ++i) {
+        std::size_t same = i;
+        for (std::size_t k = 0; k < i; ++k)
+            if (materials[k].strainLimit == materials[i].strainLimit) same = std::min(same, k);
+        if (!found[same]) return found[same].error();
+        all.push_back(*found[same]);
+    }
+    return all;
 }
 
 Warnings Derivations::warnings(const Job& job, const MaskSpec& spec, const Mask& mask) {
@@ -516,9 +589,7 @@ Words verdictOf(const MaskSpec& spec, const FitReport& report) {
                    NINE_WORDS(
                        "core",
                        "{mask} {side} cannot lie flat: it must stretch by {need}, {material} takes {takes}. "
-                       "It "
-                       "stands off by up to {lift}. No relief cuts are planned yet: split the mask or take a "
-                       "softer sheet."))
+                       "It stands off by up to {lift}. Slit it, split it, or take a softer sheet."))
             .length("lift", report.lift_mm, 1);
     return said(report.tracedKnown
                     ? NINE_WORDS(

@@ -17,6 +17,7 @@
 #include "base/units.h"
 #include "cut/layout.h"
 #include "job/job.h"
+#include "mask/material_answer.h"
 
 namespace nine {
 
@@ -62,6 +63,13 @@ class Derivations {
     /// The mask as it is cut, without its verdict: soon there, for drawing. A preview has kPreviewVertices.
     Result<MaskPtr> cutOnly(const Job& job, const MaskSpec& spec, Precision precision, const Task& task = {});
 
+    /// How each material can lie where this mask is, windows and bare places kept clear of slits; in the
+    /// order of sheetMaterials(), on all cores. Empty for a mask whose outline no slits can be planned on.
+    /// Cost: up to 3 s of a core for each that cannot lie plain.
+    Result<std::vector<MaterialAnswer>> answers(const Job& job, const MaskSpec& spec, const Task& task = {});
+    /// The one for the mask's own material.
+    Result<MaterialAnswer> answer(const Job& job, const MaskSpec& spec, const Task& task = {});
+
     /// All masks in force, in order; solved on all cores. Cost: 0.5-1 s a mask on one core. `finished(i,
     /// result)` is called for each as it comes, one at a time, on a worker's thread.
     std::vector<MaskResult> masks(const Job& job, int vertices = kFitVertices, const Task& task = {},
@@ -80,8 +88,11 @@ class Derivations {
         std::vector<ArtPtr> art;
         std::vector<std::shared_ptr<const void>> keys;
         Fraction strainLimit;
-        bool otherSide;  ///< the right side's own art
+        bool otherSide;                 ///< the right side's own art
+        std::vector<ArtPtr> right = {}; ///< the same elements on the right, of masks for both sides
+        PolygonSet uncovered = {};      ///< what no sheet lies over
         std::vector<const ElementArt*> artPointers() const;
+        OpenedArt opened() const;
     };
     Result<Sources> sourcesOf(const Job& job, const MaskSpec& spec, Fineness fineness = Fineness::Cut);
     /// Of the left side, whichever side the spec is for.
@@ -101,6 +112,7 @@ class Derivations {
     /// What art is remembered by: the body and all elements it rests on.
     std::vector<std::shared_ptr<const void>> keysOf(const Job& job,
                                                     const std::vector<std::size_t>& needs) const;
+    Result<MaterialAnswer> answerFor(const Job& job, const MaskSpec& spec, Fraction limit, const Task& task);
     /// Places no paint goes, on all the skin that art may use.
     std::shared_ptr<const std::vector<BarePlace>> bareOf(const Job& job, const Skin& skin);
 

@@ -323,6 +323,21 @@ void offerLandmarks(const PatternChapter& pattern, const Skin& skin, BlankChapte
     }
 }
 
+/// Slits at the same share of the length and of the girth: where they are enough or too many is for the
+/// verdict to say.
+MaskSpecPtr onSkin(const MaskSpecPtr& mask, const Skin& now, const Skin& then) {
+    if (mask->wish.slits.empty()) return mask;
+    MaskSpec spec = *mask;
+    for (Slit& slit : spec.wish.slits)
+        for (Vec2& p : slit.line) {
+            const double share = std::clamp((p.x() - now.noseX_mm()) / now.length_mm(), 0.0, 1.0);
+            const double x = then.noseX_mm() + share * then.length_mm();
+            const double was = now.arcAt(now.noseX_mm() + share * now.length_mm()).girth_mm();
+            p = Vec2(x, was > 0 ? p.y() * then.arcAt(x).girth_mm() / was : 0);
+        }
+    return std::make_shared<const MaskSpec>(std::move(spec));
+}
+
 }  // namespace
 
 std::string_view idOf(Fate fate) {
@@ -362,6 +377,9 @@ Result<RefittedJob> refitJob(const Job& job, const BlankChapter& to, Derivations
     const bool same = next.elements == pattern.elements;
     Job after = job.with(std::move(blank));
     if (!same) after = after.with(std::move(next));
+    std::vector<MaskSpecPtr> masks = job.get<MasksChapter>().masks;
+    for (MaskSpecPtr& mask : masks) mask = onSkin(mask, **from, *skin);
+    if (masks != job.get<MasksChapter>().masks) after = withMasks(after, std::move(masks));
     refit.job = inStep(after);
     if (Status ok = checkJob(refit.job); !ok)
         refit.warnings.push_back({"does_not_go_along", ok.error().words, ok.error().where});

@@ -312,7 +312,7 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
 
 }  // namespace
 
-Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::vector<const ElementArt*>& art,
+Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const OpenedArt& art,
                      const MaskWish& wish, double strainLimit, int vertices, Precision precision,
                      const std::string& where, const Task& task) {
     const MaskKind* kind = findMaskKind(wish.kind);
@@ -324,8 +324,9 @@ Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const std::ve
                          .name("kind", wish.kind),
                      where};
     Warnings doubts;
-    const Result<std::vector<SheetPlan>> plans =
-        kind->plan({skin, landmarks, art, where}, wish.values, doubts);
+    Result<std::vector<SheetPlan>> plans =
+        kind->plan({skin, landmarks, art.left, where, art.right, art.uncovered}, wish.values, doubts);
+    if (plans && !wish.slits.empty()) plans = slitted(std::move(*plans), wish.slits, where);
     if (!plans) return plans.error();
     Result<Mask> mask = cutSheets(skin, landmarks, *plans, strainLimit, vertices, precision, where, task);
     if (mask) mask->warnings.insert(mask->warnings.begin(), doubts.begin(), doubts.end());

@@ -6,15 +6,23 @@
 // chart (x, g) that goes on over back and belly; a right-hand mask is the mirror image of its left twin.
 #pragma once
 
+#include <memory>
 #include <span>
 
 #include "blank/landmarks.h"
 #include "geom/places.h"
-#include "mask/region.h"
+#include "mask/strip.h"
 #include "pattern/art.h"
 #include "pattern/param.h"
 
 namespace nine {
+
+/// What a mask opens, and what it must not cover.
+struct OpenedArt {
+    std::vector<const ElementArt*> left;
+    std::vector<const ElementArt*> right = {};  ///< of the same elements, of sheets that go round the body
+    PolygonSet uncovered = {};                  ///< x, g: hangers, bills, whatever no sheet can lie over
+};
 
 /// What a mask is planned on.
 struct PlanOn {
@@ -22,6 +30,8 @@ struct PlanOn {
     const Landmarks& landmarks;
     std::vector<const ElementArt*> art;  ///< of the elements it opens, at least one
     std::string where;                   ///< of the mask, for errors
+    std::vector<const ElementArt*> right = {};  ///< the same as they stand on the right side
+    PolygonSet uncovered = {};                  ///< x, g: what no sheet can lie over
 };
 
 /// One sheet before it is flattened.
@@ -29,6 +39,8 @@ struct SheetPlan {
     Region region;
     std::vector<const ElementArt*> opens;  ///< art whose outlines are windows of this sheet
     std::vector<SkinPlace> marks;  ///< inside the region, from the nose end to the tail end; two or more
+    /// Art made for this sheet alone, such as that of the right side in its chart; also in `opens`.
+    std::vector<std::shared_ptr<const ElementArt>> made = {};
 };
 
 class MaskKind {
@@ -39,10 +51,22 @@ class MaskKind {
     /// What the card says of it, with the values that can be changed there by their keys.
     virtual std::vector<Pattern> sentences() const = 0;
     virtual std::span<const Param> params() const = 0;
+    /// One sheet opens its elements on both sides of the body; such a mask stands on the left.
+    virtual bool bothSides() const { return false; }
+    /// The piece of skin that slits are planned on: nothing where its outline is no strip. Errors: as plan().
+    virtual Result<std::optional<Strip>> strip(const PlanOn& on, const Values& values) const = 0;
     /// The sheets, at least one. Errors: sentences with a repair, `where` those of PlanOn. What is in doubt
     /// goes into `warnings`.
     virtual Result<std::vector<SheetPlan>> plan(const PlanOn&, const Values&, Warnings& warnings) const = 0;
 };
+
+/// The strip as one sheet: marks near both ends of its core.
+SheetPlan sheetOf(const Skin& skin, const Strip& strip, std::vector<const ElementArt*> opens = {});
+
+/// The sheets with those of the slits that begin on their border or near it, and a mark for each panel that
+/// they part off. Errors: slit_lost (a slit lies on none of the sheets), slit_crosses_window.
+Result<std::vector<SheetPlan>> slitted(std::vector<SheetPlan> plans, const std::vector<Slit>& slits,
+                                       const std::string& where);
 
 inline constexpr const char* kUsualMaskKind = "fitted";
 

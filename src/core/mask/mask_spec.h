@@ -23,6 +23,7 @@ struct MaskWish {
     std::string material = "film";
     Apply apply = Apply::Loose;
     Values values = usualValues(findMaskKind(kUsualMaskKind)->params());  ///< of its kind
+    std::vector<Slit> slits = {};  ///< in the chart of its sheets; mouths are led on to the border
 
     bool operator==(const MaskWish&) const = default;
 };

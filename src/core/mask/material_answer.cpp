@@ -77,12 +77,14 @@ Result<MaterialAnswer> answerOf(const Skin& skin, const Strip& strip, Fraction l
     const double total = std::max(std::accumulate(curvature.begin(), curvature.end(), 0.0), 1e-9);
     const double each = total / restMesh(grid.mesh()).area_mm2;
     MaterialAnswer answer{MaterialAnswer::How::Plain, std::move(*plan), {}, std::sqrt(39 * limit / each)};
-    answer.sheets = {sheetOf(skin, strip, {})};
+    answer.sheets = {sheetOf(skin, strip)};
     if (answer.plan.lies && answer.plan.slits.empty()) return answer;
     answer.how = MaterialAnswer::How::Slits;
     const bool few = static_cast<int>(answer.plan.slits.size()) <= kMostSlitsASide;
     if (wish.exactly > 0 || (answer.plan.lies && few && answer.plan.widestMouth_mm <= kWidestMouth_mm)) {
-        answer.sheets = {sheetOf(skin, strip, answer.plan.slits)};
+        Result<std::vector<SheetPlan>> sheets = slitted({sheetOf(skin, strip)}, answer.plan.slits, "");
+        if (!sheets) return sheets.error();
+        answer.sheets = std::move(*sheets);
         return answer;
     }
     // A part cut off whole gains by its width squared; fewer than that need not be tried.
@@ -94,7 +96,7 @@ Result<MaterialAnswer> answerOf(const Skin& skin, const Strip& strip, Fraction l
             if (parts->empty()) continue;
             answer.how = lengthwise ? MaterialAnswer::How::Strips : MaterialAnswer::How::Pieces;
             answer.sheets.clear();
-            for (const Strip& part : *parts) answer.sheets.push_back(sheetOf(skin, part, {}));
+            for (const Strip& part : *parts) answer.sheets.push_back(sheetOf(skin, part));
             return answer;
         }
     }
@@ -117,9 +119,10 @@ Result<MaterialAnswer> answerOfWrap(const Skin& skin, Seam seam, Fraction limit,
     Result<ReliefPlan> plan = planRelief(skin, whole, limit, wish, task);
     if (!plan) return plan.error();
     if (plan->lies && plan->widestMouth_mm <= kWidestMouth_mm) {
-        SheetPlan sheet = sheetOf(skin, whole, plan->slits);
+        Result<std::vector<SheetPlan>> sheets = slitted({sheetOf(skin, whole)}, plan->slits, "");
+        if (!sheets) return sheets.error();
         const auto how = plan->slits.empty() ? MaterialAnswer::How::Plain : MaterialAnswer::How::Slits;
-        return MaterialAnswer{how, std::move(*plan), {std::move(sheet)}, 0};
+        return MaterialAnswer{how, std::move(*plan), std::move(*sheets), 0};
     }
     wish.mirrored = false;
     Result<MaterialAnswer> side = answerOf(skin, sideStrip(skin), limit, wish, task);

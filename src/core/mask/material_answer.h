@@ -2,6 +2,7 @@
 // not at all but by small patches.
 #pragma once
 
+#include "mask/mask_kind.h"
 #include "mask/material.h"
 #include "mask/relief.h"
 

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <map>
 #include <set>
 #include <unordered_map>
 
@@ -98,6 +99,24 @@ void partRims(PatchMesh& patch, const Region& cut, std::size_t ownHoles) {
     }
 }
 
+/// A hair inside its own triangles, for each vertex that shares its place with the other lip of a slit.
+std::vector<std::optional<Vec2>> besideSlits(const PatchMesh& patch) {
+    constexpr double kHair_mm = 0.02;
+    std::map<std::pair<double, double>, int> seen;
+    for (const Vec2& p : patch.skin) ++seen[{p.x(), p.y()}];
+    std::vector<Vec2> inwards(patch.skin.size(), Vec2::Zero());
+    for (const Triangle& t : patch.mesh.triangles)
+        for (std::size_t k = 0; k < 3; ++k) {
+            const auto v = [&](std::size_t i) { return patch.skin[static_cast<std::size_t>(t[(k + i) % 3])]; };
+            inwards[static_cast<std::size_t>(t[k])] += (v(1) + v(2) - 2 * v(0)).normalized();
+        }
+    std::vector<std::optional<Vec2>> places(patch.skin.size());
+    for (std::size_t v = 0; v < places.size(); ++v)
+        if (seen[{patch.skin[v].x(), patch.skin[v].y()}] > 1 && inwards[v].norm() > 1e-9)
+            places[v] = patch.skin[v] + kHair_mm * inwards[v].normalized();
+    return places;
+}
+
 }  // namespace
 
 std::optional<Region> perforated(const Region& region, const std::vector<const ElementArt*>& opens) {
@@ -189,8 +208,16 @@ Result<PerforatedPatch> perforatedPatch(const Skin& skin, std::shared_ptr<const 
     partRims(flat.patch, cut, whole.patch.loops.size() - 1);
     const SheetMap drawn = sheetMapOf(whole);
     const SheetCarrier carrier(whole.patch.pairedWith(whole.map));
+    const std::vector<std::optional<Vec2>> beside = besideSlits(flat.patch);
     for (std::size_t v = 0; v < flat.patch.skin.size(); ++v) {
         const SurfacePoint& place = flat.patch.mesh.vertices[v];
+        if (beside[v]) {  // of this lip, not of the other
+            const SurfacePoint near = skin.at({Side::Left, beside[v]->x(), beside[v]->y()});
+            if (const auto lip = drawn.at(SkinPlace(*beside[v]), near, kRimSlack_mm)) {
+                flat.map.push_back(*lip);
+                continue;
+            }
+        }
         // The border of the whole sheet is a chord here and there: what lies a little beyond is carried.
         const std::optional<SheetPlace> at = drawn.at(SkinPlace(flat.patch.skin[v]), place, kRimSlack_mm);
         flat.map.push_back(at ? *at : carrier.at(place));

@@ -16,13 +16,6 @@ constexpr int kGirthSamples = 24;
 constexpr double kSmallest_mm = 0.5;
 constexpr double kOnBorder_mm = 1e-6;
 
-bool cross(const Vec2& a, const Vec2& b, const Vec2& c, const Vec2& d) {
-    const auto turn = [](const Vec2& p, const Vec2& q, const Vec2& r) {
-        return (q - p).x() * (r - p).y() - (q - p).y() * (r - p).x();
-    };
-    return turn(a, b, c) * turn(a, b, d) < 0 && turn(c, d, a) * turn(c, d, b) < 0;
-}
-
 struct Segment {
     Vec2 from, to;
 };
@@ -54,7 +47,7 @@ Status checkLines(const Region& region, const std::string& where) {
     for (const Slit& slit : region.slits) addSegments(slit.line, false, segments);
     for (std::size_t i = 0; i < segments.size(); ++i)
         for (std::size_t j = 0; j < i; ++j)
-            if (cross(segments[i].from, segments[i].to, segments[j].from, segments[j].to))
+            if (linesCross(segments[i].from, segments[i].to, segments[j].from, segments[j].to))
                 return wrong(
                     NINE_WORDS("core",
                                "Lines of this sheet cross each other: its outline, a hole or a slit. "
@@ -75,6 +68,13 @@ Status checkLines(const Region& region, const std::string& where) {
 }
 
 }  // namespace
+
+bool linesCross(const Vec2& a, const Vec2& b, const Vec2& c, const Vec2& d) {
+    const auto turn = [](const Vec2& p, const Vec2& q, const Vec2& r) {
+        return (q - p).x() * (r - p).y() - (q - p).y() * (r - p).x();
+    };
+    return turn(a, b, c) * turn(a, b, d) < 0 && turn(c, d, a) * turn(c, d, b) < 0;
+}
 
 Region bandRegion(const BandPatch& b) {
     return {{{b.x0_mm, b.g0_mm}, {b.x1_mm, b.g0_mm}, {b.x1_mm, b.g1_mm}, {b.x0_mm, b.g1_mm}}, {}, {}};

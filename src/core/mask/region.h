@@ -13,6 +13,9 @@ namespace nine {
 /// A cut into the sheet with no width. Its first point lies on a border, or it lies inside altogether.
 struct Slit {
     Polyline2 line;
+    bool locked = false;  ///< the painter's own: planning leaves it where it is
+
+    bool operator==(const Slit&) const = default;
 };
 
 struct Region {
@@ -34,6 +37,9 @@ struct DiscPatch {
 /// closed end, and up to the second share a warning is given (tried: 4-8 % is where strain runs
 /// away).
 constexpr Fraction kPoleForbidden = 0.005, kPoleDoubtful = 0.04;
+
+/// Whether two pieces of straight line cross, not only touch.
+bool linesCross(const Vec2& a, const Vec2& b, const Vec2& c, const Vec2& d);
 
 Region bandRegion(const BandPatch& band);
 /// The band that the region is, if its four corners are all there is of it.

@@ -42,7 +42,11 @@ class Planner {
         for (std::size_t v = 0; v < n && !kept.empty(); ++v)
             for (const Polygon2& ring : kept)
                 if (polygonArea(ring) > 0 && contains(ring, grid_.skin()[v])) forbidden_[v] = true;
+        for (const Slit& slit : wish.kept)
+            if (std::optional<GridSlit> here = inGrid(slit)) own_.push_back(*here);
     }
+    /// The slits that stay, which every trial begins with.
+    const std::vector<GridSlit>& own() const { return own_; }
 
     const ReliefGrid& grid() const { return grid_; }
 
@@ -93,6 +97,7 @@ class Planner {
     int freeTip(int row, bool fromLow, int farthest) const;
     int farthestColumn(ReliefFamily family, bool fromLow, int row) const;
     double length_mm(const GridSlit& slit) const;
+    std::optional<GridSlit> inGrid(const Slit& slit) const;
     bool allowed(const std::vector<GridSlit>& slits, double row, bool fromLow) const;
 
     ReliefGrid grid_;
@@ -100,6 +105,7 @@ class Planner {
     const ReliefWish& wish_;
     const Task& task_;
     std::vector<bool> forbidden_;  // vertices
+    std::vector<GridSlit> own_;
 };
 
 std::vector<Fraction> Planner::strainOfPanels(const CutGrid& cut, const RestMesh& rest,
@@ -166,6 +172,22 @@ double Planner::length_mm(const GridSlit& slit) const {
     return grid_.rowStep_mm() * (slit.fromLow ? slit.tip : grid_.rows() - 1 - slit.tip);
 }
 
+std::optional<GridSlit> Planner::inGrid(const Slit& slit) const {
+    const Vec2 mouth = slit.line.front(), tip = slit.line.back();
+    if (std::abs(tip.x() - mouth.x()) > std::abs(tip.y() - mouth.y())) return std::nullopt;
+    const double line = std::clamp(grid_.rowAt(mouth.x()), 1.0, grid_.rows() - 2.0);
+    const int row = static_cast<int>(std::lround(line));
+    int nearest = 0;
+    for (int c = 0; c < grid_.columns(); ++c) {
+        const auto off = [&](int at) {
+            return std::abs(grid_.skin()[static_cast<std::size_t>(grid_.at(row, at))].y() - tip.y());
+        };
+        if (off(c) < off(nearest)) nearest = c;
+    }
+    nearest = std::clamp(nearest, 1, grid_.columns() - 2);
+    return GridSlit{true, tip.y() > mouth.y(), line, nearest, true};
+}
+
 bool Planner::allowed(const std::vector<GridSlit>& slits, double row, bool fromLow) const {
     const double apart = kSlitsApart_mm / grid_.rowStep_mm();
     if (row < apart || row > grid_.rows() - 1 - apart) return false;
@@ -216,7 +238,7 @@ std::vector<double> Planner::curvatureWay(bool across) const {
 }
 
 std::vector<GridSlit> Planner::slitsAt(ReliefFamily family, bool fromLow, const std::vector<double>& at) const {
-    std::vector<GridSlit> slits;
+    std::vector<GridSlit> slits = own_;
     for (const double line : at) {
         if (family == ReliefFamily::Lengthwise) {
             const int core = std::max(1, static_cast<int>(std::ceil(kSlitCore_mm / grid_.rowStep_mm())));
@@ -356,6 +378,10 @@ Result<Tried> Planner::singly(Tried best, int most) const {
     }
     for (std::size_t i = 0; i < best.slits.size() && best.strain <= limit_;) {
         std::vector<GridSlit> slits = best.slits;
+        if (slits[i].kept) {
+            ++i;
+            continue;
+        }
         slits.erase(slits.begin() + static_cast<std::ptrdiff_t>(i));
         Result<Tried> without = tried(std::move(slits));
         if (!without) return without.error();
@@ -373,6 +399,7 @@ Result<Tried> Planner::shortened(Tried plan) const {
     const auto shorter = [&](const std::vector<GridSlit>& slits, int by) {
         std::vector<GridSlit> result = slits;
         for (GridSlit& s : result) {
+            if (s.kept) continue;
             const GridSlit cut{s.across, s.fromLow, s.line, s.tip + (s.fromLow ? -by : by)};
             const int edge = s.fromLow ? 0 : (s.across ? grid_.columns() : grid_.rows()) - 1;
             if ((s.fromLow ? cut.tip > edge : cut.tip < edge) && length_mm(cut) >= kShortest_mm) s = cut;
@@ -392,7 +419,10 @@ Result<Tried> Planner::shortened(Tried plan) const {
 Result<Tried> Planner::proved(const std::vector<GridSlit>& planned, const ReliefGrid& from) const {
     std::vector<GridSlit> slits;
     std::vector<int> farthest;
+    slits = own_;
+    for (const GridSlit& s : own_) farthest.push_back(s.tip);
     for (const GridSlit& s : planned) {
+        if (s.kept) continue;
         GridSlit here = s;
         const double finer = static_cast<double>(grid_.rows() - 1) / (from.rows() - 1);
         const auto columnHere = [&](double c) {
@@ -460,20 +490,22 @@ Result<ReliefPlan> planRelief(const Skin& skin, const Strip& strip, Fraction lim
                               const Task& task) {
     // In one piece: families are tried in turn and proved on the finer mesh.
     Planner planner(skin, strip, limit, wish, kPlanned_mm, task);
-    Result<Tried> uncut = planner.tried({});
+    Result<Tried> uncut = planner.tried(planner.own());
     constexpr Ratio kClose = 1.15;
     if (uncut && uncut->strain > limit && uncut->strain < kClose * limit)
-        uncut = planner.tried({}, {}, Effort::Verdict);
+        uncut = planner.tried(planner.own(), {}, Effort::Verdict);
     if (!uncut) return uncut.error();
     ReliefPlan plan;
     plan.before = plan.reached = uncut->strain;
     plan.lies = uncut->strain <= limit;
+    plan.slits = wish.kept;
     if (plan.lies && wish.exactly == 0) return plan;
 
     std::optional<Planner> fine;
     const auto take = [&](const Tried& tried, ReliefFamily family, const ReliefGrid& grid) {
-        plan.slits.clear();
-        for (const GridSlit& slit : tried.slits) plan.slits.push_back(grid.onSkin(slit));
+        plan.slits = wish.kept;
+        for (const GridSlit& slit : tried.slits)
+            if (!slit.kept) plan.slits.push_back(grid.onSkin(slit));
         plan.family = family;
         plan.reached = tried.strain;
         plan.widestMouth_mm = tried.mouth_mm;
@@ -504,7 +536,7 @@ Result<ReliefPlan> planRelief(const Skin& skin, const Strip& strip, Fraction lim
          {Option{ReliefFamily::BothEdges, true}, Option{ReliefFamily::OneEdge, true},
           Option{ReliefFamily::OneEdge, false}, Option{ReliefFamily::Lengthwise, true},
           Option{ReliefFamily::Lengthwise, false}}) {
-        if (option.family == ReliefFamily::Lengthwise && !wish.keepOff.empty()) continue;
+        if (option.family == ReliefFamily::Lengthwise && !(wish.keepOff.empty() && wish.kept.empty())) continue;
         if (option.family != ReliefFamily::BothEdges && wish.mirrored) continue;
         const int dearer = costOf({}, option.family);
         const int most = std::min(wish.most, cheapest - dearer - 1);

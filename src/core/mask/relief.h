@@ -31,7 +31,8 @@ struct ReliefPlan {
 
 struct ReliefWish {
     PolygonSet keepOff;  ///< x, g: windows, eyes, hook eyes; slits stay kKeptOff_mm away
-    int most = 10;       ///< slits
+    std::vector<Slit> kept = {};  ///< across; they stay, and count
+    int most = 10;                ///< slits
     bool mirrored = false;  ///< only slits from both edges alike, for a strip that is its own mirror image
     int exactly = 0;     ///< that many, across, placed as well as they can be; 0: as few as will do
 };

@@ -16,6 +16,7 @@ struct GridSlit {
     bool fromLow;  ///< from the low edge, or from the nose end
     double line;   ///< row or column, fractional: the nearest one is moved there
     int tip;       ///< column, or row, where it ends
+    bool kept = false;  ///< the painter's own
 
     bool operator==(const GridSlit&) const = default;
 };

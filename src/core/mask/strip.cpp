@@ -9,7 +9,6 @@ namespace nine {
 namespace {
 
 constexpr double kMarkInset_mm = 2.5;  // from the edge: room for a cross of 4 mm
-constexpr double kMarksApart_mm = 4;
 
 constexpr double kLedOn_mm = 12;   // a mouth may be so far from the border after the sheet has changed
 constexpr double kInside_mm = 0.2; // what is left of a slit when it is cut off at the border
@@ -36,7 +35,7 @@ std::optional<Meeting> firstMeeting(const Vec2& from, const Vec2& to, const Poly
 }
 
 void addCorner(Polygon2& ring, std::size_t segment, const Vec2& at) {
-    constexpr double kSame_mm = 1e-3;
+    constexpr double kSame_mm = 0.05;  // nearer, and the mesh would have slivers there
     Vec2 &a = ring[segment], &b = ring[(segment + 1) % ring.size()];
     if ((a - at).norm() < kSame_mm) {
         a = at;
@@ -163,22 +162,14 @@ std::vector<SkinPlace> panelMarks(const Region& region) {
     return marks;
 }
 
-SheetPlan sheetOf(const Skin& skin, const Strip& strip, const std::vector<Slit>& slits,
-                  std::vector<const ElementArt*> opens) {
-    SheetPlan plan{withSlits(regionOf(skin, strip), slits), std::move(opens), {}};
+std::array<SkinPlace, 2> endMarks(const Skin& skin, const Strip& strip) {
     const auto core = [&](double x, double way) {
         const double g = strip.at(skin.arcAt(x)).core_mm;
         const Result<double> inset = walkAlong(skin, x, g, way * kMarkInset_mm, "");
         const double at = inset ? *inset : x;
         return SkinPlace(at, strip.at(skin.arcAt(at)).core_mm);
     };
-    plan.marks.push_back(core(strip.x0_mm, 1));
-    const SkinPlace last = core(strip.x1_mm, -1);
-    for (const SkinPlace& mark : panelMarks(plan.region))
-        if ((mark - plan.marks.front()).norm() > kMarksApart_mm && (mark - last).norm() > kMarksApart_mm)
-            plan.marks.push_back(mark);
-    plan.marks.push_back(last);
-    return plan;
+    return {core(strip.x0_mm, 1), core(strip.x1_mm, -1)};
 }
 
 }  // namespace nine

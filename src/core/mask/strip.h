@@ -4,9 +4,10 @@
 // that cuts from the edges never reach. Lengths in mm.
 #pragma once
 
+#include <array>
 #include <functional>
 
-#include "mask/mask_kind.h"
+#include "geom/places.h"
 #include "mask/region.h"
 
 namespace nine {
@@ -46,8 +47,7 @@ Region withSlits(Region region, const std::vector<Slit>& slits);
 /// held at the core alone, panels swing (0.6 mm seen, 0.03 with a mark each).
 std::vector<SkinPlace> panelMarks(const Region& region);
 
-/// The strip as one sheet with these slits: marks near both ends of its core, and panelMarks between.
-SheetPlan sheetOf(const Skin& skin, const Strip& strip, const std::vector<Slit>& slits,
-                  std::vector<const ElementArt*> opens = {});
+/// Near both ends of its core.
+std::array<SkinPlace, 2> endMarks(const Skin& skin, const Strip& strip);
 
 }  // namespace nine

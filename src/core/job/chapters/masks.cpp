@@ -30,6 +30,39 @@ Apply readApply(Fields& f) {
     fail("bad_value", NINE_WORDS("core", "apply must be \"loose\", \"lateral\" or \"back\"."), f.at("apply"));
 }
 
+std::vector<Slit> readSlits(const Value& json, const std::string& path) {
+    constexpr std::size_t kMost = 40, kMostPlaces = 400;
+    std::vector<Slit> slits;
+    for (const Value& one : needArray(json, path)) {
+        const std::string at = indexed(path, slits.size());
+        Fields f(one, at);
+        Slit slit;
+        for (const Value& place : needArray(f.need("line"), f.at("line"))) {
+            const auto xg = numbersIn(place, 2);
+            if (!xg) fail("bad_value", NINE_WORDS("core", "A slit's line is a list of [x, g]."), f.at("line"));
+            slit.line.emplace_back((*xg)[0], (*xg)[1]);
+        }
+        f.read("locked", slit.locked);
+        if (slit.line.size() < 2 || slit.line.size() > kMostPlaces || slits.size() == kMost)
+            fail("out_of_range",
+                 NINE_WORDS("core", "A slit has 2 to 400 places, and a mask up to 40 slits."), f.at("line"));
+        slits.push_back(std::move(slit));
+    }
+    return slits;
+}
+
+Json slitsJson(const std::vector<Slit>& slits) {
+    Json list = Json::array();
+    for (const Slit& slit : slits) {
+        Json line = Json::array();
+        for (const Vec2& p : slit.line) line.push_back({p.x(), p.y()});
+        Json one{{"line", std::move(line)}};
+        if (slit.locked) one["locked"] = true;
+        list.push_back(std::move(one));
+    }
+    return list;
+}
+
 MaskSpec readMask(const Value& json, const std::string& path, Warnings& warnings) {
     Fields f(json, path);
     MaskSpec spec;
@@ -61,6 +94,7 @@ MaskSpec readMask(const Value& json, const std::string& path, Warnings& warnings
     f.read("material", spec.wish.material);
     spec.wish.apply = readApply(f);
     spec.wish.values = readParams(f, kind->params());
+    if (const Value* slits = f.find("slits")) spec.wish.slits = readSlits(*slits, f.at("slits"));
     spec.unknownJson = f.unknown();
     return spec;
 }
@@ -76,6 +110,7 @@ Json writeMask(const MaskSpec& spec) {
     json["material"] = spec.wish.material;
     json["apply"] = applyName(spec.wish.apply);
     writeParams(json, kind->params(), spec.wish.values);
+    if (!spec.wish.slits.empty()) json["slits"] = slitsJson(spec.wish.slits);
     addUnknown(json, spec.unknownJson);
     return json;
 }
@@ -127,6 +162,10 @@ Status checkSpec(const MaskSpec& spec, const PatternChapter& pattern, std::size_
                          .name("known", known),
                      pathOf(index, "material")};
     }
+    if (findMaskKind(spec.wish.kind)->bothSides() && spec.side == Side::Right)
+        return Error{"wrong_side",
+                     NINE_WORDS("core", "A mask of the whole body stands on the left side (\"L\")."),
+                     pathOf(index, "side")};
     if (Status ok = checkValues(findMaskKind(spec.wish.kind)->params(), spec.wish.values,
                                 indexed("masks.masks", index));
         !ok)
@@ -159,7 +198,9 @@ bool wantsMask(const Element& element, Side side) {
 
 bool opens(const MaskSpec& mask, const std::string& element, Side side) {
     const auto& ids = mask.wish.elements;
-    return mask.side == side && std::find(ids.begin(), ids.end(), element) != ids.end();
+    const MaskKind* kind = findMaskKind(mask.wish.kind);
+    const bool here = mask.side == side || (kind && kind->bothSides());
+    return here && std::find(ids.begin(), ids.end(), element) != ids.end();
 }
 
 }  // namespace

@@ -19,15 +19,15 @@ class FittedMaskKind : public MaskKind {
             {"margin_mm", NINE_WORDS("core", "Margin"), Param::Type::Length, 1, 60, 6, 1}};
         return kParams;
     }
+    Result<std::optional<Strip>> strip(const PlanOn& on, const Values& values) const override {
+        Warnings unheard;
+        const BandPatch band = boxOf(on, values, unheard);
+        return fitsRound(on.skin, band) ? std::optional(bandStrip(band)) : std::nullopt;
+    }
     Result<std::vector<SheetPlan>> plan(const PlanOn& on, const Values& values,
                                         Warnings& warnings) const override {
-        Vec2 low = on.art.front()->low, high = on.art.front()->high;
-        for (const ElementArt* a : on.art) {
-            low = low.cwiseMin(a->low);
-            high = high.cwiseMax(a->high);
-        }
         Warnings ofBand;
-        const BandPatch band = bandAround(on.skin, low, high, values.number("margin_mm"), on.where, ofBand);
+        const BandPatch band = boxOf(on, values, ofBand);
         if (!fitsRound(on.skin, band)) return followingTheBody(on, values, warnings);
         warnings.insert(warnings.end(), ofBand.begin(), ofBand.end());
         const double middle = 0.5 * (band.g0_mm + band.g1_mm);
@@ -40,6 +40,14 @@ class FittedMaskKind : public MaskKind {
     }
 
   private:
+    static BandPatch boxOf(const PlanOn& on, const Values& values, Warnings& warnings) {
+        Vec2 low = on.art.front()->low, high = on.art.front()->high;
+        for (const ElementArt* a : on.art) {
+            low = low.cwiseMin(a->low);
+            high = high.cwiseMax(a->high);
+        }
+        return bandAround(on.skin, low, high, values.number("margin_mm"), on.where, warnings);
+    }
     /// No box: a sheet that gets narrower with the body.
     static Result<std::vector<SheetPlan>> followingTheBody(const PlanOn& on, const Values& values,
                                                            Warnings& warnings) {
