@@ -242,6 +242,11 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
                   {"windows", windows},
                   {"sheets", mask.sheets.size()}};
         json.update(fitJson(mask.report()));
+        std::size_t slits = 0;
+        for (const Sheet& sheet : mask.sheets) slits += sheet.slits.size();
+        json["kind"] = result.spec->wish.kind;
+        json["relief_cuts"] = slits;
+        json["pieces"] = mask.sheets.size();
         json["marks"] = std::move(marks);
         replies.masks.push_back(std::move(json));
         replies.text += verdictOf(*result.spec, mask.report()).plain() + "\n";

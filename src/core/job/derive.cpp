@@ -502,6 +502,9 @@ Piece pieceOfSheet(const MaskSpec& spec, const Sheet& sheet, double moved_mm) {
         std::reverse(hole.begin(), hole.end());  // as windows run
         piece.windows.push_back({"", std::move(hole), {}});
     }
+    // Where the other lip comes to lie over a lap.
+    for (const SlitOnSheet& slit : sheet.slits)
+        if (slit.lapped) piece.pen.push_back(slit.lip);
     const Vec2 middle = centroid(sheet.outline);
     for (const RegistrationMark& mark : sheet.marks) {
         for (Polyline2& stroke : crossMark(mark.flat, mark.name, middle - mark.flat)) {

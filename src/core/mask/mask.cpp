@@ -252,6 +252,104 @@ Warning slender(const std::optional<Ribbon>& ribbon, const std::string& where) {
         where};
 }
 
+void warnOfOverlap(const std::vector<SlitOnSheet>& slits, const std::string& where, Warnings& warnings) {
+    constexpr double kOver_mm = 0.05;
+    for (const SlitOnSheet& slit : slits) {
+        if (slit.mouth_mm > -kOver_mm) continue;
+        warnings.push_back({"slit_closes",
+                            Words(NINE_WORDS("core",
+                                             "The slit {x} from the nose does not open on the flat but overlaps by "
+                                             "{over}: it helps nothing there. Take it out or move it."))
+                                .length("x", slit.skin.line.front().x(), 0)
+                                .length("over", -slit.mouth_mm, 1),
+                            where});
+    }
+}
+
+/// How far the lips stand apart at the mouth; less than nothing where each lies beyond the other and the sheet
+/// would have to be there twice.
+double openingOf(const Polyline2& lip, const Polyline2& other) {
+    const Vec2 way = other.front() - lip.front();
+    const Vec2 inwards = (lip.back() - lip.front()).normalized();
+    const double apart = way.norm();
+    // A loop runs counter-clockwise, the sheet on its left: going in along the first lip, the wedge is on the
+    // right.
+    return inwards.x() * way.y() - inwards.y() * way.x() <= 0 ? apart : -apart;
+}
+
+std::vector<SlitOnSheet> slitsOn(const FlatPatch& flat, const std::vector<Slit>& slits) {
+    constexpr double kHere_mm = 1e-3;
+    std::vector<SlitOnSheet> all;
+    const std::vector<int>& loop = flat.patch.loops.front();
+    const auto skinAt = [&](std::size_t i) { return flat.patch.skin[static_cast<std::size_t>(loop[i])]; };
+    const auto flatAt = [&](std::size_t i) { return flat.map[static_cast<std::size_t>(loop[i % loop.size()])]; };
+    for (const Slit& slit : slits) {
+        std::vector<std::size_t> mouths;
+        std::optional<std::size_t> tip;
+        for (std::size_t i = 0; i < loop.size(); ++i) {
+            if ((skinAt(i) - slit.line.front()).norm() < kHere_mm) mouths.push_back(i);
+            if ((skinAt(i) - slit.line.back()).norm() < kHere_mm) tip = i;
+        }
+        if (mouths.size() != 2 || !tip) continue;
+        const std::size_t n = loop.size();
+        // Going round the border one comes to one mouth, the tip, the other mouth.
+        const auto ahead = [&](std::size_t from, std::size_t to) { return (to + n - from) % n; };
+        std::size_t first = mouths[0], second = mouths[1];
+        if (ahead(first, *tip) > ahead(first, second)) std::swap(first, second);
+        SlitOnSheet here{slit, {}, {}, 0, false};
+        for (std::size_t k = 0; k <= ahead(first, *tip); ++k) here.lip.push_back(flatAt(first + k));
+        for (std::size_t k = 0; k <= ahead(*tip, second); ++k) here.otherLip.push_back(flatAt(second + n - k));
+        here.mouth_mm = openingOf(here.lip, here.otherLip);
+        all.push_back(std::move(here));
+    }
+    return all;
+}
+
+/// The outline with its corners as they were where slits open: panels meet there, and a rounded corner would
+/// leave bare skin between them.
+Polygon2 sharpAtMouths(const Polygon2& rounded, const FlatPatch& flat, const std::vector<SlitOnSheet>& slits) {
+    constexpr double kKept_mm = 1.5 * kCornerRadius_mm;
+    if (slits.empty()) return rounded;
+    Polygon2 border;
+    for (const int v : flat.patch.loops.front()) border.push_back(flat.map[static_cast<std::size_t>(v)]);
+    PolygonSet mouths;
+    for (const SlitOnSheet& slit : slits)
+        for (const Vec2& at : {slit.lip.front(), slit.otherLip.front()}) {
+            const Polygon2 speck{at + Vec2(-0.01, -0.01), at + Vec2(0.01, -0.01), at + Vec2(0.01, 0.01),
+                                 at + Vec2(-0.01, 0.01)};
+            for (Polygon2& disc : offset({speck}, kKept_mm)) mouths.push_back(std::move(disc));
+        }
+    const PolygonSet whole = united({rounded}, intersected({border}, united(mouths)));
+    return whole.size() == 1 ? whole.front() : rounded;
+}
+
+/// The outline with a lap beyond the first lip of each slit, as far as its wedge is wide enough.
+Polygon2 lapped(Polygon2 outline, std::vector<SlitOnSheet>& slits) {
+    for (SlitOnSheet& slit : slits) {
+        if (slit.mouth_mm < kLap_mm + kLapRoom_mm) continue;
+        Polygon2 lap;
+        const Polyline2& lip = slit.lip;
+        std::vector<Vec2> beyond;
+        for (const Vec2& p : lip) {
+            const auto nearest = std::min_element(
+                slit.otherLip.begin(), slit.otherLip.end(),
+                [&](const Vec2& a, const Vec2& b) { return (a - p).norm() < (b - p).norm(); });
+            const Vec2 way = *nearest - p;
+            if (way.norm() < kLap_mm + kLapRoom_mm) break;
+            lap.push_back(p);
+            beyond.push_back(p + kLap_mm * way.normalized());
+        }
+        if (lap.size() < 2) continue;
+        lap.insert(lap.end(), beyond.rbegin(), beyond.rend());
+        if (polygonArea(lap) < 0) std::reverse(lap.begin(), lap.end());
+        const PolygonSet with = united({outline}, {lap});
+        if (with.size() != 1) continue;
+        outline = with.front();
+        slit.lapped = true;
+    }
+    return outline;
+}
+
 Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const SheetPlan& plan, int vertices,
                        Precision precision, const std::string& where, const Task& task, Warnings& warnings) {
     // On a small mask more vertices are only more work: the skin does not turn within half a millimetre.
@@ -294,7 +392,9 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
         }
     }
     PolygonSet borders = bordersOf(*sheet.flat);
-    sheet.outline = std::move(borders.front());
+    sheet.slits = slitsOn(*sheet.flat, plan.region.slits);
+    sheet.outline = lapped(sharpAtMouths(borders.front(), *sheet.flat, sheet.slits), sheet.slits);
+    warnOfOverlap(sheet.slits, where, warnings);
     sheet.holes.assign(std::make_move_iterator(borders.begin() + 1), std::make_move_iterator(borders.end()));
     const CutPlaces drawnBy(*sheet.flat);
     Result<FlatArt> art = laidFlat(plan.opens, drawnBy, where);
@@ -414,6 +514,10 @@ Sheet mirrored(Sheet sheet) {
         flip(w.centre);
     }
     for (RegistrationMark& m : sheet.marks) flip(m.flat);
+    for (SlitOnSheet& slit : sheet.slits) {
+        for (Vec2& p : slit.lip) flip(p);
+        for (Vec2& p : slit.otherLip) flip(p);
+    }
     return sheet;
 }
 

@@ -37,6 +37,16 @@ struct RegistrationMark {
            above_mm = 0;  ///< the same as steps along the body and round it; from nose and axis without
 };
 
+/// A slit as it lies on the sheet: the wedge between its lips is cut away, but for a lap where there is room.
+struct SlitOnSheet {
+    Slit skin;                ///< as it was asked for, its mouth on the border
+    Polyline2 lip, otherLip;  ///< on the sheet, from the mouth to the tip
+    double mouth_mm;          ///< how far it opens; negative where the lips would lie over each other
+    bool lapped;              ///< kLap_mm of sheet are left beyond `lip`, to go under the other one
+};
+constexpr double kLap_mm = 0.5;      ///< (common practice, no published source)
+constexpr double kLapRoom_mm = 0.2;  ///< a wedge must be wider than the lap by this
+
 /// One piece of sheet.
 struct Sheet {
     std::shared_ptr<const FlatPatch> flat;  ///< of the left side; shared by all that came from it
@@ -45,6 +55,7 @@ struct Sheet {
     PolygonSet holes;                       ///< where no sheet is, clockwise
     std::vector<Window> windows;
     std::vector<RegistrationMark> marks;
+    std::vector<SlitOnSheet> slits;
     FitReport report;
 };
 
