@@ -34,10 +34,61 @@ Result<std::vector<SurfacePoint>> parseMarks(const std::string& text, const Skin
     return marks;
 }
 
+/// Border loops of a flat map, lips of slits among them: nothing pulls straight across them.
+Result<std::shared_ptr<const Borders>> readBorders(const std::string& path) {
+    const Result<std::string> text = readFile(path, std::size_t{64} << 20);
+    if (!text) return text.error();
+    const Result<NumberTable> table =
+        parseNumberTable(*text, {{"loop", "u_mm", "v_mm"}, 3, "table of borders"}, path, kMaxMapPoints);
+    if (!table) return table.error();
+    PolygonSet rings;
+    double loop = 0;
+    for (const std::vector<double>& row : table->rows) {
+        if (rings.empty() || row[0] != loop) rings.emplace_back();
+        loop = row[0];
+        rings.back().emplace_back(row[1], row[2]);
+    }
+    std::erase_if(rings, [](const Polygon2& ring) { return ring.size() < 3; });
+    if (rings.empty())
+        return Error{"bad_map", NINE_WORDS("cli", "The borders need a loop of three points or more."), path};
+    return std::make_shared<const Borders>(rings);
+}
+
+/// With borders: what is asked is where the map's own points come to lie, so that nothing is worked out across
+/// a slit, and a lip that is in the wrong place is found.
+Result<std::vector<LandedProbe>> landOwnPoints(const Skin& skin, const FlatPairs& pairs,
+                                               const std::vector<Vec2>& skinPoints,
+                                               const std::vector<SurfacePoint>& marks, Laying laying,
+                                               std::shared_ptr<const Borders> borders, const Task& task) {
+    constexpr std::size_t kMostProbes = 600;
+    constexpr double kAtBorder_mm = 0.02;
+    std::vector<HeldMark> held;
+    const SheetCarrier carrier(pairs);
+    for (const SurfacePoint& mark : marks) {
+        std::size_t nearest = 0;
+        for (std::size_t i = 1; i < pairs.skin.size(); ++i)
+            if ((pairs.skin[i].position - mark.position).norm() <
+                (pairs.skin[nearest].position - mark.position).norm())
+                nearest = i;
+        const bool there = (pairs.skin[nearest].position - mark.position).norm() < 1e-6;
+        held.push_back({there ? SheetPlace(pairs.flat[nearest]) : carrier.at(mark), mark.position});
+    }
+    std::vector<Probe> asked;
+    std::vector<SheetPlace> drawn;
+    const std::size_t stride = std::max<std::size_t>(1, pairs.flat.size() / kMostProbes);
+    for (std::size_t i = 0; i < pairs.flat.size(); ++i) {
+        const bool lip = borders->distance_mm(pairs.flat[i]) < kAtBorder_mm;
+        if (i % stride != 0 && !lip) continue;
+        asked.push_back({pairs.skin[i], SkinPlace(skinPoints[i])});
+        drawn.emplace_back(pairs.flat[i]);
+    }
+    return landProbes(skin, pairs, held, asked, drawn, laying, task, std::move(borders));
+}
+
 }  // namespace
 
 Result<Reply> land(const Arguments& words, const Task& task) {
-    const Result<Args> args = Args::parse(words, {"map", "side", "marks", "apply"}, {}, 1);
+    const Result<Args> args = Args::parse(words, {"map", "side", "marks", "apply", "borders"}, {}, 1);
     if (!args) return args.error();
     const Result<std::string> mapPath = args->need("map");
     if (!mapPath) return mapPath.error();
@@ -72,9 +123,15 @@ Result<Reply> land(const Arguments& words, const Task& task) {
         skinPoints.emplace_back(row[0], row[1]);
     }
     if (pairs.skin.empty()) return Error{"bad_map", NINE_WORDS("cli", "The map has no points."), *mapPath};
-    const SheetCarrier sheet(std::move(pairs));
-    const Result<std::vector<LandedProbe>> probes =
-        landProbes(body->skin, sheet, *marks, probeDots(body->skin, skinPoints), layingOf(apply), task);
+    Result<std::vector<LandedProbe>> probes = Task::cancelledError();
+    if (const auto bordersPath = args->value("borders")) {
+        const auto borders = readBorders(*bordersPath);
+        if (!borders) return borders.error();
+        probes = landOwnPoints(body->skin, pairs, skinPoints, *marks, layingOf(apply), *borders, task);
+    } else {
+        const SheetCarrier sheet(std::move(pairs));
+        probes = landProbes(body->skin, sheet, *marks, probeDots(body->skin, skinPoints), layingOf(apply), task);
+    }
     if (!probes) return probes.error();
     const Landing landing = landingOf(*probes);
     const bool lands = landing.max_mm <= kSpoils_mm;

@@ -1,10 +1,12 @@
 #include "app/leaves/masks/masks_leaf.h"
 
+#include <QPushButton>
 #include <algorithm>
 
 #include "app/document/selection.h"
 #include "app/leaves/leaves.h"
 #include "app/leaves/masks/masks_page.h"
+#include "app/leaves/masks/slit_edits.h"
 #include "app/sheet/names.h"
 #include "app/sheet/param_sentence.h"
 #include "app/sheet/units_text.h"
@@ -33,8 +35,15 @@ int stiffestSheetFor(double strain) {
 }
 
 MasksLeaf::MasksLeaf(LeafContext context, QObject* parent)
-    : Leaf(context, parent), page_(new MasksPage(context)), card_(new CardHolder) {
+    : Leaf(context, parent), desk_(context, this), page_(new MasksPage(context, desk_)), card_(new CardHolder) {
     connect(page_, &MasksPage::materialWanted, this, &MasksLeaf::useMaterial);
+    connect(page_, &MasksPage::slitsWanted, this,
+            [this](std::vector<Slit> slits) { useSlits(context_.view.mask(), std::move(slits), false); });
+    connect(page_, &MasksPage::slitSelected, this, &MasksLeaf::rebuildCard);
+    connect(&desk_, &SlitDesk::changed, this, [this] {
+        rebuildCard();
+        emit restless();
+    });
     connect(&context_.results, &Results::masksChanged, this, &MasksLeaf::rebuildCard);
     connect(&context_.view, &ViewState::changed, this, &MasksLeaf::rebuildCard);
 }
@@ -44,7 +53,7 @@ QWidget* MasksLeaf::page() {
 }
 
 Status MasksLeaf::changeSpec(const std::string& mask, const QString& label,
-                             const std::function<void(MaskSpec&)>& edit) {
+                             const std::function<void(MaskSpec&)>& edit, bool ownStep) {
     // The twin of the other side follows: masks are wanted the same on both sides.
     std::vector<MaskSpecPtr> specs = maskSpecs(job());
     const int index = indexOfMask(job(), mask);
@@ -56,16 +65,61 @@ Status MasksLeaf::changeSpec(const std::string& mask, const QString& label,
         edit(changed);
         spec = std::make_shared<const MaskSpec>(std::move(changed));
     }
-    const Job next = withMasks(job(), std::move(specs));
+    // One sheet for both sides has no twin; when it becomes one for a side, the other side gets its own again.
+    const bool sidesChange = std::any_of(specs.begin(), specs.end(), [&](const MaskSpecPtr& spec) {
+        const int before = indexOfMask(job(), spec->id);
+        return before >= 0 && maskSpecs(job())[static_cast<std::size_t>(before)]->wish.kind != spec->wish.kind;
+    });
+    std::erase_if(specs, [](const MaskSpecPtr& spec) {
+        const MaskKind* kind = findMaskKind(spec->wish.kind);
+        return kind && kind->bothSides() && spec->side == Side::Right;
+    });
+    Job next = withMasks(job(), std::move(specs));
+    if (sidesChange) next = inStep(next);
     if (Status ok = checkJob(next); !ok) return ok;
-    context_.document.beginGesture();
+    if (ownStep) context_.document.beginGesture();
     context_.document.edit(next, label);
     return Done{};
 }
 
 void MasksLeaf::useMaterial(int index) {
+    const int found = indexOfMask(job(), context_.view.mask());
+    if (found < 0) return;
+    const MaskSpecPtr now = maskSpecs(job())[static_cast<std::size_t>(found)];
+    const std::vector<MaterialAnswer>* answers = desk_.answersFor(*now);
+    std::optional<std::vector<Slit>> slits;
+    if (answers) {
+        // With the slits it needs, and no others but the painter's own.
+        const MaterialAnswer& answer = (*answers)[static_cast<std::size_t>(index)];
+        const bool slit = answer.how == MaterialAnswer::How::Slits;
+        if (slit || answer.how == MaterialAnswer::How::Plain) slits = answer.plan.slits;
+    }
     (void)changeSpec(context_.view.mask(), tr("Change the sheet"), [&](MaskSpec& spec) {
         spec.wish.material = std::string(sheetMaterials()[static_cast<std::size_t>(index)].id);
+        if (slits) spec.wish.slits = *slits;
+    });
+}
+
+void MasksLeaf::useKind(const std::string& mask, const std::string& kind) {
+    (void)changeSpec(mask, tr("Change the kind of mask"), [&](MaskSpec& spec) {
+        spec.wish.kind = kind;
+        spec.wish.values = usualValues(findMaskKind(kind)->params());
+        spec.wish.slits.clear();
+    });
+}
+
+void MasksLeaf::useSlits(const std::string& mask, std::vector<Slit> slits, bool ownStep) {
+    const Status ok = changeSpec(
+        mask, tr("Change the slits"), [&](MaskSpec& spec) { spec.wish.slits = slits; }, ownStep);
+    if (!ok) context_.frame.complain(ok.error());
+}
+
+void MasksLeaf::changeSlit(const std::string& mask, const Slit& was, const QString& label,
+                           const std::function<void(Slit&)>& edit) {
+    (void)changeSpec(mask, label, [&](MaskSpec& spec) {
+        // The one that was meant, wherever it stands in the list now; if it is gone, nothing.
+        const auto found = std::find(spec.wish.slits.begin(), spec.wish.slits.end(), was);
+        if (found != spec.wish.slits.end()) edit(*found);
     });
 }
 
@@ -80,8 +134,18 @@ bool MasksLeaf::repairWorst() {
     return sheet >= 0;
 }
 
-ValueChip* MasksLeaf::paramChip(Card& card, const Param& param, const MaskSpec& spec) {
+QWidget* MasksLeaf::paramChip(Card& card, const Param& param, const MaskSpec& spec) {
     const QString name = said(param.name);
+    if (param.type == Param::Type::Choice) {
+        QPushButton* word = choiceChip(param, [this, key = std::string(param.key), id = spec.id,
+                                               name](const std::string& chosen) {
+            (void)changeSpec(id, tr("Change %1").arg(name.toLower()), [&](MaskSpec& s) {
+                if (s.wish.values.find(key)) s.wish.values.set(key, chosen);
+            });
+        });
+        word->setText(choiceWord(param, spec.wish.values.text(param.key)));
+        return word;
+    }
     const double unit = shownUnits(param);
     ValueChip* chip = card.chip(name, chipKind(param), param.decimals, 0.5, {});
     chip->setValue(unit * spec.wish.values.number(param.key));
@@ -93,6 +157,75 @@ ValueChip* MasksLeaf::paramChip(Card& card, const Param& param, const MaskSpec& 
                 chip->setWrong(ok ? QString() : said(ok.error()));
             });
     return chip;
+}
+
+void MasksLeaf::kindAndSlits(Card& card, const MaskSpec& spec, const Mask* mask) {
+    const MaskKind* own = findMaskKind(spec.wish.kind);
+    if (!own) return;
+    QList<Card::Choice> kinds;
+    for (const MaskKind* kind : maskKinds())
+        kinds.append({said(kind->name()), kind == own,
+                      [this, id = spec.id, kind = std::string(kind->id())] { useKind(id, kind); }});
+    card.menu(capital(said(own->name())), kinds);
+    desk_.want(spec);
+    const MaterialAnswer* answer = desk_.answerFor(spec);
+    const bool lies = mask && mask->report().liesFlat;
+    if (answer && !lies && answer->how == MaterialAnswer::How::Slits && answer->plan.lies)
+        card.button(tr("Cut %n slits", nullptr, answer->slits()), Card::Look::Primary,
+                    [this, id = spec.id, slits = answer->plan.slits] { useSlits(id, slits, true); });
+    if (answer && !lies) {
+        const auto material = findMaterial(spec.wish.material);
+        if (material) card.words(capital(said(answerSentence(*answer, *material))));
+    } else if (!lies && desk_.running()) {
+        card.muted(tr("Looking for slits that let it lie ..."));
+    }
+    slitInHand(card, spec);
+    if (mask && !mask->sheets.empty()) {
+        const std::optional<Slit> more = oneMore(mask->sheets.front(), spec.wish.slits);
+        if (more)
+            card.button(tr("Add a slit"), Card::Look::Link,
+                        [this, id = spec.id, slits = spec.wish.slits, more = *more]() mutable {
+                            slits.push_back(more);
+                            useSlits(id, slits, true);
+                            page_->selectSlit(static_cast<int>(slits.size()) - 1);
+                        });
+    }
+    if (!spec.wish.slits.empty())
+        card.button(tr("Take all slits out"), Card::Look::Link, [this, id = spec.id] { useSlits(id, {}, true); });
+}
+
+void MasksLeaf::slitInHand(Card& card, const MaskSpec& spec) {
+    const int count = static_cast<int>(spec.wish.slits.size()), s = page_->slit();
+    if (count == 0) return;
+    if (s < 0 || s >= count) {
+        card.muted(tr("%n slits. Click one to change it; drag its ring or its line.", nullptr, count));
+        return;
+    }
+    const Slit slit = spec.wish.slits[static_cast<std::size_t>(s)];
+    const BodyResult& body = context_.results.body();
+    if (!body.skin) return;
+    ValueChip* x = card.chip(tr("Slit behind the nose"), ValueChip::Kind::Length, 1, 0.5, {});
+    x->setValue(slit.line.front().x() - body.skin->noseX_mm());
+    connect(x, &ValueChip::committed, this, [this, id = spec.id, slit, skin = body.skin](double v) {
+        changeSlit(id, slit, tr("Move a slit"),
+                   [&](Slit& moved) { moved = movedTo(moved, skin->noseX_mm() + v, *skin); });
+    });
+    ValueChip* length = card.chip(tr("Length of the slit"), ValueChip::Kind::Length, 1, 0.5, {});
+    length->setValue(lengthOf_mm(slit));
+    connect(length, &ValueChip::committed, this, [this, id = spec.id, slit](double v) {
+        changeSlit(id, slit, tr("Change the length of a slit"), [&](Slit& s2) { s2 = ofLength(s2, v); });
+    });
+    card.words(tr("Slit %1").arg(s + 1));
+    card.sentence(tr("It begins %1 behind the nose and is %2 long."), {x, length});
+    card.choices({{tr("stays where it is"), slit.locked,
+                   [this, id = spec.id, slit] {
+                       changeSlit(id, slit, tr("Keep a slit"), [](Slit& s2) { s2.locked = !s2.locked; });
+                   }},
+                  {tr("take it out"), false, [this, id = spec.id, slit, all = spec.wish.slits]() mutable {
+                       std::erase(all, slit);
+                       useSlits(id, all, true);
+                       page_->selectSlit(-1);
+                   }}});
 }
 
 void MasksLeaf::rebuildCard() {
@@ -117,6 +250,7 @@ void MasksLeaf::rebuildCard() {
         for (const Pattern& sentence : kind->sentences())
             paramSentence(*card, sentence, kind->params(),
                           [&](const Param& p) { return paramChip(*card, p, spec); });
+    kindAndSlits(*card, spec, masks[index].mask ? masks[index].mask->get() : nullptr);
     card->words(tr("It goes on"));
     QList<Card::Choice> ways;
     for (const auto& [apply, text] : {std::pair{Apply::Loose, tr("held loose at its marks")},
@@ -184,15 +318,26 @@ std::vector<Flag> MasksLeaf::flags() {
             flags.insert(flags.begin(), std::move(flag));
             continue;
         }
+        const MaterialAnswer* answer = desk_.answerFor(*m.spec);
+        const bool slit = answer && answer->how == MaterialAnswer::How::Slits && answer->plan.lies;
         flag.words =
-            tr("%1 of %2 masks lie flat; %3 stands off %4: take a softer sheet or split it.")
+            (slit ? tr("%1 of %2 masks lie flat; %3 stands off %4: slit it or take a softer sheet.")
+                  : tr("%1 of %2 masks lie flat; %3 stands off %4: take a softer sheet or split it."))
                 .arg(QString::number(flat), QString::number(masks.size()),
                      QString::fromStdString(m.spec->shownName()) + ' ' + QChar(sideLetter(m.spec->side)),
                      lengthText((*m.mask)->report().lift_mm));
-        flag.repairName = tr("softer sheet");
-        flag.repair = [this] {
-            if (!repairWorst()) context_.frame.showLeaf(MasksNumber);
-        };
+        if (slit) {
+            flag.repairName = tr("cut the slits");
+            flag.repair = [this, id = m.spec->id, slits = answer->plan.slits] {
+                context_.view.setMask(id);
+                useSlits(id, slits, true);
+            };
+        } else {
+            flag.repairName = tr("softer sheet");
+            flag.repair = [this] {
+                if (!repairWorst()) context_.frame.showLeaf(MasksNumber);
+            };
+        }
         // Errors before it, the others behind the worst.
         const auto errors =
             std::find_if(flags.begin(), flags.end(), [](const Flag& f) { return !f.repairName.isEmpty(); });

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/leaves/leaf.h"
+#include "app/leaves/masks/slit_desk.h"
 #include "app/sheet/card.h"
 
 namespace nine::app {
@@ -26,9 +27,16 @@ class MasksLeaf : public Leaf {
     void rebuildCard() override;
     /// Of the mask and its twin of the other side. Errors: those of checkJob; nothing is changed then.
     Status changeSpec(const std::string& mask, const QString& label,
-                      const std::function<void(MaskSpec&)>& edit);
-    ValueChip* paramChip(Card& card, const Param& param, const MaskSpec& spec);
+                      const std::function<void(MaskSpec&)>& edit, bool ownStep = true);
+    QWidget* paramChip(Card& card, const Param& param, const MaskSpec& spec);
+    void useKind(const std::string& mask, const std::string& kind);
+    void useSlits(const std::string& mask, std::vector<Slit> slits, bool ownStep);
+    void kindAndSlits(Card& card, const MaskSpec& spec, const Mask* mask);
+    void slitInHand(Card& card, const MaskSpec& spec);
+    void changeSlit(const std::string& mask, const Slit& was, const QString& label,
+                    const std::function<void(Slit&)>& edit);
 
+    SlitDesk desk_;
     MasksPage* page_;
     CardHolder* card_;
 };

@@ -30,11 +30,12 @@ bool sameRequest(const MapRequest& a, const MapRequest& b) {
 
 }  // namespace
 
-MasksPage::MasksPage(LeafContext context) : LeafPage(context) {
+MasksPage::MasksPage(LeafContext context, const SlitDesk& desk) : LeafPage(context), desk_(desk) {
     setAccessibleName(tr("The selected mask on the body and flat"));
     connect(&side_, &BodyView::redrawn, this, [this] { update(); });
     connect(&context_.results, &Results::masksChanged, this, &MasksPage::follow);
     connect(&context_.results, &Results::sketchChanged, this, &MasksPage::follow);
+    connect(&desk, &SlitDesk::changed, this, [this] { update(); });
 }
 
 bool MasksPage::tabbed() const {
@@ -206,6 +207,7 @@ void MasksPage::paintOnBody(QPainter& p) const {
             if (faces) p.drawPolygon(polygon);
         }
     }
+    paintSlits(p);
     for (const Sheet& sheet : mask.sheets)
         for (const RegistrationMark& mark : sheet.marks) paintMark(p, mark);
     if (shown_.judged && !mask.report().liesFlat && drawing_.request.mask == shown_.mask)
@@ -270,6 +272,7 @@ void MasksPage::paintFlat(QPainter& p) const {
             p.drawPolyline(polygonOf(stroke, at));
         }
     }
+    paintMouths(p);
     const Vec2 size = boxSideBySide(mask).size();
     const FitReport report = mask.report();
     ink::dimension(p, QPointF(flat_.left(), below + 18), QPointF(flat_.right(), below + 18),
@@ -288,6 +291,7 @@ void MasksPage::paintFlat(QPainter& p) const {
 }
 
 void MasksPage::mousePressEvent(QMouseEvent* event) {
+    if (event->button() == Qt::LeftButton && grab(event->position())) return;
     if (tabbed()) {
         for (int i = 0; i < 3; ++i) {
             if (tabBox(i).contains(event->position())) return showPanel(static_cast<Panel>(i));
@@ -301,6 +305,23 @@ void MasksPage::mousePressEvent(QMouseEvent* event) {
 
 void MasksPage::keyPressEvent(QKeyEvent* event) {
     switch (event->key()) {
+        case Qt::Key_Escape:
+            if (grip_) {
+                grip_.reset();
+                context_.document.cancelGesture();
+            }
+            selectSlit(-1);
+            break;
+        case Qt::Key_Delete:
+        case Qt::Key_Backspace: {
+            std::vector<Slit> left = slits();
+            if (slit_ < 0 || slit_ >= static_cast<int>(left.size())) break;
+            left.erase(left.begin() + slit_);
+            context_.document.beginGesture();
+            emit slitsWanted(std::move(left));
+            selectSlit(-1);
+            break;
+        }
         case Qt::Key_PageDown:
             context_.view.setMask(maskBeside(context_.document.job(), context_.view.mask(), 1));
             break;

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "app/leaves/leaf_page.h"
+#include "app/leaves/masks/slit_desk.h"
 #include "app/leaves/masks/stretch_map.h"
 #include "app/sheet/body_view.h"
 
@@ -22,8 +23,15 @@ class MasksPage : public LeafPage {
   public:
     enum Panel { Landing, Lift, Sheets };
 
-    explicit MasksPage(LeafContext context);
+    /// `desk` outlives it.
+    MasksPage(LeafContext context, const SlitDesk& desk);
     QRectF materialBox(int index) const;
+    /// Where the tip and the mouth of a slit of the mask in view stand; null points for none.
+    QPointF slitTip(std::size_t slit) const;
+    QPointF slitMouth(std::size_t slit) const;
+    /// Which slit is selected; -1 for none.
+    int slit() const { return slit_; }
+    void selectSlit(int slit);
     const MaskInView& inView() const { return shown_; }
     /// Panels stand one behind the other when the page is narrow.
     bool tabbed() const;
@@ -31,11 +39,16 @@ class MasksPage : public LeafPage {
 
   signals:
     void materialWanted(int index);
+    /// The slits as they are being dragged, or after one was taken out with a key.
+    void slitsWanted(std::vector<nine::Slit> slits);
+    void slitSelected();
 
   protected:
     void layOut() override;
     void paintPage(QPainter& p) override;
     void mousePressEvent(QMouseEvent*) override;
+    void mouseMoveEvent(QMouseEvent*) override;
+    void mouseReleaseEvent(QMouseEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
 
   private:
@@ -44,6 +57,12 @@ class MasksPage : public LeafPage {
     void paintOnBody(QPainter& p) const;
     void paintMark(QPainter& p, const RegistrationMark& mark) const;
     void paintFlat(QPainter& p) const;
+    void paintSlits(QPainter& p) const;
+    void paintMouths(QPainter& p) const;
+    QString sheetAnswer(int material, bool& lies) const;
+    std::vector<Slit> slits() const;
+    QPolygonF slitOnBody(const Slit& slit) const;
+    bool grab(const QPointF& at);
     void paintPanels(QPainter& p) const;
     void paintLanding(QPainter& p, const QRectF& box) const;
     void paintLift(QPainter& p, const QRectF& box) const;
@@ -63,6 +82,14 @@ class MasksPage : public LeafPage {
     MapRequest requested_;
     LatestOnly<MaskDrawing> drawer_{this};
     Panel panel_ = Landing;
+    const SlitDesk& desk_;
+    int slit_ = -1;
+    struct Grip {
+        bool tip;              ///< else all of it along the body
+        std::vector<Slit> was; ///< as they were when it was taken
+        QPointF from;
+    };
+    std::optional<Grip> grip_;
 };
 
 }  // namespace nine::app

@@ -1,4 +1,5 @@
 // What stands beside the mask: where it lands, how far it stands off, what other sheets would do.
+#include <QFontMetricsF>
 #include <QPainter>
 #include <QPainterPath>
 #include <algorithm>
@@ -192,24 +193,66 @@ QRectF MasksPage::materialBox(int index) const {
     return QRectF(sheets_.left(), sheets_.top() + index * step, sheets_.width(), step - 8);
 }
 
+/// What a sheet of that material would do here. `lies`: in one piece or with a few slits.
+QString MasksPage::sheetAnswer(int material, bool& lies) const {
+    using How = MaterialAnswer::How;
+    const SheetMaterial& m = sheetMaterials()[static_cast<std::size_t>(material)];
+    const FitReport report = shown_.mask->report();
+    const bool own = shown_.spec->wish.material == m.id;
+    std::size_t slits = 0;
+    for (const Sheet& sheet : shown_.mask->sheets) slits += sheet.slits.size();
+    const auto now = [&](double strain) {
+        if (slits == 0) return tr("lies flat: must stretch %1").arg(percentText(strain));
+        return tr("%n slits, must stretch %1", nullptr, static_cast<int>(slits)).arg(percentText(strain));
+    };
+    lies = report.strainFeasibleMax <= m.strainLimit;
+    if (lies && (own || slits == 0)) return now(report.strainFeasibleMax);
+    const std::vector<MaterialAnswer>* answers = desk_.answersFor(*shown_.spec);
+    if (!answers) {
+        if (lies) return now(report.strainFeasibleMax);
+        return desk_.running() ? tr("trying slits ...")
+                               : tr("cannot: must stretch %1").arg(percentText(report.strainFeasibleMax));
+    }
+    const MaterialAnswer& answer = (*answers)[static_cast<std::size_t>(material)];
+    const int sheets = static_cast<int>(answer.sheets.size());
+    // The sheet that is there lies or not; of the others it is told what they could do.
+    lies = !own && (answer.how == How::Plain || (answer.how == How::Slits && answer.plan.lies));
+    switch (answer.how) {
+        case How::Plain:
+            return tr("no slits, must stretch %1").arg(percentText(answer.plan.reached));
+        case How::Slits:
+            return (own ? tr("would with %n slits, %1", nullptr, answer.slits())
+                        : tr("%n slits, must stretch %1", nullptr, answer.slits()))
+                .arg(percentText(answer.plan.reached));
+        case How::Halves:
+            return tr("in two halves, %n slits", nullptr, 2 * answer.slits());
+        case How::Strips:
+            return tr("only in %n strips", nullptr, sheets);
+        case How::Pieces:
+            return tr("only in %n pieces", nullptr, sheets);
+        default:
+            return tr("only patches of %1").arg(lengthText(answer.patch_mm, 0));
+    }
+}
+
 void MasksPage::paintSheets(QPainter& p) const {
     const Tokens& t = tokens();
-    const FitReport report = shown_.mask->report();
     for (int i = 0; i < static_cast<int>(sheetMaterials().size()); ++i) {
         const SheetMaterial& m = sheetMaterials()[static_cast<std::size_t>(i)];
         const QRectF box = materialBox(i);
-        const bool on = shown_.spec->wish.material == m.id, lies = report.strainFeasibleMax <= m.strainLimit;
+        const bool on = shown_.spec->wish.material == m.id;
+        bool lies = false;
+        const QString answer = shown_.judged ? sheetAnswer(i, lies) : tr("under way ...");
         p.setPen(QPen(on ? t.select : t.line, on ? 1.8 : 1));
         p.setBrush(t.dark ? t.panel : t.sheet);
         p.drawRoundedRect(box, 5, 5);
-        const QString needs = percentText(report.strainFeasibleMax);
         const QPointF state(box.right() - 18, tabbed() ? box.top() + 18 : box.center().y());
         if (tabbed()) {
             ink::text(p, QPointF(box.left() + 10, box.top() + 22), materialName(m.id), inter(12, QFont::Bold),
                       t.ink);
+            const QFontMetricsF metrics(inter(11));
             ink::text(p, QPointF(box.left() + 10, box.top() + 44),
-                      shown_.judged ? tr("must stretch %1").arg(needs) : tr("under way ..."), inter(11.5),
-                      t.ink);
+                      metrics.elidedText(answer, Qt::ElideRight, box.width() - 16), inter(11), t.ink);
             ink::text(p, QPointF(box.left() + 10, box.top() + 62),
                       tr("it takes %1").arg(percentText(m.strainLimit)), inter(11), t.muted);
         } else {
@@ -222,11 +265,7 @@ void MasksPage::paintSheets(QPainter& p) const {
             const double x = swatch.right() + 12, y = box.center().y() - 5;
             ink::heading(p, QPointF(x, y), materialName(m.id),
                          tr("it takes %1").arg(percentText(m.strainLimit)));
-            ink::text(p, QPointF(x, y + 17),
-                      !shown_.judged ? tr("under way ...")
-                      : lies         ? tr("lies flat: must stretch %1").arg(needs)
-                                     : tr("cannot: must stretch %1").arg(needs),
-                      inter(11.5), t.ink);
+            ink::text(p, QPointF(x, y + 17), answer, inter(11.5), t.ink);
         }
         if (!shown_.judged) continue;
         if (lies) {

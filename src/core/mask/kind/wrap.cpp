@@ -53,7 +53,8 @@ class WrapMaskKind : public MaskKind {
     std::vector<Pattern> sentences() const override {
         return {NINE_WORDS("core",
                            "One sheet round the whole body; {nose_mm} of the nose and {tail_mm} of the tail stay "
-                           "bare.")};
+                           "bare."),
+                NINE_WORDS("core", "Its edges meet {seam}.")};
     }
     std::span<const Param> params() const override {
         static constexpr Param kParams[] = {
