@@ -263,11 +263,10 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
 }
 
 Result<Reply> fit(const Arguments& words, const Task& task) {
-    const Result<Args> args = Args::parse(
-        words,
-        {"patch", "disc", "kind", "seam", "material", "strain", "vertices", "relief", "apply", "svg", "map",
-         "points", "borders"},
-        {}, 1);
+    const Result<Args> args = Args::parse(words,
+                                          {"patch", "disc", "kind", "seam", "material", "strain", "vertices",
+                                           "relief", "apply", "svg", "map", "points", "borders"},
+                                          {}, 1);
     if (!args) return args.error();
     if (args->has("kind")) return fitStrip(*args, task);
     return args->has("patch") || args->has("disc") ? fitPatch(*args, task) : fitJob(*args, task);

@@ -171,8 +171,8 @@ Result<Reply> fitStrip(const Args& args, const Task& task) {
     reply.json["sheets"] = sheetsJson(answer->sheets, *mask);
     Json press = Json::array();
     if (!report.liesFlat)
-        for (const PressPlace& place : pressPlan(body->skin, sideStrip(body->skin).x0_mm,
-                                                 sideStrip(body->skin).x1_mm, 0))
+        for (const PressPlace& place :
+             pressPlan(body->skin, sideStrip(body->skin).x0_mm, sideStrip(body->skin).x1_mm, 0))
             press.push_back({{"x_mm", place.x_mm}, {"width_mm", place.width_mm}});
     reply.json["press"] = std::move(press);
     reply.json["time_ms"] =

@@ -54,8 +54,8 @@ Result<std::shared_ptr<const Borders>> readBorders(const std::string& path) {
     return std::make_shared<const Borders>(rings);
 }
 
-/// With borders: what is asked is where the map's own points come to lie, so that nothing is worked out across
-/// a slit, and a lip that is in the wrong place is found.
+/// With borders: what is asked is where the map's own points come to lie, so that nothing is worked out
+/// across a slit, and a lip that is in the wrong place is found.
 Result<std::vector<LandedProbe>> landOwnPoints(const Skin& skin, const FlatPairs& pairs,
                                                const std::vector<Vec2>& skinPoints,
                                                const std::vector<SurfacePoint>& marks, Laying laying,
@@ -130,7 +130,8 @@ Result<Reply> land(const Arguments& words, const Task& task) {
         probes = landOwnPoints(body->skin, pairs, skinPoints, *marks, layingOf(apply), *borders, task);
     } else {
         const SheetCarrier sheet(std::move(pairs));
-        probes = landProbes(body->skin, sheet, *marks, probeDots(body->skin, skinPoints), layingOf(apply), task);
+        probes =
+            landProbes(body->skin, sheet, *marks, probeDots(body->skin, skinPoints), layingOf(apply), task);
     }
     if (!probes) return probes.error();
     const Landing landing = landingOf(*probes);

@@ -140,13 +140,18 @@ const std::vector<VerbEntry>& verbTable() {
          "F.csv [--points F.csv]`. Slits are planned for whole sides and bodies only; exit 3 where the "
          "sheet cannot lie"},
         {"fit", "", fit,
-         "fit BLANK --kind side|wrap [--seam belly|back] [--material ...] [--relief auto|none|N] [--strain 0.01] "
+         "fit BLANK --kind side|wrap [--seam belly|back] [--material ...] [--relief auto|none|N] [--strain "
+         "0.01] "
          "[--vertices N] [--apply ...] [--svg F] [--map F.csv] [--borders F.csv]",
          "a whole side or the whole body, with the slits or pieces its material needs",
-         "a whole side, or the whole body with its edges on the seam; 5 % of the length stay bare at each tip. "
-         "As above, and `answer`: plain, slits, halves (one a side), strips (along the body), pieces (across it) "
-         "or patches (no few sheets do); `relief_cuts` and `pieces` of all together, `strain_plain` without a "
-         "slit, `widest_mouth_mm`, `patch_mm`, `sheets`: size, slits in x, g, marks; `press`: where to press with "
+         "a whole side, or the whole body with its edges on the seam; 5 % of the length stay bare at each "
+         "tip. "
+         "As above, and `answer`: plain, slits, halves (one a side), strips (along the body), pieces (across "
+         "it) "
+         "or patches (no few sheets do); `relief_cuts` and `pieces` of all together, `strain_plain` without "
+         "a "
+         "slit, `widest_mouth_mm`, `patch_mm`, `sheets`: size, slits in x, g, marks; `press`: where to press "
+         "with "
          "two fingers, and how far it is tight, when it does not lie. `--relief auto` (as few as will do), "
          "`none`, or a number of slits across. `--map` and `--borders` are of the first sheet"},
         {"fit", "", fit, "fit JOB", "the same for every mask of a job",
@@ -154,8 +159,10 @@ const std::vector<VerbEntry>& verbTable() {
         {"land", "", land,
          "land BLANK --map F.csv --side L --marks \"x,g;x,g\" [--borders F.csv] [--apply ...]",
          "lays any flat map back on the body",
-         "lays any flat map back on the body: `landing_rms_mm`, `landing_max_mm`, `lands`. `--borders`: its border "
-         "loops, loop,u_mm,v_mm, lips of slits among them; then the map's own points are asked for. Exit 3 when "
+         "lays any flat map back on the body: `landing_rms_mm`, `landing_max_mm`, `lands`. `--borders`: its "
+         "border "
+         "loops, loop,u_mm,v_mm, lips of slits among them; then the map's own points are asked for. Exit 3 "
+         "when "
          "it lands more than 0.3 mm off, the least a hand can do"},
         {"cut", "", cut,
          "cut JOB --out DIR [--sheet A4|Letter|210x297] [--format svg,pdf,dxf] [--tool "

@@ -324,8 +324,8 @@ Result<MaskPtr> Derivations::cutLeft(const Job& job, const MaskSpec& spec, const
                                      Precision precision, const Task& task) {
     std::optional<Error> problem;
     const auto cutIt = [&]() -> MaskPtr {
-        Result<Mask> made = cutMask(*from.skin, job.get<BlankChapter>().landmarks, from.opened(),
-                                    spec.wish, from.strainLimit, vertices, precision, "", task);
+        Result<Mask> made = cutMask(*from.skin, job.get<BlankChapter>().landmarks, from.opened(), spec.wish,
+                                    from.strainLimit, vertices, precision, "", task);
         if (made) return std::make_shared<const Mask>(std::move(*made));
         problem = made.error();
         return nullptr;
@@ -380,16 +380,17 @@ Result<MaterialAnswer> Derivations::answerFor(const Job& job, const MaskSpec& sp
     if (!from) return from.error();
     const OpenedArt art = from->opened();
     const MaskKind* kind = findMaskKind(spec.wish.kind);
-    const PlanOn on{*from->skin, job.get<BlankChapter>().landmarks, art.left, placeOf(job, spec), art.right,
+    const PlanOn on{*from->skin,  job.get<BlankChapter>().landmarks, art.left, placeOf(job, spec), art.right,
                     art.uncovered};
     const Result<std::optional<Strip>> strip = kind->strip(on, spec.wish.values);
     if (!strip) return strip.error();
     if (!*strip)
-        return Error{"no_strip",
-                     NINE_WORDS("core",
-                                "This mask follows its art round the body, and slits are planned on boxes, whole "
-                                "sides and whole bodies only. Make it a mask of a whole side."),
-                     placeOf(job, spec)};
+        return Error{
+            "no_strip",
+            NINE_WORDS("core",
+                       "This mask follows its art round the body, and slits are planned on boxes, whole "
+                       "sides and whole bodies only. Make it a mask of a whole side."),
+            placeOf(job, spec)};
     Warnings unheard;
     const Result<std::vector<SheetPlan>> plans = kind->plan(on, spec.wish.values, unheard);
     if (!plans) return plans.error();
@@ -588,11 +589,10 @@ Words verdictOf(const MaskSpec& spec, const FitReport& report) {
             .share("takes", report.strainLimit);
     };
     if (!report.liesFlat)
-        return said(
-                   NINE_WORDS(
-                       "core",
-                       "{mask} {side} cannot lie flat: it must stretch by {need}, {material} takes {takes}. "
-                       "It stands off by up to {lift}. Slit it, split it, or take a softer sheet."))
+        return said(NINE_WORDS(
+                        "core",
+                        "{mask} {side} cannot lie flat: it must stretch by {need}, {material} takes {takes}. "
+                        "It stands off by up to {lift}. Slit it, split it, or take a softer sheet."))
             .length("lift", report.lift_mm, 1);
     return said(report.tracedKnown
                     ? NINE_WORDS(

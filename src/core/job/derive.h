@@ -88,9 +88,9 @@ class Derivations {
         std::vector<ArtPtr> art;
         std::vector<std::shared_ptr<const void>> keys;
         Fraction strainLimit;
-        bool otherSide;                 ///< the right side's own art
-        std::vector<ArtPtr> right = {}; ///< the same elements on the right, of masks for both sides
-        PolygonSet uncovered = {};      ///< what no sheet lies over
+        bool otherSide;                  ///< the right side's own art
+        std::vector<ArtPtr> right = {};  ///< the same elements on the right, of masks for both sides
+        PolygonSet uncovered = {};       ///< what no sheet lies over
         std::vector<const ElementArt*> artPointers() const;
         OpenedArt opened() const;
     };

@@ -205,8 +205,9 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     if (!feasible) return feasible.error();
     if (!landed) return landed.error();
     const std::vector<PrincipalStrain> least = strainsOf(flat.rest, *feasible);
-    report.strainFeasibleMax = std::min(report.strainMax, cut ? strainWithin(flat.patch.mesh, flat.rest, least)
-                                                                  : summarize(flat.rest, least).max);
+    report.strainFeasibleMax =
+        std::min(report.strainMax,
+                 cut ? strainWithin(flat.patch.mesh, flat.rest, least) : summarize(flat.rest, least).max);
     report.liesFlat = report.strainFeasibleMax <= strainLimit;
     if (!report.liesFlat) {
         const PatchMesh& whole = flat.whole ? flat.whole->patch : flat.patch;

@@ -54,7 +54,8 @@ struct FitReport {
 
 /// |strain| as a piece of sheet of that size feels it, at each triangle: the mean over the triangles within
 /// `radius_mm`, reached without crossing a cut. Of a sheet with windows or slits its largest is what can tear
-/// it or not; the single triangle at the point of a cut has any strain one likes, the finer the mesh the more.
+/// it or not; the single triangle at the point of a cut has any strain one likes, the finer the mesh the
+/// more.
 std::vector<Fraction> strainsWithin(const SheetMesh& mesh, const RestMesh& rest,
                                     const std::vector<PrincipalStrain>& strains, double radius_mm = 1);
 Fraction strainWithin(const SheetMesh& mesh, const RestMesh& rest,

@@ -15,6 +15,7 @@ constexpr double kThinnestWeb_mm =
     0.5;  // thinner strips between windows tear (common practice, no published source)
 constexpr double kFinestSpacing_mm =
     0.5;  // of a mask's mesh: finer moved the least strain by 1.3 %, the landing by 1e-4 mm
+constexpr double kSpeck_mm2 = 0.05;  // left over where outlines are joined
 constexpr int kFewestUseful = 300;
 constexpr std::size_t kProbesAnOutline = 8;
 
@@ -256,18 +257,19 @@ void warnOfOverlap(const std::vector<SlitOnSheet>& slits, const std::string& whe
     constexpr double kOver_mm = 0.05;
     for (const SlitOnSheet& slit : slits) {
         if (slit.mouth_mm > -kOver_mm) continue;
-        warnings.push_back({"slit_closes",
-                            Words(NINE_WORDS("core",
-                                             "The slit {x} from the nose does not open on the flat but overlaps by "
-                                             "{over}: it helps nothing there. Take it out or move it."))
-                                .length("x", slit.skin.line.front().x(), 0)
-                                .length("over", -slit.mouth_mm, 1),
-                            where});
+        warnings.push_back(
+            {"slit_closes",
+             Words(NINE_WORDS("core",
+                              "The slit {x} from the nose does not open on the flat but overlaps by "
+                              "{over}: it helps nothing there. Take it out or move it."))
+                 .length("x", slit.skin.line.front().x(), 0)
+                 .length("over", -slit.mouth_mm, 1),
+             where});
     }
 }
 
-/// How far the lips stand apart at the mouth; less than nothing where each lies beyond the other and the sheet
-/// would have to be there twice.
+/// How far the lips stand apart at the mouth; less than nothing where each lies beyond the other and the
+/// sheet would have to be there twice.
 double openingOf(const Polyline2& lip, const Polyline2& other) {
     const Vec2 way = other.front() - lip.front();
     const Vec2 inwards = (lip.back() - lip.front()).normalized();
@@ -282,7 +284,9 @@ std::vector<SlitOnSheet> slitsOn(const FlatPatch& flat, const std::vector<Slit>&
     std::vector<SlitOnSheet> all;
     const std::vector<int>& loop = flat.patch.loops.front();
     const auto skinAt = [&](std::size_t i) { return flat.patch.skin[static_cast<std::size_t>(loop[i])]; };
-    const auto flatAt = [&](std::size_t i) { return flat.map[static_cast<std::size_t>(loop[i % loop.size()])]; };
+    const auto flatAt = [&](std::size_t i) {
+        return flat.map[static_cast<std::size_t>(loop[i % loop.size()])];
+    };
     for (const Slit& slit : slits) {
         std::vector<std::size_t> mouths;
         std::optional<std::size_t> tip;
@@ -298,7 +302,8 @@ std::vector<SlitOnSheet> slitsOn(const FlatPatch& flat, const std::vector<Slit>&
         if (ahead(first, *tip) > ahead(first, second)) std::swap(first, second);
         SlitOnSheet here{slit, {}, {}, 0, false};
         for (std::size_t k = 0; k <= ahead(first, *tip); ++k) here.lip.push_back(flatAt(first + k));
-        for (std::size_t k = 0; k <= ahead(*tip, second); ++k) here.otherLip.push_back(flatAt(second + n - k));
+        for (std::size_t k = 0; k <= ahead(*tip, second); ++k)
+            here.otherLip.push_back(flatAt(second + n - k));
         here.mouth_mm = openingOf(here.lip, here.otherLip);
         all.push_back(std::move(here));
     }
@@ -307,7 +312,8 @@ std::vector<SlitOnSheet> slitsOn(const FlatPatch& flat, const std::vector<Slit>&
 
 /// The outline with its corners as they were where slits open: panels meet there, and a rounded corner would
 /// leave bare skin between them.
-Polygon2 sharpAtMouths(const Polygon2& rounded, const FlatPatch& flat, const std::vector<SlitOnSheet>& slits) {
+Polygon2 sharpAtMouths(const Polygon2& rounded, const FlatPatch& flat,
+                       const std::vector<SlitOnSheet>& slits) {
     constexpr double kKept_mm = 1.5 * kCornerRadius_mm;
     if (slits.empty()) return rounded;
     Polygon2 border;
@@ -319,7 +325,8 @@ Polygon2 sharpAtMouths(const Polygon2& rounded, const FlatPatch& flat, const std
                                  at + Vec2(-0.01, 0.01)};
             for (Polygon2& disc : offset({speck}, kKept_mm)) mouths.push_back(std::move(disc));
         }
-    const PolygonSet whole = united({rounded}, intersected({border}, united(mouths)));
+    PolygonSet whole = united({rounded}, intersected({border}, united(mouths)));
+    std::erase_if(whole, [](const Polygon2& ring) { return std::abs(polygonArea(ring)) < kSpeck_mm2; });
     return whole.size() == 1 ? whole.front() : rounded;
 }
 
@@ -327,22 +334,24 @@ Polygon2 sharpAtMouths(const Polygon2& rounded, const FlatPatch& flat, const std
 Polygon2 lapped(Polygon2 outline, std::vector<SlitOnSheet>& slits) {
     for (SlitOnSheet& slit : slits) {
         if (slit.mouth_mm < kLap_mm + kLapRoom_mm) continue;
+        constexpr double kHold_mm = 0.05;  // into the sheet, whose border was rounded to hundredths
         Polygon2 lap;
         const Polyline2& lip = slit.lip;
         std::vector<Vec2> beyond;
-        for (const Vec2& p : lip) {
-            const auto nearest = std::min_element(
-                slit.otherLip.begin(), slit.otherLip.end(),
-                [&](const Vec2& a, const Vec2& b) { return (a - p).norm() < (b - p).norm(); });
-            const Vec2 way = *nearest - p;
-            if (way.norm() < kLap_mm + kLapRoom_mm) break;
-            lap.push_back(p);
-            beyond.push_back(p + kLap_mm * way.normalized());
+        for (std::size_t i = 0; i + 1 < lip.size(); ++i) {
+            double room = 1e300;
+            for (const Vec2& other : slit.otherLip) room = std::min(room, (other - lip[i]).norm());
+            if (room < kLap_mm + kLapRoom_mm) break;
+            const Vec2 along = (lip[i + 1] - lip[i == 0 ? 0 : i - 1]).normalized();
+            const Vec2 outwards(along.y(), -along.x());  // the wedge lies to the right of the first lip
+            lap.push_back(lip[i] - kHold_mm * outwards);
+            beyond.push_back(lip[i] + kLap_mm * outwards);
         }
         if (lap.size() < 2) continue;
         lap.insert(lap.end(), beyond.rbegin(), beyond.rend());
         if (polygonArea(lap) < 0) std::reverse(lap.begin(), lap.end());
-        const PolygonSet with = united({outline}, {lap});
+        PolygonSet with = united({outline}, {lap});
+        std::erase_if(with, [](const Polygon2& ring) { return std::abs(polygonArea(ring)) < kSpeck_mm2; });
         if (with.size() != 1) continue;
         outline = with.front();
         slit.lapped = true;
@@ -412,9 +421,9 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
 
 }  // namespace
 
-Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const OpenedArt& art,
-                     const MaskWish& wish, double strainLimit, int vertices, Precision precision,
-                     const std::string& where, const Task& task) {
+Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const OpenedArt& art, const MaskWish& wish,
+                     double strainLimit, int vertices, Precision precision, const std::string& where,
+                     const Task& task) {
     const MaskKind* kind = findMaskKind(wish.kind);
     if (!kind)
         return Error{"unknown_kind",

@@ -76,10 +76,9 @@ enum class Precision { Preview, Exact };
 /// `vertices` are those of a sheet. Errors: those of its kind, of meshPatch and flattenPatch; unknown_kind;
 /// off_sheet, when art reaches beyond its sheet. Cost: 0.3 s a sheet with windows at 2400
 /// vertices, 0.1 s without, 0.03 s as a preview.
-Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const OpenedArt& art,
-                     const MaskWish& wish,
-                     Fraction strainLimit, int vertices, Precision precision,
-                     const std::string& where, const Task& task = {});
+Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const OpenedArt& art, const MaskWish& wish,
+                     Fraction strainLimit, int vertices, Precision precision, const std::string& where,
+                     const Task& task = {});
 
 /// The same for sheets that were planned elsewhere.
 Result<Mask> cutSheets(const Skin& skin, const Landmarks& landmarks, const std::vector<SheetPlan>& plans,

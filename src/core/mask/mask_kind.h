@@ -28,8 +28,8 @@ struct OpenedArt {
 struct PlanOn {
     const Skin& skin;
     const Landmarks& landmarks;
-    std::vector<const ElementArt*> art;  ///< of the elements it opens, at least one
-    std::string where;                   ///< of the mask, for errors
+    std::vector<const ElementArt*> art;         ///< of the elements it opens, at least one
+    std::string where;                          ///< of the mask, for errors
     std::vector<const ElementArt*> right = {};  ///< the same as they stand on the right side
     PolygonSet uncovered = {};                  ///< x, g: what no sheet can lie over
 };

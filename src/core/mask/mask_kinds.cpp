@@ -41,9 +41,10 @@ Status checkSlits(const SheetPlan& plan, const std::vector<Slit>& slits, const s
                 if (outline.hole || !crosses(slits[s].line, outline.skin)) continue;
                 return Error{
                     "slit_crosses_window",
-                    Words(NINE_WORDS("core",
-                                     "The slit {x} from the nose runs through a window of \"{element}\". Move or "
-                                     "shorten it, or have the slits planned anew."))
+                    Words(NINE_WORDS(
+                              "core",
+                              "The slit {x} from the nose runs through a window of \"{element}\". Move or "
+                              "shorten it, or have the slits planned anew."))
                         .length("x", slits[s].line.front().x(), 0)
                         .name("element", art->element),
                     where};
@@ -78,12 +79,13 @@ Result<std::vector<SheetPlan>> slitted(std::vector<SheetPlan> plans, const std::
     for (std::size_t s = 0; s < slits.size(); ++s) {
         if (used[s]) continue;
         const double x = slits[s].line.empty() ? 0 : slits[s].line.front().x();
-        return Error{"slit_lost",
-                     Words(NINE_WORDS("core",
-                                      "The slit {x} from the nose lies on no sheet of this mask. Take it out, or "
-                                      "have the slits planned anew."))
-                         .length("x", x, 0),
-                     where};
+        return Error{
+            "slit_lost",
+            Words(NINE_WORDS("core",
+                             "The slit {x} from the nose lies on no sheet of this mask. Take it out, or "
+                             "have the slits planned anew."))
+                .length("x", x, 0),
+            where};
     }
     return plans;
 }

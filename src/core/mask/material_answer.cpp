@@ -146,32 +146,37 @@ Words answerSentence(const MaterialAnswer& answer, const SheetMaterial& material
             .length("patch", answer.patch_mm, 0);
     };
     if (answer.how == How::Plain)
-        return said(NINE_WORDS("core",
-                               "{material} lies in one plain sheet: it must stretch by {plain} and takes {takes}."));
+        return said(NINE_WORDS(
+            "core", "{material} lies in one plain sheet: it must stretch by {plain} and takes {takes}."));
     if (answer.how == How::Slits && !answer.plan.lies)
-        return said(NINE_WORDS("core",
-                               "{material} does not lie with {slits} slits either: it must stretch by {cut} and "
-                               "takes {takes}."));
+        return said(
+            NINE_WORDS("core",
+                       "{material} does not lie with {slits} slits either: it must stretch by {cut} and "
+                       "takes {takes}."));
     if (answer.how == How::Slits)
-        return said(NINE_WORDS("core",
-                               "{material} lies with {slits} slits: it must stretch by {cut} instead of {plain} "
-                               "and takes {takes}."));
+        return said(
+            NINE_WORDS("core",
+                       "{material} lies with {slits} slits: it must stretch by {cut} instead of {plain} "
+                       "and takes {takes}."));
     if (answer.how == How::Halves && slits == 0)
         return said(NINE_WORDS("core", "{material} lies in two halves, one a side, without a slit."));
     if (answer.how == How::Halves)
-        return said(NINE_WORDS("core",
-                               "{material} lies in two halves, one a side, with {slits} slits together."));
+        return said(
+            NINE_WORDS("core", "{material} lies in two halves, one a side, with {slits} slits together."));
     if (answer.how == How::Strips)
-        return said(NINE_WORDS("core",
-                               "{material} lies in {pieces} strips along the body, each held at its own marks; in "
-                               "one it would have to stretch by {plain} and takes {takes}."));
+        return said(
+            NINE_WORDS("core",
+                       "{material} lies in {pieces} strips along the body, each held at its own marks; in "
+                       "one it would have to stretch by {plain} and takes {takes}."));
     if (answer.how == How::Pieces)
-        return said(NINE_WORDS("core",
-                               "{material} lies in {pieces} pieces laid edge to edge; in one it would have to "
-                               "stretch by {plain} and takes {takes}."));
-    return said(NINE_WORDS("core",
-                           "{material} cannot cover this in one sheet or a few: it takes {takes}. Patches of up to "
-                           "{patch} lie, one for each mark; or take a softer sheet."));
+        return said(
+            NINE_WORDS("core",
+                       "{material} lies in {pieces} pieces laid edge to edge; in one it would have to "
+                       "stretch by {plain} and takes {takes}."));
+    return said(
+        NINE_WORDS("core",
+                   "{material} cannot cover this in one sheet or a few: it takes {takes}. Patches of up to "
+                   "{patch} lie, one for each mark; or take a softer sheet."));
 }
 
 std::vector<PressPlace> pressPlan(const Skin& skin, double x0, double x1, double g, double gap) {

@@ -30,8 +30,8 @@ constexpr int kMostStrips = 10, kMostPieces = 8;
 Result<MaterialAnswer> answerOf(const Skin& skin, const Strip& strip, Fraction limit, const ReliefWish& wish,
                                 const Task& task = {});
 
-/// The same of the whole body: one sheet with its edges on the seam where up to kMostSlitsASide slits do, else
-/// the answer of one side, twice.
+/// The same of the whole body: one sheet with its edges on the seam where up to kMostSlitsASide slits do,
+/// else the answer of one side, twice.
 Result<MaterialAnswer> answerOfWrap(const Skin& skin, Seam seam, Fraction limit, ReliefWish wish,
                                     const Task& task = {});
 

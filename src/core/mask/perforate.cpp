@@ -107,7 +107,9 @@ std::vector<std::optional<Vec2>> besideSlits(const PatchMesh& patch) {
     std::vector<Vec2> inwards(patch.skin.size(), Vec2::Zero());
     for (const Triangle& t : patch.mesh.triangles)
         for (std::size_t k = 0; k < 3; ++k) {
-            const auto v = [&](std::size_t i) { return patch.skin[static_cast<std::size_t>(t[(k + i) % 3])]; };
+            const auto v = [&](std::size_t i) {
+                return patch.skin[static_cast<std::size_t>(t[(k + i) % 3])];
+            };
             inwards[static_cast<std::size_t>(t[k])] += (v(1) + v(2) - 2 * v(0)).normalized();
         }
     std::vector<std::optional<Vec2>> places(patch.skin.size());

@@ -8,10 +8,10 @@
 namespace nine {
 namespace {
 
-constexpr double kMarkZone_mm = 5;      // room at both ends for a cross of 4 mm
-constexpr double kNearestToArt_mm = 1;  // margin kept even where the body's tip leaves no more
-constexpr double kWidestShare = 0.9;    // of the girth: more, and the sheet's edges meet
-constexpr double kMostOfGirth = 0.9995; // of any sheet: more, and it covers itself
+constexpr double kMarkZone_mm = 5;       // room at both ends for a cross of 4 mm
+constexpr double kNearestToArt_mm = 1;   // margin kept even where the body's tip leaves no more
+constexpr double kWidestShare = 0.9;     // of the girth: more, and the sheet's edges meet
+constexpr double kMostOfGirth = 0.9995;  // of any sheet: more, and it covers itself
 constexpr int kGirthSamples = 24;
 constexpr double kSmallest_mm = 0.5;
 constexpr double kOnBorder_mm = 1e-6;

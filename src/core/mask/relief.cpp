@@ -18,17 +18,17 @@ constexpr Fraction kPanelShare = 0.9;  // of a panel's area is strained less: ti
 constexpr Fraction kSpare = 0.97;      // of the limit: tips are not shortened above
 constexpr Ratio kAcross = 2.5, kLengthwise = 1.6;  // strain falls with (slits + 1)^2 by these (tried)
 
-constexpr double kShortest_mm = 6;      // a slit shorter than this takes up next to nothing
+constexpr double kShortest_mm = 6;  // a slit shorter than this takes up next to nothing
 // What a family is worth in slits: cuts from one edge cross the flank, lengthwise ones fan out and miss.
 // Up to kFewEnough from both edges nothing else is tried.
 constexpr int kFewEnough = 6, kCrossesFlank = 2, kFansOut = 4, kWideMouth = 8;
 
 struct Tried {
     std::vector<GridSlit> slits;
-    Fraction strain = 1e9;           // the largest mean within 1 mm
-    std::vector<Fraction> panels;    // what kPanelShare of each stays below
+    Fraction strain = 1e9;         // the largest mean within 1 mm
+    std::vector<Fraction> panels;  // what kPanelShare of each stays below
     double mouth_mm = 0;
-    Vec2 worst = Vec2::Zero();       // x, g
+    Vec2 worst = Vec2::Zero();  // x, g
 };
 
 class Planner {
@@ -67,11 +67,12 @@ class Planner {
             static_cast<std::size_t>(std::max_element(means.begin(), means.end()) - means.begin());
         result.strain = means[at];
         for (const int v : rest.triangles[at])
-            result.worst += grid_.skin()[static_cast<std::size_t>(cut.source[static_cast<std::size_t>(v)])] / 3;
+            result.worst +=
+                grid_.skin()[static_cast<std::size_t>(cut.source[static_cast<std::size_t>(v)])] / 3;
         for (const auto& [one, other] : cut.mouths)
-            result.mouth_mm = std::max(result.mouth_mm, ((*map)[static_cast<std::size_t>(one)] -
-                                                         (*map)[static_cast<std::size_t>(other)])
-                                                            .norm());
+            result.mouth_mm = std::max(
+                result.mouth_mm,
+                ((*map)[static_cast<std::size_t>(one)] - (*map)[static_cast<std::size_t>(other)]).norm());
         if (!panelEnds.empty()) result.panels = strainOfPanels(cut, rest, strains, slits, panelEnds);
         result.slits = std::move(slits);
         return result;
@@ -120,7 +121,8 @@ std::vector<Fraction> Planner::strainOfPanels(const CutGrid& cut, const RestMesh
             const int source = cut.source[static_cast<std::size_t>(v)];
             at += (across ? source / grid_.columns() : source % grid_.columns()) / 3.0;
         }
-        const auto panel = static_cast<std::size_t>(std::upper_bound(ends.begin(), ends.end(), at) - ends.begin());
+        const auto panel =
+            static_cast<std::size_t>(std::upper_bound(ends.begin(), ends.end(), at) - ends.begin());
         of[panel].emplace_back(strains[t].worst(), rest.shapes[t].area_mm2);
     }
     std::vector<Fraction> result;
@@ -237,7 +239,8 @@ std::vector<double> Planner::curvatureWay(bool across) const {
     return way;
 }
 
-std::vector<GridSlit> Planner::slitsAt(ReliefFamily family, bool fromLow, const std::vector<double>& at) const {
+std::vector<GridSlit> Planner::slitsAt(ReliefFamily family, bool fromLow,
+                                       const std::vector<double>& at) const {
     std::vector<GridSlit> slits = own_;
     for (const double line : at) {
         if (family == ReliefFamily::Lengthwise) {
@@ -298,8 +301,7 @@ Result<Tried> Planner::balanced(ReliefFamily family, bool fromLow, int count) co
     return best;
 }
 
-Result<Tried> Planner::family(ReliefFamily family, bool fromLow, Fraction uncut, int least,
-                              int most) const {
+Result<Tried> Planner::family(ReliefFamily family, bool fromLow, Fraction uncut, int least, int most) const {
     const Ratio gain = family == ReliefFamily::Lengthwise ? kLengthwise : kAcross;
     const int each = family == ReliefFamily::BothEdges ? 2 : 1;
     const int guess = std::max(least, static_cast<int>(std::ceil(std::sqrt(gain * uncut / limit_))) - 1);
@@ -350,8 +352,8 @@ Result<Tried> Planner::singly(Tried best, int most) const {
                 const GridSlit slit{true, low, static_cast<double>(r),
                                     freeTip(r, low, farthestColumn(ReliefFamily::Single, low, r))};
                 if (length_mm(slit) < kShortest_mm) continue;
-                const double tipAway =
-                    std::abs(grid_.skin()[static_cast<std::size_t>(grid_.at(r, slit.tip))].y() - best.worst.y());
+                const double tipAway = std::abs(
+                    grid_.skin()[static_cast<std::size_t>(grid_.at(r, slit.tip))].y() - best.worst.y());
                 candidates.push_back({slit, off + 0.5 * tipAway - 0.3 * length_mm(slit)});
             }
         }
@@ -426,8 +428,8 @@ Result<Tried> Planner::proved(const std::vector<GridSlit>& planned, const Relief
         GridSlit here = s;
         const double finer = static_cast<double>(grid_.rows() - 1) / (from.rows() - 1);
         const auto columnHere = [&](double c) {
-            const double core = from.coreColumn(), share = c <= core ? c / core - 1
-                                                                     : (c - core) / (from.columns() - 1 - core);
+            const double core = from.coreColumn(),
+                         share = c <= core ? c / core - 1 : (c - core) / (from.columns() - 1 - core);
             return share <= 0 ? (share + 1) * grid_.coreColumn()
                               : grid_.coreColumn() + share * (grid_.columns() - 1 - grid_.coreColumn());
         };
@@ -439,7 +441,8 @@ Result<Tried> Planner::proved(const std::vector<GridSlit>& planned, const Relief
                                           ? ReliefFamily::OneEdge
                                           : ReliefFamily::BothEdges;
             farthest.push_back(freeTip(row, s.fromLow, farthestColumn(kind, s.fromLow, row)));
-            if (s.fromLow ? here.tip > farthest.back() : here.tip < farthest.back()) here.tip = farthest.back();
+            if (s.fromLow ? here.tip > farthest.back() : here.tip < farthest.back())
+                here.tip = farthest.back();
         } else {
             here.line = columnHere(s.line);
             here.tip = static_cast<int>(std::lround(s.tip * finer));
@@ -532,11 +535,11 @@ Result<ReliefPlan> planRelief(const Skin& skin, const Strip& strip, Fraction lim
     int cheapest = 1 << 20;
     std::optional<Tried> nearMiss;
     ReliefFamily nearMissFamily = ReliefFamily::None;
-    for (const Option& option :
-         {Option{ReliefFamily::BothEdges, true}, Option{ReliefFamily::OneEdge, true},
-          Option{ReliefFamily::OneEdge, false}, Option{ReliefFamily::Lengthwise, true},
-          Option{ReliefFamily::Lengthwise, false}}) {
-        if (option.family == ReliefFamily::Lengthwise && !(wish.keepOff.empty() && wish.kept.empty())) continue;
+    for (const Option& option : {Option{ReliefFamily::BothEdges, true}, Option{ReliefFamily::OneEdge, true},
+                                 Option{ReliefFamily::OneEdge, false}, Option{ReliefFamily::Lengthwise, true},
+                                 Option{ReliefFamily::Lengthwise, false}}) {
+        if (option.family == ReliefFamily::Lengthwise && !(wish.keepOff.empty() && wish.kept.empty()))
+            continue;
         if (option.family != ReliefFamily::BothEdges && wish.mirrored) continue;
         const int dearer = costOf({}, option.family);
         const int most = std::min(wish.most, cheapest - dearer - 1);

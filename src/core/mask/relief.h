@@ -30,17 +30,17 @@ struct ReliefPlan {
 };
 
 struct ReliefWish {
-    PolygonSet keepOff;  ///< x, g: windows, eyes, hook eyes; slits stay kKeptOff_mm away
+    PolygonSet keepOff;           ///< x, g: windows, eyes, hook eyes; slits stay kKeptOff_mm away
     std::vector<Slit> kept = {};  ///< across; they stay, and count
     int most = 10;                ///< slits
     bool mirrored = false;  ///< only slits from both edges alike, for a strip that is its own mirror image
-    int exactly = 0;     ///< that many, across, placed as well as they can be; 0: as few as will do
+    int exactly = 0;        ///< that many, across, placed as well as they can be; 0: as few as will do
 };
 
-constexpr double kKeptOff_mm = 1.5;   ///< from windows: less tears (common practice, no published source)
-constexpr double kSlitsApart_mm = 6;  ///< a narrower panel cannot be handled (the same)
-constexpr double kWidestMouth_mm = 10; ///< wider ones are hard to lay edge to edge (a judgement)
-constexpr double kSlitCore_mm = 3;    ///< left uncut at the core or at the far edge
+constexpr double kKeptOff_mm = 1.5;     ///< from windows: less tears (common practice, no published source)
+constexpr double kSlitsApart_mm = 6;    ///< a narrower panel cannot be handled (the same)
+constexpr double kWidestMouth_mm = 10;  ///< wider ones are hard to lay edge to edge (a judgement)
+constexpr double kSlitCore_mm = 3;      ///< left uncut at the core or at the far edge
 
 Result<ReliefPlan> planRelief(const Skin& skin, const Strip& strip, Fraction limit, const ReliefWish& wish,
                               const Task& task = {});

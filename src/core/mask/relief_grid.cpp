@@ -35,8 +35,7 @@ ReliefGrid::ReliefGrid(const Skin& skin, const Strip& strip, double step_mm)
     sampleS_mm_.push_back(0);
     for (std::size_t k = 1; k < lines.size(); ++k) {
         double step = 0;
-        for (std::size_t m = 0; m < 3; ++m)
-            step = std::max(step, arcLength_mm(lines[k - 1][m], lines[k][m]));
+        for (std::size_t m = 0; m < 3; ++m) step = std::max(step, arcLength_mm(lines[k - 1][m], lines[k][m]));
         sampleS_mm_.push_back(sampleS_mm_.back() + step);
     }
     length_mm_ = sampleS_mm_.back();
@@ -89,8 +88,7 @@ SurfacePoint ReliefGrid::vertexAt(double row, double column, Vec2* place) const 
     const double x = last ? strip_.x1_mm : x_mm(row);
     const SectionArc arc = skinOfBody_->arcAt(x);
     const Crossing c = strip_.at(arc);
-    const double share = column <= core_ ? column / core_
-                                         : (column - core_) / (columns_ - 1 - core_);
+    const double share = column <= core_ ? column / core_ : (column - core_) / (columns_ - 1 - core_);
     const double g = column <= core_ ? c.low_mm + share * (c.core_mm - c.low_mm)
                                      : c.core_mm + share * (c.high_mm - c.core_mm);
     *place = Vec2(x, g);

@@ -12,10 +12,10 @@ namespace nine {
 
 /// A slit in the grid: from an edge along one row to a column, or from an end along one column to a row.
 struct GridSlit {
-    bool across;   ///< along a row; else along a column
-    bool fromLow;  ///< from the low edge, or from the nose end
-    double line;   ///< row or column, fractional: the nearest one is moved there
-    int tip;       ///< column, or row, where it ends
+    bool across;        ///< along a row; else along a column
+    bool fromLow;       ///< from the low edge, or from the nose end
+    double line;        ///< row or column, fractional: the nearest one is moved there
+    int tip;            ///< column, or row, where it ends
     bool kept = false;  ///< the painter's own
 
     bool operator==(const GridSlit&) const = default;
@@ -24,8 +24,8 @@ struct GridSlit {
 /// The strip with slits cut into it.
 struct CutGrid {
     SheetMesh mesh;
-    std::vector<int> source;                 ///< the vertex of the uncut grid that each came from
-    std::vector<std::pair<int, int>> mouths; ///< both lips of each slit at the edge
+    std::vector<int> source;                  ///< the vertex of the uncut grid that each came from
+    std::vector<std::pair<int, int>> mouths;  ///< both lips of each slit at the edge
 };
 
 class ReliefGrid {

@@ -10,8 +10,8 @@ namespace {
 
 constexpr double kMarkInset_mm = 2.5;  // from the edge: room for a cross of 4 mm
 
-constexpr double kLedOn_mm = 12;   // a mouth may be so far from the border after the sheet has changed
-constexpr double kInside_mm = 0.2; // what is left of a slit when it is cut off at the border
+constexpr double kLedOn_mm = 12;    // a mouth may be so far from the border after the sheet has changed
+constexpr double kInside_mm = 0.2;  // what is left of a slit when it is cut off at the border
 
 /// Where the line from `from` towards `to` meets a border segment: how far along it, and on which segment.
 struct Meeting {
@@ -50,8 +50,9 @@ void addCorner(Polygon2& ring, std::size_t segment, const Vec2& at) {
 
 Strip sideStrip(const Skin& skin, Fraction leftOut) {
     const double off = leftOut * skin.length_mm();
-    return {skin.noseX_mm() + off, skin.tailX_mm() - off,
-            [](const SectionArc& arc) { return Crossing{-arc.bellyArc_mm(), 0, arc.backArc_mm()}; }};
+    return {skin.noseX_mm() + off, skin.tailX_mm() - off, [](const SectionArc& arc) {
+                return Crossing{-arc.bellyArc_mm(), 0, arc.backArc_mm()};
+            }};
 }
 
 Strip wrapStrip(const Skin& skin, Seam seam, Fraction leftOut) {
@@ -158,7 +159,8 @@ std::vector<SkinPlace> panelMarks(const Region& region) {
             if (contains(region.outer, at)) marks.emplace_back(at);
         }
     }
-    std::sort(marks.begin(), marks.end(), [](const SkinPlace& a, const SkinPlace& b) { return a.x() < b.x(); });
+    std::sort(marks.begin(), marks.end(),
+              [](const SkinPlace& a, const SkinPlace& b) { return a.x() < b.x(); });
     return marks;
 }
 

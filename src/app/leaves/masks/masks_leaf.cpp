@@ -35,7 +35,10 @@ int stiffestSheetFor(double strain) {
 }
 
 MasksLeaf::MasksLeaf(LeafContext context, QObject* parent)
-    : Leaf(context, parent), desk_(context, this), page_(new MasksPage(context, desk_)), card_(new CardHolder) {
+    : Leaf(context, parent),
+      desk_(context, this),
+      page_(new MasksPage(context, desk_)),
+      card_(new CardHolder) {
     connect(page_, &MasksPage::materialWanted, this, &MasksLeaf::useMaterial);
     connect(page_, &MasksPage::slitsWanted, this,
             [this](std::vector<Slit> slits) { useSlits(context_.view.mask(), std::move(slits), false); });
@@ -65,10 +68,12 @@ Status MasksLeaf::changeSpec(const std::string& mask, const QString& label,
         edit(changed);
         spec = std::make_shared<const MaskSpec>(std::move(changed));
     }
-    // One sheet for both sides has no twin; when it becomes one for a side, the other side gets its own again.
+    // One sheet for both sides has no twin; when it becomes one for a side, the other side gets its own
+    // again.
     const bool sidesChange = std::any_of(specs.begin(), specs.end(), [&](const MaskSpecPtr& spec) {
         const int before = indexOfMask(job(), spec->id);
-        return before >= 0 && maskSpecs(job())[static_cast<std::size_t>(before)]->wish.kind != spec->wish.kind;
+        return before >= 0 &&
+               maskSpecs(job())[static_cast<std::size_t>(before)]->wish.kind != spec->wish.kind;
     });
     std::erase_if(specs, [](const MaskSpecPtr& spec) {
         const MaskKind* kind = findMaskKind(spec->wish.kind);
@@ -137,12 +142,12 @@ bool MasksLeaf::repairWorst() {
 QWidget* MasksLeaf::paramChip(Card& card, const Param& param, const MaskSpec& spec) {
     const QString name = said(param.name);
     if (param.type == Param::Type::Choice) {
-        QPushButton* word = choiceChip(param, [this, key = std::string(param.key), id = spec.id,
-                                               name](const std::string& chosen) {
-            (void)changeSpec(id, tr("Change %1").arg(name.toLower()), [&](MaskSpec& s) {
-                if (s.wish.values.find(key)) s.wish.values.set(key, chosen);
+        QPushButton* word = choiceChip(
+            param, [this, key = std::string(param.key), id = spec.id, name](const std::string& chosen) {
+                (void)changeSpec(id, tr("Change %1").arg(name.toLower()), [&](MaskSpec& s) {
+                    if (s.wish.values.find(key)) s.wish.values.set(key, chosen);
+                });
             });
-        });
         word->setText(choiceWord(param, spec.wish.values.text(param.key)));
         return word;
     }
@@ -191,7 +196,8 @@ void MasksLeaf::kindAndSlits(Card& card, const MaskSpec& spec, const Mask* mask)
                         });
     }
     if (!spec.wish.slits.empty())
-        card.button(tr("Take all slits out"), Card::Look::Link, [this, id = spec.id] { useSlits(id, {}, true); });
+        card.button(tr("Take all slits out"), Card::Look::Link,
+                    [this, id = spec.id] { useSlits(id, {}, true); });
 }
 
 void MasksLeaf::slitInHand(Card& card, const MaskSpec& spec) {

@@ -85,8 +85,8 @@ class MasksPage : public LeafPage {
     const SlitDesk& desk_;
     int slit_ = -1;
     struct Grip {
-        bool tip;              ///< else all of it along the body
-        std::vector<Slit> was; ///< as they were when it was taken
+        bool tip;               ///< else all of it along the body
+        std::vector<Slit> was;  ///< as they were when it was taken
         QPointF from;
     };
     std::optional<Grip> grip_;

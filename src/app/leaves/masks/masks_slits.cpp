@@ -26,8 +26,7 @@ double distanceTo(const QPolygonF& line, const QPointF& at) {
     for (qsizetype i = 0; i + 1 < line.size(); ++i) {
         const QPointF way = line[i + 1] - line[i], from = at - line[i];
         const double length = QPointF::dotProduct(way, way);
-        const double share =
-            length > 0 ? std::clamp(QPointF::dotProduct(way, from) / length, 0.0, 1.0) : 0.0;
+        const double share = length > 0 ? std::clamp(QPointF::dotProduct(way, from) / length, 0.0, 1.0) : 0.0;
         const QPointF off = from - share * way;
         nearest = std::min(nearest, std::hypot(off.x(), off.y()));
     }
@@ -57,7 +56,8 @@ QPolygonF MasksPage::slitOnBody(const Slit& slit) const {
     if (!skin || !shown_.spec) return line;
     for (std::size_t i = 0; i + 1 < slit.line.size(); ++i)
         for (int k = i == 0 ? 0 : 1; k <= kSteps; ++k) {
-            const Vec2 xg = slit.line[i] + k / static_cast<double>(kSteps) * (slit.line[i + 1] - slit.line[i]);
+            const Vec2 xg =
+                slit.line[i] + k / static_cast<double>(kSteps) * (slit.line[i + 1] - slit.line[i]);
             if (!skin->check({Side::Left, xg.x(), xg.y()}, "")) continue;
             const SurfacePoint at = onSide(shown_.spec->side, skin->at({Side::Left, xg.x(), xg.y()}));
             // A wrap goes on behind the body: only what is seen is drawn.
@@ -123,8 +123,9 @@ void MasksPage::paintMouths(QPainter& p) const {
             number(p, at, which, on);
             if (on)
                 ink::text(p, at + QPointF(10, 4),
-                          slit.lapped ? tr("opens %1, lapped %2").arg(lengthText(slit.mouth_mm), lengthText(kLap_mm))
-                                      : tr("opens %1").arg(lengthText(slit.mouth_mm)),
+                          slit.lapped
+                              ? tr("opens %1, lapped %2").arg(lengthText(slit.mouth_mm), lengthText(kLap_mm))
+                              : tr("opens %1").arg(lengthText(slit.mouth_mm)),
                           inter(11), t.muted);
         }
 }

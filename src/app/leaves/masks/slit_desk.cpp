@@ -8,16 +8,14 @@ SlitDesk::SlitDesk(LeafContext context, QObject* parent) : QObject(parent), cont
     rest_.setSingleShot(true);
     rest_.setInterval(kRest_ms);
     connect(&rest_, &QTimer::timeout, this, [this] {
-        slot_.request(
-            [job = context_.document.job(), spec = *spec_, derived = derived_](const Task& task) {
-                return derived->answers(job, spec, task);
-            },
-            [this, asked = *wanted_](Result<std::vector<MaterialAnswer>> answers) {
-                known_ = asked;
-                answers_.reset();
-                if (answers) answers_ = std::move(*answers);
-                emit changed();
-            });
+        slot_.request([job = context_.document.job(), spec = *spec_,
+                       derived = derived_](const Task& task) { return derived->answers(job, spec, task); },
+                      [this, asked = *wanted_](Result<std::vector<MaterialAnswer>> answers) {
+                          known_ = asked;
+                          answers_.reset();
+                          if (answers) answers_ = std::move(*answers);
+                          emit changed();
+                      });
     });
 }
 

@@ -23,7 +23,8 @@ Slit movedTo(const Slit& slit, double x_mm, const Skin& skin) {
     Slit moved = slit;
     const double by = x_mm - slit.line.front().x();
     for (Vec2& p : moved.line) {
-        const double x = std::clamp(p.x() + by, skin.noseX_mm() + kFromTips_mm, skin.tailX_mm() - kFromTips_mm);
+        const double x =
+            std::clamp(p.x() + by, skin.noseX_mm() + kFromTips_mm, skin.tailX_mm() - kFromTips_mm);
         p = Vec2(x, p.y() * skin.arcAt(x).girth_mm() / skin.arcAt(p.x()).girth_mm());
     }
     return moved;
@@ -60,7 +61,8 @@ std::optional<Slit> oneMore(const Sheet& sheet, const std::vector<Slit>& slits) 
     const Box2 box = boxAround({border});
     std::vector<double> ends{box.low.x()};
     for (const Slit& slit : slits)
-        if (isAcross(slit) && slit.line.back().y() < slit.line.front().y()) ends.push_back(slit.line.front().x());
+        if (isAcross(slit) && slit.line.back().y() < slit.line.front().y())
+            ends.push_back(slit.line.front().x());
     ends.push_back(box.high.x());
     std::sort(ends.begin(), ends.end());
     double x = 0, room = 0;

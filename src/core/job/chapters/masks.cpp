@@ -39,13 +39,14 @@ std::vector<Slit> readSlits(const Value& json, const std::string& path) {
         Slit slit;
         for (const Value& place : needArray(f.need("line"), f.at("line"))) {
             const auto xg = numbersIn(place, 2);
-            if (!xg) fail("bad_value", NINE_WORDS("core", "A slit's line is a list of [x, g]."), f.at("line"));
+            if (!xg)
+                fail("bad_value", NINE_WORDS("core", "A slit's line is a list of [x, g]."), f.at("line"));
             slit.line.emplace_back((*xg)[0], (*xg)[1]);
         }
         f.read("locked", slit.locked);
         if (slit.line.size() < 2 || slit.line.size() > kMostPlaces || slits.size() == kMost)
-            fail("out_of_range",
-                 NINE_WORDS("core", "A slit has 2 to 400 places, and a mask up to 40 slits."), f.at("line"));
+            fail("out_of_range", NINE_WORDS("core", "A slit has 2 to 400 places, and a mask up to 40 slits."),
+                 f.at("line"));
         slits.push_back(std::move(slit));
     }
     return slits;

@@ -36,9 +36,10 @@ Result<SheetPlan> wholeSheet(const PlanOn& on, const Strip& strip, std::vector<c
                 if (!contains(plan.region.outer, p))
                     return Error{
                         "art_beyond",
-                        Words(NINE_WORDS("core",
-                                         "\"{element}\" reaches beyond the sheet {x} from the nose. Give it a mask "
-                                         "of another kind, or leave less of the ends bare."))
+                        Words(NINE_WORDS(
+                                  "core",
+                                  "\"{element}\" reaches beyond the sheet {x} from the nose. Give it a mask "
+                                  "of another kind, or leave less of the ends bare."))
                             .name("element", art->element)
                             .length("x", p.x(), 0),
                         on.where};
@@ -52,9 +53,10 @@ class SideMaskKind : public MaskKind {
     std::string_view id() const override { return "side"; }
     Pattern name() const override { return NINE_WORDS("core", "mask of a whole side"); }
     std::vector<Pattern> sentences() const override {
-        return {NINE_WORDS("core",
-                           "One sheet from the belly line to the back line; {nose_mm} of the nose and {tail_mm} "
-                           "of the tail stay bare.")};
+        return {
+            NINE_WORDS("core",
+                       "One sheet from the belly line to the back line; {nose_mm} of the nose and {tail_mm} "
+                       "of the tail stay bare.")};
     }
     std::span<const Param> params() const override {
         static constexpr Param kParams[] = {kBareNose, kBareTail};

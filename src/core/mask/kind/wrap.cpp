@@ -51,20 +51,20 @@ class WrapMaskKind : public MaskKind {
     std::string_view id() const override { return "wrap"; }
     Pattern name() const override { return NINE_WORDS("core", "mask of the whole body"); }
     std::vector<Pattern> sentences() const override {
-        return {NINE_WORDS("core",
-                           "One sheet round the whole body; {nose_mm} of the nose and {tail_mm} of the tail stay "
-                           "bare."),
-                NINE_WORDS("core", "Its edges meet {seam}.")};
+        return {
+            NINE_WORDS("core",
+                       "One sheet round the whole body; {nose_mm} of the nose and {tail_mm} of the tail stay "
+                       "bare."),
+            NINE_WORDS("core", "Its edges meet {seam}.")};
     }
     std::span<const Param> params() const override {
-        static constexpr Param kParams[] = {
-            kBareNose,
-            kBareTail,
-            {.key = "seam",
-             .name = NINE_WORDS("core", "Its edges meet"),
-             .type = Param::Type::Choice,
-             .usualText = "belly",
-             .choices = kSeams}};
+        static constexpr Param kParams[] = {kBareNose,
+                                            kBareTail,
+                                            {.key = "seam",
+                                             .name = NINE_WORDS("core", "Its edges meet"),
+                                             .type = Param::Type::Choice,
+                                             .usualText = "belly",
+                                             .choices = kSeams}};
         return kParams;
     }
     bool bothSides() const override { return true; }
