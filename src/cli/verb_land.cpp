@@ -88,6 +88,7 @@ Result<std::vector<LandedProbe>> landOwnPoints(const Skin& skin, const FlatPairs
 }  // namespace
 
 Result<Reply> land(const Arguments& words, const Task& task) {
+    // In one piece: flags, the map, the reply.
     const Result<Args> args = Args::parse(words, {"map", "side", "marks", "apply", "borders"}, {}, 1);
     if (!args) return args.error();
     const Result<std::string> mapPath = args->need("map");

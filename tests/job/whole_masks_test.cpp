@@ -31,7 +31,7 @@ MaskPtr solved(const Job& job) {
 TEST(WholeMasks, SlitsAreWrittenAndReadBack) {
     const std::vector<Slit> slits{{{{15.5, 20}, {15.5, 8}}, true},
                                   {{{30.25, -24}, {31, -20}, {31, -9}}, false}};
-    const Job job = withMask("side", {"red-dots"}, slits);
+    const Job job = withMask("full_side", {"red-dots"}, slits);
     const std::string text = jobText(job);
     const Job again = need(parseJob(text, "f")).job;
     EXPECT_EQ(maskSpecs(again).front()->wish, maskSpecs(job).front()->wish);
@@ -46,11 +46,12 @@ TEST(WholeMasks, SlitsAreWrittenAndReadBack) {
     };
     EXPECT_EQ(errorOf("\"locked\": true", "\"locked\": 7"), "bad_value");
     EXPECT_EQ(errorOf("15.5", "\"far\""), "bad_value");
-    EXPECT_EQ(errorOf("\"kind\": \"side\"", "\"kind\": \"wrap\", \"seam\": \"nose\""), "out_of_range");
+    EXPECT_EQ(errorOf("\"kind\": \"full_side\"", "\"kind\": \"full_body\", \"seam\": \"nose\""),
+              "out_of_range");
 }
 
 TEST(WholeMasks, ASideGoesFromBellyToBackRoundWhatIsInItsWay) {
-    const Job job = withMask("side", {"red-dots"});
+    const Job job = withMask("full_side", {"red-dots"});
     Derivations derived;
     const SkinPtr skin = need(derived.skin(job));
     const MaskPtr mask = solved(job);
@@ -79,13 +80,13 @@ TEST(WholeMasks, ASideGoesFromBellyToBackRoundWhatIsInItsWay) {
 }
 
 TEST(WholeMasks, OnASlitSheetEveryMarkLandsAndTheVerdictIsBetter) {
-    const MaskPtr plain = solved(withMask("side", {"red-dots"}));
+    const MaskPtr plain = solved(withMask("full_side", {"red-dots"}));
     EXPECT_FALSE(plain->report().liesFlat);
     Derivations derived;
-    const Job unslit = withMask("side", {"red-dots"});
+    const Job unslit = withMask("full_side", {"red-dots"});
     const MaterialAnswer answer = need(derived.answer(unslit, *maskSpecs(unslit).front()));
     ASSERT_EQ(answer.how, MaterialAnswer::How::Slits);
-    const MaskPtr slit = solved(withMask("side", {"red-dots"}, answer.plan.slits));
+    const MaskPtr slit = solved(withMask("full_side", {"red-dots"}, answer.plan.slits));
     EXPECT_TRUE(slit->report().liesFlat);
     EXPECT_LE(slit->report().landing.rms_mm, 0.03);
     EXPECT_LE(slit->report().landing.max_mm, 0.08);
@@ -94,7 +95,7 @@ TEST(WholeMasks, OnASlitSheetEveryMarkLandsAndTheVerdictIsBetter) {
 }
 
 TEST(WholeMasks, AWrapOpensBothSidesAlikeAndHasNoTwin) {
-    Job job = inStep(withMask("wrap", {"red-dots"}));
+    Job job = inStep(withMask("full_body", {"red-dots"}));
     for (const MaskSpecPtr& spec : maskSpecs(job)) {
         const auto& ids = spec->wish.elements;
         const bool dots = std::find(ids.begin(), ids.end(), "red-dots") != ids.end();
@@ -125,7 +126,7 @@ TEST(WholeMasks, AWrapOpensBothSidesAlikeAndHasNoTwin) {
 }
 
 TEST(WholeMasks, ArtBeyondTheSheetIsToldByName) {
-    Job job = withMask("side", {"red-dots"});
+    Job job = withMask("full_side", {"red-dots"});
     Element e = *job.get<PatternChapter>().elements[1];
     for (std::size_t i = 0; i < job.get<PatternChapter>().elements.size(); ++i) {
         if (job.get<PatternChapter>().elements[i]->id != "red-dots") continue;
@@ -141,7 +142,7 @@ TEST(WholeMasks, ArtBeyondTheSheetIsToldByName) {
 
 TEST(WholeMasks, SlitsGoAlongToAnotherBlankAtTheirShareOfIt) {
     const std::vector<Slit> slits{{{{30, 20}, {30, 8}}, false}};
-    const Job job = withMask("side", {"red-dots"}, slits);
+    const Job job = withMask("full_side", {"red-dots"}, slits);
     BlankChapter longer = job.get<BlankChapter>();
     longer.name = "twice";
     for (Station& s : longer.table.stations) s.x_mm *= 2;

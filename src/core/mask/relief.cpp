@@ -334,7 +334,8 @@ Result<Tried> Planner::exactly(int count) const {
 }
 
 Result<Tried> Planner::singly(Tried best, int most) const {
-    // Where windows leave no room for a family: one slit at a time near the worst place.
+    // In one piece: where windows leave no room for a family, one slit at a time near the worst place; then
+    // those are taken out that do nothing.
     constexpr double kNear_mm = 12;
     constexpr std::size_t kCandidates = 3;
     while (best.strain > limit_ && static_cast<int>(best.slits.size()) < most) {

@@ -14,7 +14,7 @@ namespace nine {
 struct GridSlit {
     bool across;        ///< along a row; else along a column
     bool fromLow;       ///< from the low edge, or from the nose end
-    double line;        ///< row or column, fractional: the nearest one is moved there
+    Figure line;        ///< row or column, fractional: the nearest one is moved there
     int tip;            ///< column, or row, where it ends
     bool kept = false;  ///< the painter's own
 
@@ -38,8 +38,8 @@ class ReliefGrid {
     int coreColumn() const { return core_; }
     int at(int row, int column) const { return row * columns_ + column; }
     double rowStep_mm() const { return length_mm_ / (rows() - 1); }
-    double x_mm(double row) const;
-    double rowAt(double x_mm) const;
+    double x_mm(Figure row) const;
+    Figure rowAt(double x_mm) const;
     double length_mm() const { return length_mm_; }
     /// Along a row between two columns.
     double across_mm(int row, int from, int to) const;
@@ -54,9 +54,9 @@ class ReliefGrid {
     Slit onSkin(const GridSlit& slit) const;
 
   private:
-    SurfacePoint vertexAt(double row, double column, Vec2* place) const;
-    int nearestRow(double row) const;
-    int nearestColumn(double column) const;
+    SurfacePoint vertexAt(Figure row, Figure column, Vec2* place) const;
+    int nearestRow(Figure row) const;
+    int nearestColumn(Figure column) const;
 
     const Skin* skinOfBody_;
     Strip strip_;

@@ -37,16 +37,16 @@ std::vector<Slit> readSlits(const Value& json, const std::string& path) {
         const std::string at = indexed(path, slits.size());
         Fields f(one, at);
         Slit slit;
-        for (const Value& place : needArray(f.need("line"), f.at("line"))) {
+        for (const Value& place : needArray(f.need("path"), f.at("path"))) {
             const auto xg = numbersIn(place, 2);
             if (!xg)
-                fail("bad_value", NINE_WORDS("core", "A slit's line is a list of [x, g]."), f.at("line"));
+                fail("bad_value", NINE_WORDS("core", "A slit's path is a list of [x, g]."), f.at("path"));
             slit.line.emplace_back((*xg)[0], (*xg)[1]);
         }
         f.read("locked", slit.locked);
         if (slit.line.size() < 2 || slit.line.size() > kMostPlaces || slits.size() == kMost)
             fail("out_of_range", NINE_WORDS("core", "A slit has 2 to 400 places, and a mask up to 40 slits."),
-                 f.at("line"));
+                 f.at("path"));
         slits.push_back(std::move(slit));
     }
     return slits;
@@ -57,7 +57,7 @@ Json slitsJson(const std::vector<Slit>& slits) {
     for (const Slit& slit : slits) {
         Json line = Json::array();
         for (const Vec2& p : slit.line) line.push_back({p.x(), p.y()});
-        Json one{{"line", std::move(line)}};
+        Json one{{"path", std::move(line)}};
         if (slit.locked) one["locked"] = true;
         list.push_back(std::move(one));
     }

@@ -50,7 +50,7 @@ namespace {
 
 class SideMaskKind : public MaskKind {
   public:
-    std::string_view id() const override { return "side"; }
+    std::string_view id() const override { return "full_side"; }
     Pattern name() const override { return NINE_WORDS("core", "mask of a whole side"); }
     std::vector<Pattern> sentences() const override {
         return {
@@ -78,8 +78,8 @@ class SideMaskKind : public MaskKind {
 
 }  // namespace
 
-const MaskKind& sideMaskKind();
-const MaskKind& sideMaskKind() {
+const MaskKind& full_sideMaskKind();
+const MaskKind& full_sideMaskKind() {
     static const SideMaskKind kind;
     return kind;
 }

@@ -48,7 +48,7 @@ bool oneSided(const Skin& skin, const ElementArt& art, Seam seam) {
 
 class WrapMaskKind : public MaskKind {
   public:
-    std::string_view id() const override { return "wrap"; }
+    std::string_view id() const override { return "full_body"; }
     Pattern name() const override { return NINE_WORDS("core", "mask of the whole body"); }
     std::vector<Pattern> sentences() const override {
         return {
@@ -98,8 +98,8 @@ class WrapMaskKind : public MaskKind {
 
 }  // namespace
 
-const MaskKind& wrapMaskKind();
-const MaskKind& wrapMaskKind() {
+const MaskKind& full_bodyMaskKind();
+const MaskKind& full_bodyMaskKind() {
     static const WrapMaskKind kind;
     return kind;
 }
