@@ -99,7 +99,8 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
     warnings.insert(warnings.end(), mesh->warnings.begin(), mesh->warnings.end());
     const Result<FlatPatch> flat = flattenPatch(std::move(*mesh), task);
     if (!flat) return flat.error();
-    const Result<FitReport> report = judgeFit(body->skin, *flat, limit, layingOf(asked->apply), {}, task);
+    const Result<FitReport> report = judgeFit(body->skin, *flat, LaidOn(limit, asked->material.bending_nmm()),
+                                              layingOf(asked->apply), {}, task);
     if (!report) return report.error();
 
     const bool right = shape->side == 'R';
@@ -204,6 +205,7 @@ Json fitJson(const FitReport& r) {
               {"traced_rms_mm", nullptr},
               {"traced_max_mm", nullptr},
               {"lift_mm", r.lift_mm},
+              {"bend_mm", r.bend_mm},
               {"relief_cuts", 0},
               {"lies_flat", r.liesFlat}};
     if (r.tracedKnown) {

@@ -329,9 +329,10 @@ TEST(JobSpray, LiftIsMostInTheMiddleOfWhatIsBridged) {
     EXPECT_LT(mask->report().lift_mm, 2 * least);
     EXPECT_NEAR(liftAt_mm(*mask, SkinPlace(middle)), mask->report().lift_mm, 0.01 * mask->report().lift_mm);
     const bool across = across_mm <= along_mm;
-    EXPECT_NEAR(liftAt_mm(*mask, across ? SkinPlace(middle.x(), patch.low().y())
-                                        : SkinPlace(patch.low().x(), middle.y())),
-                0, 1e-9);
+    // At its border nothing is bridged; the edge of film bends up a little.
+    EXPECT_LT(liftAt_mm(*mask, across ? SkinPlace(middle.x(), patch.low().y())
+                                      : SkinPlace(patch.low().x(), middle.y())),
+              0.3 * mask->report().lift_mm);
     const EdgePlace worst = worstEdge(*mask, {art[0].get()});
     for (const Outline& outline : art[0]->outlines()) {
         for (const Vec2& p : outline.skin) EXPECT_LE(liftAt_mm(*mask, SkinPlace(p)), worst.lift_mm + 1e-12);

@@ -296,8 +296,14 @@ TEST(Lift, GrowsWithoutAStep) {
     const double whole = *std::max_element(all.begin(), all.end());
     EXPECT_EQ(lift(1.001 * needed), 0);
     EXPECT_GT(lift(0.999 * needed), 0);
-    EXPECT_LT(lift(0.999 * needed), 0.002 * whole);
-    EXPECT_NEAR(lift(0.5 * needed), 0.5 * whole, 1e-6 * whole);
+    EXPECT_LT(lift(0.999 * needed), 0.01 * whole);
+    double before = 0;
+    for (const double limit : {0.999, 0.98, 0.95, 0.9, 0.8, 0.6}) {
+        const double now = lift(limit * needed);
+        EXPECT_GT(now, before) << limit;
+        EXPECT_LT(now - before, 0.3 * whole) << limit;
+        before = now;
+    }
     EXPECT_GT(lift(1e-4 * needed), 0.999 * whole);
 }
 

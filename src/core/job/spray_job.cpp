@@ -18,7 +18,7 @@ MaskToSpray sprayOf(const MaskSpec& spec, const FitReport& report, const SpraySp
     mask.work = tape ? SprayWork::Tape : SprayWork::Stencil;
     mask.paint = *findPaint(spray.paint);
     mask.contact_mm = tape ? kTapeContact_mm : kSheetContact_mm;
-    mask.lift_mm = report.lift_mm;
+    mask.lift_mm = report.standsOff_mm();
     mask.relief_mm = std::max(spray.relief_mm, report.relief_mm);
     mask.pads_mm = spray.pads_mm;
     mask.sheet_mm = findMaterial(spec.wish.material)->thickness_mm;

@@ -109,42 +109,41 @@ Fraction strainWithin(const SheetMesh& mesh, const RestMesh& rest,
     return means.empty() ? 0 : *std::max_element(means.begin(), means.end());
 }
 
-std::vector<double> liftsOf_mm(const PatchMesh& patch) {
-    const bool across = patch.turnAcross_rad * patch.across_mm <= patch.turnAlong_rad * patch.along_mm;
-    const Eigen::Index run = across ? 1 : 0, other = 1 - run;
-    const double turn =
-        across ? patch.turnAcross_rad / patch.across_mm : patch.turnAlong_rad / patch.along_mm;
-    std::vector<double> lifts;
-    lifts.reserve(patch.chart.size());
-    const Box2 box = boxAround({patch.chart});
-    const double middle = 0.5 * (box.low + box.high)[other];
-    for (Vec2 p : patch.chart) {
-        p[other] += 1e-9 * (middle - p[other]);  // a hair inside, so that no line runs along a border
-        double before = 1e300, after = 1e300;
-        for (const std::vector<int>& loop : patch.loops) {
-            for (std::size_t i = 0; i < loop.size(); ++i) {
-                const Vec2 &a = patch.chart[static_cast<std::size_t>(loop[i])],
-                           &b = patch.chart[static_cast<std::size_t>(loop[(i + 1) % loop.size()])];
-                const double from = a[other] - p[other], to = b[other] - p[other];
-                if ((from > 0) == (to > 0)) continue;
-                const double way = a[run] + from / (from - to) * (b[run] - a[run]) - p[run];
-                (way < 0 ? before : after) = std::min(way < 0 ? before : after, std::abs(way));
-            }
-        }
-        lifts.push_back(before < 1e300 && after < 1e300 ? 0.5 * turn * before * after : 0);
-    }
-    return lifts;
-}
-
-double bridgedShare(double needed, double limit) {
-    return needed > limit ? 1 - limit / needed : 0;
-}
-
 SheetMap sheetMapOf(const FlatPatch& flat) {
     return SheetMap(flat.patch.mesh, flat.patch.skin, flat.map);
 }
 
-Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strainLimit, Laying laying,
+namespace {
+
+/// Lift and bending of the whole sheet, its windows and slits as free edges.
+void standOff(const FlatPatch& flat, const LaidOn& laid, FitReport& report) {
+    constexpr double kNothing_mm = 5e-3;
+    const PatchMesh& whole = flat.whole ? flat.whole->patch : flat.patch;
+    std::vector<Polyline2> edges;
+    for (const auto* loops : {&flat.patch.loops, &flat.patch.rims})
+        for (const std::vector<int>& loop : *loops) {
+            Polyline2& edge = edges.emplace_back();
+            for (const int v : loop) edge.push_back(flat.patch.chart[static_cast<std::size_t>(v)]);
+        }
+    std::vector<double> lifts = bendingLifts_mm(whole, edges, laid);
+    report.bend_mm = lifts.empty() ? 0 : *std::max_element(lifts.begin(), lifts.end());
+    if (!report.liesFlat) {
+        const double share = bridgedShare(report.strainFeasibleMax, laid.strainLimit) * pressedShare(laid);
+        const std::vector<double> bridged = liftsOf_mm(whole);
+        for (std::size_t v = 0; v < lifts.size(); ++v) {
+            const double lift = std::min(share * bridged[v], kMostLift_mm);
+            report.lift_mm = std::max(report.lift_mm, lift);
+            lifts[v] = std::max(lifts[v], lift);
+        }
+    }
+    if (report.standsOff_mm() < kNothing_mm) return;
+    report.lifts_mm = std::move(lifts);
+    report.lifted = std::make_shared<const TriangleFinder>(whole.skin, whole.mesh.triangles);
+}
+
+}  // namespace
+
+Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, const LaidOn& laid, Laying laying,
                            const std::vector<Probe>& probes, const Task& task) {
     // In one piece: three questions asked at once of the same sheet.
     FitReport report;
@@ -153,7 +152,7 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     report.strainMax = cut ? strainWithin(flat.patch.mesh, flat.rest, flat.strains) : flat.strain.max;
     report.strainP95 = flat.strain.p95;
     report.areaRatioMax = flat.strain.areaRatioMax;
-    report.strainLimit = strainLimit;
+    report.strainLimit = laid.strainLimit;
 
     const auto onSkin = [&](const Vec2& xg) { return skin.at({Side::Left, xg.x(), xg.y()}); };
     const SheetCarrier sheet(flat.patch.pairedWith(flat.map)), traced(sideView(flat.patch.mesh.vertices));
@@ -208,14 +207,8 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, double strai
     report.strainFeasibleMax =
         std::min(report.strainMax,
                  cut ? strainWithin(flat.patch.mesh, flat.rest, least) : summarize(flat.rest, least).max);
-    report.liesFlat = report.strainFeasibleMax <= strainLimit;
-    if (!report.liesFlat) {
-        const PatchMesh& whole = flat.whole ? flat.whole->patch : flat.patch;
-        report.lifts_mm = liftsOf_mm(whole);
-        for (double& lift : report.lifts_mm) lift *= bridgedShare(report.strainFeasibleMax, strainLimit);
-        report.lifted = std::make_shared<const TriangleFinder>(whole.skin, whole.mesh.triangles);
-        report.lift_mm = *std::max_element(report.lifts_mm.begin(), report.lifts_mm.end());
-    }
+    report.liesFlat = report.strainFeasibleMax <= laid.strainLimit;
+    standOff(flat, laid, report);
     report.landing = landingOf(*landed);
     report.landed = std::move(*landed);
     if (task.cancelled()) return Task::cancelledError();

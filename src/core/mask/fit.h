@@ -12,14 +12,13 @@
 #include "base/units.h"
 #include "geom/sheet_map.h"
 #include "mask/landing.h"
+#include "mask/lift.h"
 #include "mask/material.h"
 #include "mask/patch.h"
 
 namespace nine {
 
 constexpr int kFitVertices = 2000;
-/// The pressure of a fingertip that lift_mm is given for, kPa (common practice, no published source).
-constexpr double kFingerPressure_kpa = 10;
 
 struct FlatPatch {
     PatchMesh patch;
@@ -45,11 +44,14 @@ struct FitReport {
     std::vector<LandedProbe> landed;  ///< what `landing` sums up, on the left side
     bool tracedKnown = true;          ///< false when a side view cannot be laid at all
     double relief_mm = 0;             ///< deepest carving under an opening: it lies no nearer there
-    double lift_mm = 0;            ///< 0 when it lies flat, else the gap under it at finger pressure; grows
-                                   ///< from 0 as the strain goes beyond the limit
-    std::vector<double> lifts_mm;  ///< the same at each vertex of the whole patch; empty when it lies flat
-    std::shared_ptr<const TriangleFinder> lifted;  ///< where lifts_mm are, in x, g; null when it lies flat
-    bool liesFlat = false;                         ///< strainFeasibleMax <= strainLimit
+    double lift_mm = 0;  ///< 0 when it lies flat, else the gap it bridges; grows from 0 as the strain goes
+                         ///< beyond the limit
+    double bend_mm = 0;  ///< how far a stiff sheet stands off at its free edges by bending alone
+    std::vector<double> lifts_mm;  ///< the larger of both at each vertex of the whole patch; empty when there
+                                   ///< is none
+    std::shared_ptr<const TriangleFinder> lifted;  ///< where lifts_mm are, in x, g; null when there is none
+    double standsOff_mm() const { return std::max(lift_mm, bend_mm); }
+    bool liesFlat = false;  ///< strainFeasibleMax <= strainLimit
 };
 
 /// |strain| as a piece of sheet of that size feels it, at each triangle: the mean over the triangles within
@@ -66,19 +68,7 @@ Result<FlatPatch> previewPatch(PatchMesh patch, const Task& task = {});
 Result<FlatPatch> flattenPatch(PatchMesh patch, const Task& task = {});
 
 /// `probes` are the points whose landing is measured; probeDots() of the patch if none of them lies on it.
-Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, Fraction strainLimit, Laying laying,
+Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, const LaidOn& laid, Laying laying,
                            const std::vector<Probe>& probes = {}, const Task& task = {});
-
-/// How much of the bridging gap is left for a sheet that stretches by `limit` where `needed` would be asked
-/// of it: none at the limit, all of it for a sheet that cannot stretch. To first order a gap takes off strain
-/// in proportion to itself: it flattens one of the two curvatures whose product the strain comes from
-/// (Gauss).
-Fraction bridgedShare(Fraction needed, Fraction limit);
-
-/// Gap that a sheet which cannot stretch leaves over a doubly curved patch, held down by finger pressure, at
-/// each vertex: it follows one direction and bridges the other, whichever leaves less, as a chord over an arc
-/// does: k a b / 2, with k the mean turn of the skin a millimetre in the bridged direction and a, b the ways
-/// to the sheet's border there. Source: a shell solve made beforehand, within a factor of 2.
-std::vector<double> liftsOf_mm(const PatchMesh& patch);
 
 }  // namespace nine

@@ -220,6 +220,7 @@ FitReport Mask::report() const {
         worst(all.traced.max_mm, r.traced.max_mm);
         worst(all.relief_mm, r.relief_mm);
         worst(all.lift_mm, r.lift_mm);
+        worst(all.bend_mm, r.bend_mm);
         all.strainLimit = r.strainLimit;
         all.tracedKnown = all.tracedKnown && r.tracedKnown;
         all.liesFlat = all.liesFlat && r.liesFlat;
@@ -478,8 +479,11 @@ Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& 
                     probes.push_back({outline.points[i], SkinPlace(outline.skin[i])});
             }
         }
-        Result<FitReport> report = judgeFit(skin, *sheet.flat, sheet.report.strainLimit, layingOf(wish.apply),
-                                            std::move(probes), task);
+        const auto material = findMaterial(wish.material);
+        const LaidOn laid(sheet.report.strainLimit, material ? material->bending_nmm() : 0,
+                          pressureOf_kpa(wish.pressed));
+        Result<FitReport> report =
+            judgeFit(skin, *sheet.flat, laid, layingOf(wish.apply), std::move(probes), task);
         if (!report) return report.error();
         sheet.report = std::move(*report);
     }

@@ -1,5 +1,7 @@
 #include "mask/mask_spec.h"
 
+#include "mask/lift.h"
+
 namespace nine {
 
 Laying layingOf(Apply apply) {
@@ -21,6 +23,28 @@ const char* applyName(Apply apply) {
             return "back";
         default:
             return "loose";
+    }
+}
+
+double pressureOf_kpa(Pressed pressed) {
+    switch (pressed) {
+        case Pressed::Light:
+            return 1;
+        case Pressed::Held:
+            return 50;
+        default:
+            return kFingerPressure_kpa;
+    }
+}
+
+const char* pressedName(Pressed pressed) {
+    switch (pressed) {
+        case Pressed::Light:
+            return "light";
+        case Pressed::Held:
+            return "held";
+        default:
+            return "fingertip";
     }
 }
 

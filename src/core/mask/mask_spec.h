@@ -11,7 +11,10 @@
 
 namespace nine {
 
-enum class Apply { Loose, Lateral, Back };  ///< how the sheet is laid on: see Laying
+enum class Apply { Loose, Lateral, Back };      ///< how the sheet is laid on: see Laying
+enum class Pressed { Light, Fingertip, Held };  ///< what holds the sheet down while it is sprayed
+double pressureOf_kpa(Pressed pressed);
+const char* pressedName(Pressed pressed);
 Laying layingOf(Apply apply);
 const char* applyName(Apply apply);
 
@@ -22,6 +25,7 @@ struct MaskWish {
     std::vector<std::string> elements;  ///< ids
     std::string material = "film";
     Apply apply = Apply::Loose;
+    Pressed pressed = Pressed::Fingertip;
     Values values = usualValues(findMaskKind(kUsualMaskKind)->params());  ///< of its kind
     std::vector<Slit> slits = {};  ///< in the chart of its sheets; mouths are led on to the border
 

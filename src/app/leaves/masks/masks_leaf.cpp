@@ -13,6 +13,11 @@
 #include "app/theme/theme.h"
 
 namespace nine::app {
+namespace {
+
+constexpr double kBendTold_mm = 0.05;
+
+}  // namespace
 
 int worstMask(const MasksResult& masks) {
     int worst = -1;
@@ -268,6 +273,16 @@ void MasksLeaf::rebuildCard() {
                      }});
     }
     card->radio(ways);
+    card->words(tr("Pressed down"));
+    QList<Card::Choice> presses;
+    for (const auto& [pressed, text] : {std::pair{Pressed::Light, tr("lightly")},
+                                        {Pressed::Fingertip, tr("by a fingertip")},
+                                        {Pressed::Held, tr("held by two fingers")}})
+        presses.append({text, spec.wish.pressed == pressed, [this, pressed = pressed, id = spec.id] {
+                            (void)changeSpec(id, tr("Change how it is pressed down"),
+                                             [&](MaskSpec& s) { s.wish.pressed = pressed; });
+                        }});
+    card->choices(presses);
     if (masks[index].mask) {
         const Mask& mask = **masks[index].mask;
         card->framed((mask.report().liesFlat ? QString() : QString::fromUtf8("⚑ 1  ")) +
@@ -283,6 +298,12 @@ void MasksLeaf::rebuildCard() {
                              [this, sheet] { useMaterial(sheet); });
             }
         }
+        const double bend = mask.report().bend_mm;
+        if (bend >= kBendTold_mm)
+            card->words(
+                tr("This sheet is stiff: its free edges stand off by up to %1. Hold it down beside each "
+                   "window while you spray, or take one that sticks.")
+                    .arg(lengthText(bend, 2)));
         for (std::size_t k = 0; k < mask.sheets.size(); ++k)
             for (const RegistrationMark& mark : mask.sheets[k].marks)
                 card->muted(k == 0 ? tr("Mark %1").arg(said(markSentence(mark)))

@@ -176,6 +176,7 @@ void MasksPage::paintPage(QPainter& p) {
                  QString("%1, %2").arg(materialName(material->id).toLower(), applied));
     side_.paint(p);
     if (!shown_.mask) {
+        paintSlits(p);  // to be dragged out of what is wrong
         ink::flagShape(p, QPointF(18, flat_.top()), ink::Severity::Fault, "1");
         ink::text(p, QPointF(48, flat_.top() + 13), shown_.error, inter(12), t.fault);
         return;

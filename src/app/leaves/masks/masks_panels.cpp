@@ -110,9 +110,9 @@ void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
     const Tokens& t = tokens();
     const Mask& mask = *shown_.mask;
     // The sheet that stands off most.
-    const Sheet& sheet =
-        *std::max_element(mask.sheets.begin(), mask.sheets.end(),
-                          [](const Sheet& a, const Sheet& b) { return a.report.lift_mm < b.report.lift_mm; });
+    const Sheet& sheet = *std::max_element(
+        mask.sheets.begin(), mask.sheets.end(),
+        [](const Sheet& a, const Sheet& b) { return a.report.standsOff_mm() < b.report.standsOff_mm(); });
     const Skin& skin = *context_.results.body().skin;
     panelBox(p, box);
     // A cut across the body in the middle of the sheet, the sheet over it; turned so that the sheet is on
@@ -141,7 +141,7 @@ void MasksPage::paintLift(QPainter& p, const QRectF& box) const {
     }
     for (const Vec2& v : section) tall = std::max(tall, v.y());
     const QRectF room = box.adjusted(16, 26, -16, -26);
-    const double lift = shown_.judged ? sheet.report.lift_mm : 0;
+    const double lift = shown_.judged ? sheet.report.standsOff_mm() : 0;
     const double scale = std::min(room.width() / wide, room.height() / std::max(tall + lift, 1e-6));
     const double zoom = lift > 0 ? std::max(1.0, std::ceil(kLeastGapDrawn_px / (lift * scale))) : 1;
     const auto at = [&](const Vec2& v) {

@@ -64,6 +64,15 @@ Json slitsJson(const std::vector<Slit>& slits) {
     return list;
 }
 
+Pressed readPressed(Fields& f) {
+    std::string pressed = pressedName(Pressed::Fingertip);
+    f.read("pressed", pressed);
+    for (const Pressed p : {Pressed::Light, Pressed::Fingertip, Pressed::Held})
+        if (pressed == pressedName(p)) return p;
+    fail("bad_value", NINE_WORDS("core", "pressed must be \"light\", \"fingertip\" or \"held\"."),
+         f.at("pressed"));
+}
+
 MaskSpec readMask(const Value& json, const std::string& path, Warnings& warnings) {
     Fields f(json, path);
     MaskSpec spec;
@@ -94,6 +103,7 @@ MaskSpec readMask(const Value& json, const std::string& path, Warnings& warnings
     f.read("side", spec.side);
     f.read("material", spec.wish.material);
     spec.wish.apply = readApply(f);
+    spec.wish.pressed = readPressed(f);
     spec.wish.values = readParams(f, kind->params());
     if (const Value* slits = f.find("slits")) spec.wish.slits = readSlits(*slits, f.at("slits"));
     spec.unknownJson = f.unknown();
@@ -110,6 +120,7 @@ Json writeMask(const MaskSpec& spec) {
     json["side"] = std::string(1, sideLetter(spec.side));
     json["material"] = spec.wish.material;
     json["apply"] = applyName(spec.wish.apply);
+    if (spec.wish.pressed != Pressed::Fingertip) json["pressed"] = pressedName(spec.wish.pressed);
     writeParams(json, kind->params(), spec.wish.values);
     if (!spec.wish.slits.empty()) json["slits"] = slitsJson(spec.wish.slits);
     addUnknown(json, spec.unknownJson);
