@@ -206,6 +206,7 @@ Json fitJson(const FitReport& r) {
               {"traced_max_mm", nullptr},
               {"lift_mm", r.lift_mm},
               {"bend_mm", r.bend_mm},
+              {"hand_mm", r.hand_mm},
               {"relief_cuts", 0},
               {"lies_flat", r.liesFlat}};
     if (r.tracedKnown) {

@@ -6,6 +6,7 @@
 #include "blank/measure.h"
 #include "blank/walk.h"
 #include "mask/perforate.h"
+#include "mask/sticking.h"
 
 namespace nine {
 namespace {
@@ -221,6 +222,7 @@ FitReport Mask::report() const {
         worst(all.relief_mm, r.relief_mm);
         worst(all.lift_mm, r.lift_mm);
         worst(all.bend_mm, r.bend_mm);
+        worst(all.hand_mm, r.hand_mm);
         all.strainLimit = r.strainLimit;
         all.tracedKnown = all.tracedKnown && r.tracedKnown;
         all.liesFlat = all.liesFlat && r.liesFlat;
@@ -361,7 +363,8 @@ Polygon2 lapped(Polygon2 outline, std::vector<SlitOnSheet>& slits) {
 }
 
 Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const SheetPlan& plan, int vertices,
-                       Precision precision, const std::string& where, const Task& task, Warnings& warnings) {
+                       Precision precision, Laying laying, const std::string& where, const Task& task,
+                       Warnings& warnings) {
     // On a small mask more vertices are only more work: the skin does not turn within half a millimetre.
     const double area = polygonArea(plan.region.outer);
     const int useful =
@@ -401,6 +404,17 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
                                 where});
         }
     }
+    if (precision == Precision::Exact && laying != Laying::Loose) {
+        Result<Compensated> sticking = compensated(skin, *sheet.flat, laying, task);
+        if (!sticking && sticking.error().code == "cancelled") return sticking.error();
+        if (sticking && sticking->after_mm < sticking->before_mm) {
+            sheet.compensated_mm = sticking->before_mm;
+            sheet.flat = std::make_shared<const FlatPatch>(std::move(sticking->flat));
+            sheet.map = sheet.flat->map;
+            sheet.report.strainMax = sheet.flat->strain.max;
+            sheet.report.strainP95 = sheet.flat->strain.p95;
+        }
+    }
     PolygonSet borders = bordersOf(*sheet.flat);
     sheet.slits = slitsOn(*sheet.flat, plan.region.slits);
     sheet.outline = lapped(sharpAtMouths(borders.front(), *sheet.flat, sheet.slits), sheet.slits);
@@ -438,18 +452,19 @@ Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const OpenedA
         kind->plan({skin, landmarks, art.left, where, art.right, art.uncovered}, wish.values, doubts);
     if (plans && !wish.slits.empty()) plans = slitted(std::move(*plans), wish.slits, where);
     if (!plans) return plans.error();
-    Result<Mask> mask = cutSheets(skin, landmarks, *plans, strainLimit, vertices, precision, where, task);
+    Result<Mask> mask = cutSheets(skin, landmarks, *plans, strainLimit, vertices, precision, where, task,
+                                  layingOf(wish.apply));
     if (mask) mask->warnings.insert(mask->warnings.begin(), doubts.begin(), doubts.end());
     return mask;
 }
 
 Result<Mask> cutSheets(const Skin& skin, const Landmarks& landmarks, const std::vector<SheetPlan>& plans,
                        double strainLimit, int vertices, Precision precision, const std::string& where,
-                       const Task& task) {
+                       const Task& task, Laying laying) {
     Mask mask;
     for (const SheetPlan& plan : plans) {
         Result<Sheet> sheet =
-            cutSheet(skin, landmarks, plan, vertices, precision, where, task, mask.warnings);
+            cutSheet(skin, landmarks, plan, vertices, precision, laying, where, task, mask.warnings);
         if (!sheet) return sheet.error();
         sheet->report.strainLimit = strainLimit;
         mask.sheets.push_back(std::move(*sheet));
@@ -486,6 +501,11 @@ Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& 
             judgeFit(skin, *sheet.flat, laid, layingOf(wish.apply), std::move(probes), task);
         if (!report) return report.error();
         sheet.report = std::move(*report);
+        std::vector<Vec2> marks, places;
+        for (const RegistrationMark& mark : sheet.marks) marks.push_back(mark.flat);
+        for (const Window& window : sheet.windows)
+            places.insert(places.end(), window.outline.begin(), window.outline.end());
+        sheet.report.hand_mm = handError_mm(marks, places);
     }
     return mask;
 }

@@ -56,6 +56,7 @@ struct Sheet {
     std::vector<Window> windows;
     std::vector<RegistrationMark> marks;
     std::vector<SlitOnSheet> slits;
+    double compensated_mm = 0;  ///< rms it would land off, stuck on, had it not been changed for that; 0: not changed
     FitReport report;
 };
 
@@ -83,7 +84,7 @@ Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const OpenedA
 /// The same for sheets that were planned elsewhere.
 Result<Mask> cutSheets(const Skin& skin, const Landmarks& landmarks, const std::vector<SheetPlan>& plans,
                        Fraction strainLimit, int vertices, Precision precision, const std::string& where,
-                       const Task& task = {});
+                       const Task& task = {}, Laying laying = Laying::Loose);
 
 /// The same mask with its whole reports. Errors: those of judgeFit. Cost: 0.5-1 s a sheet at 2000 vertices.
 Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& art, const MaskWish& wish,
