@@ -17,10 +17,10 @@ constexpr double kFingerPressure_kpa = 10;
 /// The sheet as it is laid.
 struct LaidOn {
     Fraction strainLimit = 0;  ///< of its material
-    double bending_nmm = 0;    ///< of its material, N mm; 0: it is limp, or sticks down by itself
+    Figure bending_nmm = 0;    ///< of its material, N mm; 0: it is limp, or sticks down by itself
     double pressure_kpa = kFingerPressure_kpa;  ///< what it is held down with
     // NOLINTNEXTLINE: a limit alone says the rest is as usual.
-    LaidOn(Fraction limit, double bending = 0, double pressure = kFingerPressure_kpa)
+    LaidOn(Fraction limit, Figure bending = 0, Figure pressure = kFingerPressure_kpa)
         : strainLimit(limit), bending_nmm(bending), pressure_kpa(pressure) {}
 };
 
@@ -48,7 +48,7 @@ struct FreeEdge {
     /// At a distance from the edge; 0 from reach_mm on.
     double gapAt_mm(double fromEdge_mm) const;
 };
-FreeEdge freeEdge(double bending_nmm, double radius_mm, double pressure_kpa);
+FreeEdge freeEdge(Figure bending_nmm, double radius_mm, double pressure_kpa);
 
 /// At each vertex of `whole`, by the nearest of the given edges (places of its chart): windows, slits and the
 /// border of the sheet.

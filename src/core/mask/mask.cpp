@@ -5,6 +5,7 @@
 
 #include "blank/measure.h"
 #include "blank/walk.h"
+#include "mask/bridges.h"
 #include "mask/perforate.h"
 #include "mask/sticking.h"
 
@@ -165,6 +166,17 @@ void warnOfThinWebs(const std::vector<Window>& windows, const std::string& where
     }
 }
 
+Warning bridgesTold(const BridgedSheet& sheet, double width_mm, const std::string& where) {
+    return {"bridges",
+            Words(NINE_WORDS(
+                      "core",
+                      "{count} bridges of {width} hold what stands free inside the windows. They leave gaps "
+                      "in the paint: touch them up with a brush."))
+                .number("count", sheet.bridges, 0)
+                .length("width", width_mm, 1),
+            where};
+}
+
 void warnOfIslands(const std::vector<Window>& windows, const std::string& where, Warnings& warnings) {
     std::size_t count = 0;
     const Window* first = nullptr;
@@ -179,13 +191,14 @@ void warnOfIslands(const std::vector<Window>& windows, const std::string& where,
                    ? NINE_WORDS(
                          "core",
                          "A piece of sheet stands free inside the window of \"{element}\" and will fall out "
-                         "when it is cut. Move the marks apart, or put them into two masks; bridges that "
-                         "hold such pieces are not made yet.")
+                         "when it is cut. It is too small for bridges: paint over it, or move the marks "
+                         "apart.")
                    : NINE_WORDS(
                          "core",
                          "{count} pieces of sheet stand free inside the window of \"{element}\" and will "
-                         "fall out when it is cut. Move the marks apart, or put them into two masks; bridges "
-                         "that hold such pieces are not made yet."))
+                         "fall out when it is cut. They are too small for bridges: paint over them, or move "
+                         "the "
+                         "marks apart."))
              .number("count", static_cast<double>(count), 0)
              .name("element", first->element),
          where});
@@ -365,6 +378,7 @@ Polygon2 lapped(Polygon2 outline, std::vector<SlitOnSheet>& slits) {
 Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const SheetPlan& plan, int vertices,
                        Precision precision, Laying laying, const std::string& where, const Task& task,
                        Warnings& warnings) {
+    // In one piece: the whole sheet, the one that is cut, the one that sticks; then what is drawn on it.
     // On a small mask more vertices are only more work: the skin does not turn within half a millimetre.
     const double area = polygonArea(plan.region.outer);
     const int useful =
@@ -450,6 +464,12 @@ Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const OpenedA
     Warnings doubts;
     Result<std::vector<SheetPlan>> plans =
         kind->plan({skin, landmarks, art.left, where, art.right, art.uncovered}, wish.values, doubts);
+    if (plans)
+        for (SheetPlan& plan : *plans) {
+            BridgedSheet held = bridged(skin, std::move(plan), bridgeWidth_mm(wish.material));
+            plan = std::move(held.plan);
+            if (held.bridges > 0) doubts.push_back(bridgesTold(held, bridgeWidth_mm(wish.material), where));
+        }
     if (plans && !wish.slits.empty()) plans = slitted(std::move(*plans), wish.slits, where);
     if (!plans) return plans.error();
     Result<Mask> mask = cutSheets(skin, landmarks, *plans, strainLimit, vertices, precision, where, task,

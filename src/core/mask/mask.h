@@ -44,7 +44,7 @@ struct SlitOnSheet {
     double mouth_mm;          ///< how far it opens; negative where the lips would lie over each other
     bool lapped;              ///< kLap_mm of sheet are left beyond `lip`, to go under the other one
 };
-constexpr double kLap_mm = 0.5;      ///< (common practice, no published source)
+constexpr double kLap_mm = 0.5;      ///< common practice, no published source
 constexpr double kLapRoom_mm = 0.2;  ///< a wedge must be wider than the lap by this
 
 /// One piece of sheet.
@@ -56,7 +56,8 @@ struct Sheet {
     std::vector<Window> windows;
     std::vector<RegistrationMark> marks;
     std::vector<SlitOnSheet> slits;
-    double compensated_mm = 0;  ///< rms it would land off, stuck on, had it not been changed for that; 0: not changed
+    double compensated_mm =
+        0;  ///< rms it would land off, stuck on, had it not been changed for that; 0: not changed
     FitReport report;
 };
 

@@ -60,7 +60,7 @@ class MaskKind {
     virtual Result<std::vector<SheetPlan>> plan(const PlanOn&, const Values&, Warnings& warnings) const = 0;
 };
 
-/// The strip as one sheet: marks near both ends of its core.
+/// The strip as one sheet: marks near both ends of its core, and between them where it is long.
 SheetPlan sheetOf(const Skin& skin, const Strip& strip, std::vector<const ElementArt*> opens = {});
 
 /// The sheets with those of the slits that begin on their border or near it, and a mark for each panel that

@@ -2,6 +2,7 @@
 #include "mask/mask_kind.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace nine {
 
@@ -16,9 +17,42 @@ std::span<const MaskKind* const> maskKinds() {
     return all;
 }
 
+namespace {
+
+bool clearOf(const std::vector<const ElementArt*>& opens, const Vec2& place, double distance_mm) {
+    for (const ElementArt* art : opens)
+        for (const Outline& outline : art->outlines()) {
+            if (contains(outline.skin, place)) return false;
+            for (const Vec2& p : outline.skin)
+                if ((p - place).norm() < distance_mm) return false;
+        }
+    return true;
+}
+
+}  // namespace
+
 SheetPlan sheetOf(const Skin& skin, const Strip& strip, std::vector<const ElementArt*> opens) {
+    // A long sheet swings between its ends: marks between them, beside its windows.
+    constexpr double kLongest_mm = 40, kClear_mm = 3, kAside_mm = 4;
     const std::array<SkinPlace, 2> ends = endMarks(skin, strip);
-    return {regionOf(skin, strip), std::move(opens), {ends[0], ends[1]}};
+    SheetPlan plan{regionOf(skin, strip), std::move(opens), {ends[0]}};
+    const double length = strip.x1_mm - strip.x0_mm;
+    const int stretches = static_cast<int>(std::ceil(length / kLongest_mm));
+    for (int k = 1; k < stretches; ++k) {
+        const double x = strip.x0_mm + length * k / stretches;
+        const Crossing c = strip.at(skin.arcAt(x));
+        for (int aside = 0; aside < 9; ++aside) {
+            const double g = c.core_mm + (aside % 2 ? 1 : -1) * kAside_mm * ((aside + 1) / 2);
+            if (g < c.low_mm + kClear_mm || g > c.high_mm - kClear_mm) {
+                if (aside > 0) continue;
+            }
+            if (!clearOf(plan.opens, Vec2(x, g), kClear_mm)) continue;
+            plan.marks.emplace_back(x, g);
+            break;
+        }
+    }
+    plan.marks.push_back(ends[1]);
+    return plan;
 }
 
 namespace {

@@ -15,11 +15,11 @@ struct SheetMaterial {
     Pattern name;          ///< as shown
     Fraction strainLimit;  ///< largest log strain it follows without lifting, as a fraction
     double thickness_mm;
-    double stiffness_mpa;  ///< Young's modulus (from memory of handbook ranges, to be measured)
+    Figure stiffness_mpa;  ///< Young's modulus (from memory of handbook ranges, to be measured)
     bool sticks;           ///< held down by its own glue: its edges do not bend up
 
     /// E t^3 / (12 (1 - nu^2)), N mm; 0 for what sticks.
-    double bending_nmm() const;
+    Figure bending_nmm() const;
 };
 
 /// Start values; common practice, no published source. Measured values of a shop's own sheets replace them.

@@ -12,7 +12,14 @@ QString helpOnMasks() {
         "the dots where they "
         "land when the sheet is laid back on the body, twenty times enlarged. A mask that cannot lie "
         "stands off, and paint "
-        "creeps under it: take a softer sheet or make the mask smaller.</p>");
+        "creeps under it: take a softer sheet, slit it, or make the "
+        "mask smaller.</p><p>A mask is a box round its marks, a whole side, or one sheet round the whole "
+        "body. The cards beside it say what each sheet can do there; a click takes it, with the slits it "
+        "needs. Drag the ring at the end of a slit to lengthen it and its line to move it; Delete takes "
+        "out the one in hand. On the flat sheet slits open into wedges: cut the wedge away, lay lip to "
+        "lip, or over the lap where one is drawn. Every panel between slits has a mark of its own: lay "
+        "them one after the other, from the middle outwards.</p><p>Knives slip: cut away from your "
+        "fingers, on a mat, with a fresh blade.</p>");
 }
 
 }  // namespace nine::app
