@@ -10,6 +10,7 @@
 #include "app/leaves/blank/blank_page.h"
 #include "app/leaves/blank/library_dialog.h"
 #include "app/leaves/cut/cut_leaf.h"
+#include "app/leaves/masks/masks_leaf.h"
 #include "app/leaves/pattern/pattern_leaf.h"
 #include "app/leaves/pattern/pattern_page.h"
 #include "app/leaves/spray/spray_leaf.h"
@@ -60,6 +61,7 @@ bool waitUntilSettled(MainWindow& window, int limit_ms) {
 }
 
 void takeBlankPictures(MainWindow& window, const std::function<void(const char*, QWidget*)>& keep);
+void takeSlitPicture(MainWindow& window, const std::function<void(const char*, QWidget*)>& keep);
 
 int takePictures(MainWindow& window, const QString& folder, const QString& leaf, const QString& theme,
                  QTextStream& err) {
@@ -86,14 +88,48 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
             return 1;
         }
     }
-    if (leaf.isEmpty() || leaf == "blank") {
-        takeBlankPictures(window, [&](const char* name, QWidget* shown) {
-            const QString path =
-                QDir(folder).filePath(QString(name) + (theme == "dark" ? "-dark" : "") + ".png");
-            if (!shown->grab().save(path)) err << QObject::tr("Cannot write %1.").arg(path) << Qt::endl;
-        });
-    }
+    const auto keep = [&](const char* name, QWidget* shown) {
+        const QString path = QDir(folder).filePath(QString(name) + (theme == "dark" ? "-dark" : "") + ".png");
+        if (!shown->grab().save(path)) err << QObject::tr("Cannot write %1.").arg(path) << Qt::endl;
+    };
+    if (leaf.isEmpty() || leaf == "masks") takeSlitPicture(window, keep);
+    if (leaf.isEmpty() || leaf == "blank") takeBlankPictures(window, keep);
     return 0;
+}
+
+/// The last dots of the pattern through one sheet over the whole side, with the slits that tape needs there.
+void takeSlitPicture(MainWindow& window, const std::function<void(const char*, QWidget*)>& keep) {
+    if (window.document().empty() || maskKinds().size() < 2) return;
+    const MaskKind& whole = *maskKinds()[1];
+    const Job before = window.document().job();
+    std::vector<MaskSpecPtr> specs = maskSpecs(before);
+    std::string dots;
+    for (const ElementPtr& e : before.get<PatternChapter>().elements)
+        if (e->known() && e->isCut() && e->onBothSides() && e->of.empty() && e->values.number("count") > 0)
+            dots = e->id;
+    Derivations derived;
+    std::string shown;
+    for (MaskSpecPtr& spec : specs) {
+        if (spec->wish.elements != std::vector<std::string>{dots}) continue;
+        MaskSpec changed = *spec;
+        changed.wish.kind = whole.id();
+        changed.wish.values = usualValues(whole.params());
+        changed.wish.material = "tape";
+        if (const auto answer = derived.answer(before, changed)) changed.wish.slits = answer->plan.slits;
+        if (changed.side == Side::Left) shown = changed.id;
+        spec = std::make_shared<const MaskSpec>(std::move(changed));
+    }
+    if (shown.empty()) return;
+    window.document().edit(withMasks(before, std::move(specs)), {});
+    window.showLeaf(MasksNumber);
+    window.view().setMask(shown);
+    waitUntilSettled(window);
+    pause(kStill_ms);
+    for (int k = 0; k < 400 && leafOf<MasksLeaf>(window).desk().running(); ++k) pause(50);
+    pause(kStill_ms);
+    keep("masks-slits", &window);
+    window.document().history().undo();
+    waitUntilSettled(window);
 }
 
 /// The ways to a body and what the Blank leaf can wear, from the demo's own pictures.

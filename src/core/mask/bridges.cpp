@@ -8,7 +8,7 @@
 namespace nine {
 namespace {
 
-constexpr double kStep_mm = 0.15;
+constexpr double kAlongRim_mm = 0.15;
 constexpr double kInto_mm = 0.4;         // a strip reaches so far into the sheet on both sides
 constexpr double kLongIsland_mm = 24;    // round it: a third bridge
 constexpr double kRoundFromNext = 0.55;  // of an even share of the way round
@@ -21,8 +21,8 @@ struct Crossing2 {
 
 /// The nearest place of the rim for places all round the island.
 std::vector<Crossing2> crossingsOf(const Polygon2& island, const Polygon2& rim) {
-    const Polygon2 inner = subdivided({island}, kStep_mm).front(),
-                   outer = subdivided({rim}, kStep_mm).front();
+    const Polygon2 inner = subdivided({island}, kAlongRim_mm).front(),
+                   outer = subdivided({rim}, kAlongRim_mm).front();
     std::vector<Crossing2> all;
     for (std::size_t i = 0; i < inner.size(); ++i) {
         const auto nearest = std::min_element(outer.begin(), outer.end(), [&](const Vec2& a, const Vec2& b) {

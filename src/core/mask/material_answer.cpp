@@ -10,10 +10,10 @@
 namespace nine {
 namespace {
 
-constexpr double kStep_mm = 1.5;
+constexpr double kTriedOn_mm = 1.5;
 
 Result<Fraction> strainOf(const Skin& skin, const Strip& strip, const Task& task) {
-    const ReliefGrid grid(skin, strip, kStep_mm);
+    const ReliefGrid grid(skin, strip, kTriedOn_mm);
     const RestMesh rest = restMesh(grid.mesh());
     Result<FlatMap> map = conformalMap(rest, task);
     if (map) map = rigidMap(rest, std::move(*map), task);
@@ -72,7 +72,7 @@ Result<MaterialAnswer> answerOf(const Skin& skin, const Strip& strip, Fraction l
                                 const Task& task) {
     Result<ReliefPlan> plan = planRelief(skin, strip, limit, wish, task);
     if (!plan) return plan.error();
-    const ReliefGrid grid(skin, strip, kStep_mm);
+    const ReliefGrid grid(skin, strip, kTriedOn_mm);
     const std::vector<double> curvature = grid.curvature_rad();
     const double total = std::max(std::accumulate(curvature.begin(), curvature.end(), 0.0), 1e-9);
     const double each = total / restMesh(grid.mesh()).area_mm2;

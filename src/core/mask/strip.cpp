@@ -8,8 +8,6 @@
 namespace nine {
 namespace {
 
-constexpr double kMarkInset_mm = 2.5;  // from the edge: room for a cross of 4 mm
-
 constexpr double kLedOn_mm = 12;    // a mouth may be so far from the border after the sheet has changed
 constexpr double kInside_mm = 0.2;  // what is left of a slit when it is cut off at the border
 

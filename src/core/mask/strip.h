@@ -47,6 +47,9 @@ Region withSlits(Region region, const std::vector<Slit>& slits);
 /// held at the core alone, panels swing (0.6 mm seen, 0.03 with a mark each).
 std::vector<SkinPlace> panelMarks(const Region& region);
 
+/// Of marks from the edge: room for a cross of 4 mm.
+constexpr double kMarkInset_mm = 2.5;
+
 /// Near both ends of its core.
 std::array<SkinPlace, 2> endMarks(const Skin& skin, const Strip& strip);
 

@@ -20,6 +20,7 @@ class MasksLeaf : public Leaf {
     Standing standing() const override;
 
     void useMaterial(int index);
+    const SlitDesk& desk() const { return desk_; }
     /// Gives the worst mask the stiffest sheet that lies flat there; false when none does.
     bool repairWorst();
 

@@ -5,8 +5,6 @@
 namespace nine {
 namespace {
 
-constexpr double kMarkInset_mm = 2.5;  // from the ends: room for a cross of 4 mm
-
 class FittedMaskKind : public MaskKind {
   public:
     std::string_view id() const override { return "fitted"; }
