@@ -107,7 +107,6 @@ void takeSlitPicture(MainWindow& window, const std::function<void(const char*, Q
     for (const ElementPtr& e : before.get<PatternChapter>().elements)
         if (e->known() && e->isCut() && e->onBothSides() && e->of.empty() && e->values.number("count") > 0)
             dots = e->id;
-    Derivations derived;
     std::string shown;
     for (MaskSpecPtr& spec : specs) {
         if (spec->wish.elements != std::vector<std::string>{dots}) continue;
@@ -115,20 +114,37 @@ void takeSlitPicture(MainWindow& window, const std::function<void(const char*, Q
         changed.wish.kind = whole.id();
         changed.wish.values = usualValues(whole.params());
         changed.wish.material = "tape";
-        if (const auto answer = derived.answer(before, changed)) changed.wish.slits = answer->plan.slits;
         if (changed.side == Side::Left) shown = changed.id;
         spec = std::make_shared<const MaskSpec>(std::move(changed));
     }
     if (shown.empty()) return;
-    window.document().edit(withMasks(before, std::move(specs)), {});
+    window.document().edit(withMasks(before, specs), {});
     window.showLeaf(MasksNumber);
     window.view().setMask(shown);
     waitUntilSettled(window);
-    pause(kStill_ms);
-    for (int k = 0; k < 400 && leafOf<MasksLeaf>(window).desk().running(); ++k) pause(50);
-    pause(kStill_ms);
+    const SlitDesk& desk = leafOf<MasksLeaf>(window).desk();
+    const auto looked = [&] {
+        pause(kStill_ms);
+        for (int k = 0; k < 400 && desk.running(); ++k) pause(50);
+        waitUntilSettled(window);
+        pause(kStill_ms);
+    };
+    looked();
+    std::vector<Slit> slits;
+    for (const MaskSpecPtr& spec : specs)
+        if (spec->id == shown)
+            if (const MaterialAnswer* answer = desk.answerFor(*spec)) slits = answer->plan.slits;
+    for (MaskSpecPtr& spec : specs) {
+        if (spec->wish.kind != whole.id()) continue;
+        MaskSpec changed = *spec;
+        changed.wish.slits = slits;
+        spec = std::make_shared<const MaskSpec>(std::move(changed));
+    }
+    window.document().edit(withMasks(before, specs), {});
+    looked();
     keep("masks-slits", &window);
-    window.document().history().undo();
+    window.document().beginGesture();
+    window.document().edit(before, {});
     waitUntilSettled(window);
 }
 

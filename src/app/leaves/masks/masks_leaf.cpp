@@ -299,11 +299,13 @@ void MasksLeaf::rebuildCard() {
             }
         }
         if (mask.report().hand_mm > 0)
-            card->words(tr("Laid by hand at its marks you will be within %1.").arg(lengthText(mask.report().hand_mm)));
+            card->words(tr("Laid by hand at its marks you will be within %1.")
+                            .arg(lengthText(mask.report().hand_mm)));
         double unchanged = 0;
         for (const Sheet& sheet : mask.sheets) unchanged = std::max(unchanged, sheet.compensated_mm);
         if (unchanged > 0)
-            card->muted(tr("Its piece allows for sticking as it goes on; cut as if it lay loose it would be off by %1.")
+            card->muted(tr("Its piece allows for sticking as it goes on; cut as if it lay loose it would be "
+                           "off by %1.")
                             .arg(lengthText(unchanged, 2)));
         const double bend = mask.report().bend_mm;
         if (bend >= kBendTold_mm)

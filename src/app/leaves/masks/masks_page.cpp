@@ -189,7 +189,12 @@ void MasksPage::paintPage(QPainter& p) {
 void MasksPage::paintOnBody(QPainter& p) const {
     const Mask& mask = *shown_.mask;
     const BodyResult& body = context_.results.body();
-    if (drawing_.request.mask == shown_.mask) p.drawImage(side_.box().topLeft(), drawing_.onBody);
+    if (drawing_.request.mask == shown_.mask) {
+        p.drawImage(side_.box().topLeft(), drawing_.onBody);
+        p.setBrush(Qt::NoBrush);  // the picture's edge is not to be seen
+        p.setPen(QPen(tokens().ink, 1.5));
+        p.drawPath(side_.outline());
+    }
     const std::vector<std::string>& opened = shown_.spec->wish.elements;
     for (std::size_t i = 0; i < body.art.size(); ++i) {
         const auto& elements = body.pattern->elements;
@@ -247,6 +252,10 @@ void MasksPage::paintFlat(QPainter& p) const {
         const Sheet& sheet = mask.sheets[k];
         const auto at = [&](const Vec2& v) { return flatAt(k, v); };
         const Box2 box = boxAround({sheet.outline});
+        // Laps are no part of what was mapped.
+        p.setPen(Qt::NoPen);
+        p.setBrush(materialColour(shown_.spec->wish.material));
+        p.drawPolygon(polygonOf(sheet.outline, at));
         if (mapped && k < drawing_.flats.size())
             p.drawImage(at(Vec2(box.low.x(), box.high.y())), drawing_.flats[k]);
         p.setBrush(mapped ? QBrush(Qt::NoBrush) : QBrush(materialColour(shown_.spec->wish.material)));

@@ -119,10 +119,12 @@ void MasksPage::paintMouths(QPainter& p) const {
             const QPointF out = middle - tip;
             const double far = std::hypot(out.x(), out.y());
             if (far <= 0) continue;
-            const QPointF at = middle + (kNumberOff_px / far) * out;
+            // In the wedge where it is wide enough, else before it; lettering may stand below the piece.
+            const bool wide = std::hypot((b - a).x(), (b - a).y()) > 2.4 * kNumberOff_px;
+            const QPointF at = middle + ((wide ? -kNumberOff_px : kNumberOff_px) / far) * out;
             number(p, at, which, on);
             if (on)
-                ink::text(p, at + QPointF(10, 4),
+                ink::text(p, middle + (kNumberOff_px / far) * out + QPointF(wide ? -20 : 10, 4),
                           slit.lapped
                               ? tr("opens %1, lapped %2").arg(lengthText(slit.mouth_mm), lengthText(kLap_mm))
                               : tr("opens %1").arg(lengthText(slit.mouth_mm)),
