@@ -78,6 +78,8 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
         pause(kStill_ms);
         // The same pattern on other blanks is drawn once the leaf is seen.
         for (int k = 0; k < 600 && leafOf<PatternLeaf>(window).refitDesk().running(); ++k) pause(50);
+        for (int k = 0; k < 400 && number == MasksNumber && leafOf<MasksLeaf>(window).desk().running(); ++k)
+            pause(50);
         waitUntilSettled(window);
         pause(kStill_ms);
         const QString path =

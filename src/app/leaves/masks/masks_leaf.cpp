@@ -1,5 +1,8 @@
 #include "app/leaves/masks/masks_leaf.h"
 
+#include <QIcon>
+#include <QPainter>
+#include <QPixmap>
 #include <QPushButton>
 #include <algorithm>
 
@@ -16,6 +19,42 @@ namespace nine::app {
 namespace {
 
 constexpr double kBendTold_mm = 0.05;
+
+/// A mask as small as a word: its sheets with their windows, coarsely. 0.2 ms.
+QIcon pictureOf(const Mask& mask, const std::string& material, double ratio) {
+    constexpr std::size_t kMostWindows = 60, kMostCorners = 24;
+    const Box2 box = boxSideBySide(mask);
+    const std::vector<Vec2> shifts = sideBySide(mask);
+    const QSizeF room(kChoicePicture.width() - 2.0, kChoicePicture.height() - 2.0);
+    const Vec2 size = box.size().cwiseMax(Vec2(1e-3, 1e-3));
+    const double scale = std::min(room.width() / size.x(), room.height() / size.y());
+    const Vec2 middle = 0.5 * (box.low + box.high);
+    QPixmap pixmap(kChoicePicture * ratio);
+    pixmap.setDevicePixelRatio(ratio);
+    pixmap.fill(Qt::transparent);
+    QPainter p(&pixmap);
+    p.setRenderHint(QPainter::Antialiasing);
+    const auto coarse = [&](const Polygon2& ring, std::size_t sheet) {
+        QPolygonF polygon;
+        const std::size_t stride = std::max<std::size_t>(1, ring.size() / kMostCorners);
+        for (std::size_t i = 0; i < ring.size(); i += stride) {
+            const Vec2 at = scale * (ring[i] + shifts[sheet] - middle);
+            polygon << QPointF(0.5 * kChoicePicture.width() + at.x(), 0.5 * kChoicePicture.height() - at.y());
+        }
+        return polygon;
+    };
+    for (std::size_t k = 0; k < mask.sheets.size(); ++k) {
+        const Sheet& sheet = mask.sheets[k];
+        p.setPen(QPen(inkOnSheet(), 0.7));
+        p.setBrush(materialColour(material));
+        p.drawPolygon(coarse(sheet.outline, k));
+        p.setPen(Qt::NoPen);
+        p.setBrush(inkOnSheet());
+        for (std::size_t w = 0; w < std::min(kMostWindows, sheet.windows.size()); ++w)
+            p.drawPolygon(coarse(sheet.windows[w].outline, k));
+    }
+    return QIcon(pixmap);
+}
 
 }  // namespace
 
@@ -323,14 +362,24 @@ void MasksLeaf::rebuildCard() {
     }
     card->muted(tr("Masks of this pattern"));
     QList<Card::Choice> all;
+    std::map<MaskPtr, QIcon> drawn;  // again only what is new
     for (std::size_t i = 0; i < masks.size(); ++i) {
         const MaskSpec& other = *masks[i].spec;
         const bool fault = !masks[i].mask || !(*masks[i].mask)->report().liesFlat;
         const QString name =
             QString("%1 %2").arg(QString::fromStdString(other.shownName()), QChar(sideLetter(other.side)));
+        QIcon picture;
+        if (masks[i].mask) {
+            const auto known = pictures_.find(*masks[i].mask);
+            picture = known != pictures_.end()
+                          ? known->second
+                          : pictureOf(**masks[i].mask, other.wish.material, card_->devicePixelRatioF());
+            drawn.emplace(*masks[i].mask, picture);
+        }
         all.append({name + (fault ? QString::fromUtf8("  ⚑") : QString()), i == index,
-                    [this, id = other.id] { context_.view.setMask(id); }});
+                    [this, id = other.id] { context_.view.setMask(id); }, picture});
     }
+    pictures_ = std::move(drawn);
     card->choices(all);
     card->finish();
     card_->show(card);

@@ -1,6 +1,9 @@
 // Leaf 5, Masks: does it lie flat and land where it was drawn?
 #pragma once
 
+#include <QIcon>
+#include <map>
+
 #include "app/leaves/leaf.h"
 #include "app/leaves/masks/slit_desk.h"
 #include "app/sheet/card.h"
@@ -40,6 +43,7 @@ class MasksLeaf : public Leaf {
     SlitDesk desk_;
     MasksPage* page_;
     CardHolder* card_;
+    std::map<MaskPtr, QIcon> pictures_;  ///< of the masks the card lists
 };
 
 /// The mask that stands off most, or -1 when all lie flat.
