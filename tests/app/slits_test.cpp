@@ -42,7 +42,7 @@ class SlitsTest : public WindowTest {
         return {};
     }
     bool waitForButton(const QString& words) {
-        return QTest::qWaitFor([&] { return button(words) != nullptr; }, 20000);
+        return QTest::qWaitFor([&] { return button(words) != nullptr; }, 120000);
     }
     bool lies() {
         for (const MaskResult& m : window.results().masks().masks)
