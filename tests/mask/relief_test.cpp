@@ -222,17 +222,22 @@ TEST(Relief, KeepsOffWhatItMustNotTouch) {
 
 TEST(Relief, ThePaintersOwnSlitsStay) {
     const Skin skin = sampleSkin("sedge60");
+    // Two millimetres beside where one would be cut: both together would leave a panel nobody can handle.
+    double x = 0;
+    for (const Slit& slit : need(planRelief(skin, sideStrip(skin), kTape, {})).slits)
+        if (slit.line.front().y() > 0) x = slit.line.front().x() + 2;
+    ASSERT_GT(x, 0);
     ReliefWish wish;
-    wish.kept = {{{{40, 30}, {40, 8}}, true}};
+    wish.kept = {{{{x, 30}, {x, 8}}, true}};
     const ReliefPlan plan = need(planRelief(skin, sideStrip(skin), kTape, wish));
     ASSERT_FALSE(plan.slits.empty());
     EXPECT_EQ(plan.slits.front(), wish.kept.front());
     for (std::size_t i = 1; i < plan.slits.size(); ++i) {
         const Vec2 mouth = plan.slits[i].line.front();
         if (mouth.y() <= 0) continue;
-        EXPECT_GE(std::abs(mouth.x() - 40), kSlitsApart_mm - 0.01);
+        EXPECT_GE(std::abs(mouth.x() - x), kSlitsApart_mm - 0.01);
     }
-    EXPECT_TRUE(plan.lies);
+    EXPECT_LT(plan.reached, plan.before);
 }
 
 TEST(Relief, AGivenNumberAndCancelling) {
