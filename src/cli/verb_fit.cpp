@@ -89,6 +89,11 @@ Result<Reply> fitPatch(const Args& args, const Task& task) {
     if (!shape) return shape.error();
     const Result<SheetAsked> asked = sheetAsked(args);
     if (!asked) return asked.error();
+    if (asked->relief > 0)
+        return Error{
+            "usage",
+            NINE_WORDS("cli", "A number of slits goes with --kind side or wrap; a patch is fitted plain."),
+            "--relief"};
     const Fraction limit = asked->limit;
     const Result<Body> body = loadBody(args.word(0));
     if (!body) return body.error();

@@ -144,6 +144,31 @@ TEST_F(SlitsTest, AreTypedKeptAndTakenOut) {
     EXPECT_EQ(slits().size(), count - 1);
 }
 
+/// A slit in hand is of its mask: the key takes nothing out of another one, nor after an undo.
+TEST_F(SlitsTest, InHandIsForgottenWithItsMask) {
+    ASSERT_TRUE(waitForButton("Add a slit"));
+    QTest::mouseClick(button("Add a slit"), Qt::LeftButton);
+    ASSERT_TRUE(waitUntilSettled(window));
+    page->selectSlit(0);
+    std::string twin;
+    for (const MaskSpecPtr& spec : maskSpecs(window.document().job()))
+        if (spec->wish.kind == "full_side" && spec->id != mask) twin = spec->id;
+    window.view().setMask(twin);
+    page->setFocus();
+    QTest::keyClick(page, Qt::Key_Delete);
+    EXPECT_EQ(slits().size(), 1u);
+    EXPECT_EQ(page->slit(), -1);
+    window.view().setMask(mask);
+    page->selectSlit(0);
+    window.document().history().undo();
+    ASSERT_TRUE(waitUntilSettled(window));
+    EXPECT_EQ(page->slit(), -1);
+    window.document().history().redo();
+    ASSERT_TRUE(waitUntilSettled(window));
+    QTest::keyClick(page, Qt::Key_Delete);
+    EXPECT_EQ(slits().size(), 1u);
+}
+
 TEST_F(SlitsTest, AWholeBodyHasNoTwinAndGivesItBack) {
     const auto count = [&] {
         int found = 0;

@@ -83,6 +83,8 @@ TEST(CliFit, AWholeSideIsSlitAsItsMaterialNeeds) {
     EXPECT_LT(two.json()["strain_feasible_max"], none.json()["strain_feasible_max"]);
     EXPECT_GT(cli(side + "paper").json()["pieces"], 1);
     EXPECT_EQ(cli(side + "vinyl").json()["answer"], "plain");
+    EXPECT_EQ(cli("fit " + sedge() + " --patch L,15,45,-7,7 --relief 3 --json").json()["error"]["code"],
+              "usage");
     EXPECT_EQ(cli(side + "tape --relief many").json()["error"]["code"], "bad_value");
     EXPECT_EQ(cli("fit " + sedge() + " --kind half --json").json()["error"]["code"], "bad_value");
     EXPECT_EQ(cli("fit " + sedge() + " --kind wrap --seam nose --json").json()["error"]["code"], "bad_value");

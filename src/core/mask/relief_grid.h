@@ -40,7 +40,6 @@ class ReliefGrid {
     double rowStep_mm() const { return length_mm_ / (rows() - 1); }
     double x_mm(Figure row) const;
     Figure rowAt(double x_mm) const;
-    double length_mm() const { return length_mm_; }
     /// Along a row between two columns.
     double across_mm(int row, int from, int to) const;
     const std::vector<Vec2>& skin() const { return skin_; }  ///< x, g of each vertex

@@ -67,6 +67,10 @@ MaskInView MasksPage::find() const {
 void MasksPage::layOut() {
     const BodyResult& body = context_.results.body();
     shown_ = find();
+    if (slit_ >= 0 && (slitOf_ != context_.view.mask() || slitsThen_ != slits().size())) {
+        slit_ = -1;
+        grip_.reset();
+    }
     if (!body.skin) return update();
     const double w = width(), h = height();
     const bool narrow = tabbed();

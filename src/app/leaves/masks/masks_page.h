@@ -84,6 +84,9 @@ class MasksPage : public LeafPage {
     Panel panel_ = Landing;
     const SlitDesk& desk_;
     int slit_ = -1;
+    /// Of which mask, and of how many, that slit was: of others its number says nothing.
+    std::string slitOf_;
+    std::size_t slitsThen_ = 0;
     struct Grip {
         bool tip;               ///< else all of it along the body
         std::vector<Slit> was;  ///< as they were when it was taken

@@ -45,6 +45,8 @@ std::vector<Slit> MasksPage::slits() const {
 void MasksPage::selectSlit(int slit) {
     if (slit == slit_) return;
     slit_ = slit;
+    slitOf_ = context_.view.mask();
+    slitsThen_ = slits().size();
     update();
     emit slitSelected();
 }
