@@ -91,7 +91,9 @@ Result<CutReply> cutJob(const Job& job, const std::vector<std::string>& formats,
         // Of the piece as it was drawn, before the layout turned it.
         const auto of = std::find_if(masks.begin(), masks.end(),
                                      [&](const MaskResult& m) { return m.spec->id == placed.piece.mask; });
-        const Vec2 size = boxAround({(*of->mask)->sheets[placed.piece.sheet].outline}).size();
+        const Polygon2& outline =
+            of == masks.end() ? placed.piece.outline : (*of->mask)->sheets[placed.piece.sheet].outline;
+        const Vec2 size = boxAround({outline}).size();
         parts.push_back({{"id", placed.piece.id},
                          {"name", placed.piece.name},
                          {"side", std::string(1, placed.piece.side)},

@@ -256,6 +256,13 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
         json["relief_cuts"] = slits;
         json["pieces"] = mask.sheets.size();
         json["marks"] = std::move(marks);
+        json["press"] = Json::array();
+        for (const Sheet& sheet : mask.sheets)
+            for (const PressArea& area : sheet.press)
+                json["press"].push_back(
+                    {{"x_mm", area.x_mm}, {"width_mm", area.width_mm}, {"windows", area.windows}});
+        json["cutouts"] = cutoutsName(result.spec->cutouts);
+        json["covers"] = coversName(result.spec->covers);
         replies.masks.push_back(std::move(json));
         replies.text += verdictOf(*result.spec, mask.report()).plain() + "\n";
         for (std::size_t k = 0; k < mask.sheets.size(); ++k) {

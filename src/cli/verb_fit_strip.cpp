@@ -7,6 +7,7 @@
 #include "cli/fit_json.h"
 #include "mask/mask.h"
 #include "mask/material_answer.h"
+#include "mask/press.h"
 
 namespace nine::cli {
 namespace {

@@ -10,6 +10,7 @@
 #include "job/blank_library.h"
 #include "mask/mask.h"
 #include "mask/material_answer.h"
+#include "mask/press.h"
 #include "mask/relief_grid.h"
 #include "pattern/kinds.h"
 #include "tests/bodies.h"

@@ -1,6 +1,7 @@
 #include "cut/piece.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "cut/free_space.h"
 #include "geom/stroke_font.h"
@@ -13,7 +14,7 @@ constexpr double kLetterHeights_mm[] = {3.2, 2.6, 2.1, 1.7};
 constexpr double kSmallestBeside_mm = 1.4;
 constexpr double kLineStep = 1.6;                       // of the letter height
 constexpr double kArrowLength = 3.0, kArrowHead = 0.9;  // of the letter height
-constexpr double kMarkArm_mm = 2, kMarkLetter_mm = 1.5;
+constexpr double kMarkArm_mm = 2, kMarkLetter_mm = 1.5, kFingerRing_mm = 1;
 
 struct Block {
     std::vector<Polyline2> strokes;
@@ -110,6 +111,34 @@ std::vector<Polyline2> crossMark(const Vec2& at, char letter, const Vec2& inward
     const double width = strokeTextWidth_mm(text, kMarkLetter_mm);
     append(strokes, strokeText(text, kMarkLetter_mm), at + Vec2(inward.x() < 0 ? -0.3 - width : 0.3, 0.5));
     return strokes;
+}
+
+std::vector<Polyline2> fingerMark(const Vec2& at, int number) {
+    constexpr int kCorners = 16;
+    Polyline2 ring;
+    for (int k = 0; k <= kCorners; ++k) {
+        const double a = 2 * kPi * k / kCorners;
+        ring.push_back(at + kFingerRing_mm * Vec2(std::cos(a), std::sin(a)));
+    }
+    std::vector<Polyline2> strokes{std::move(ring)};
+    const std::string text = std::to_string(number);
+    append(strokes, strokeText(text, kMarkLetter_mm), at + Vec2(kFingerRing_mm + 0.4, -0.5 * kMarkLetter_mm));
+    return strokes;
+}
+
+bool writeIn(Piece& piece, const Polygon2& window, const std::string& letters) {
+    constexpr double kClear_mm = 0.2;
+    const PolygonSet inside = offset({window}, -kClear_mm);
+    if (inside.empty()) return false;
+    const FreeSpace space(inside);
+    for (const double height : {2.6, 2.1, 1.7, 1.4, 1.2, 1.0}) {
+        const Vec2 size(strokeTextWidth_mm(letters, height), height);
+        if (const auto corner = space.place(size, centroid(window))) {
+            append(piece.pen, strokeText(letters, height), *corner);
+            return true;
+        }
+    }
+    return false;
 }
 
 }  // namespace nine

@@ -44,4 +44,11 @@ bool writeLabel(Piece& piece, const PieceLabel& label);
 /// A registration mark: a cross whose centre is the exact place, with its letter on the side of `inward`.
 std::vector<Polyline2> crossMark(const Vec2& at, char letter, const Vec2& inward);
 
+/// Where a finger presses: a ring of a fingertip's middle with its number beside it.
+std::vector<Polyline2> fingerMark(const Vec2& at, int number);
+
+/// Writes a few letters into a window, so that what is cut out can be told apart: as large as fits, up to
+/// 2.6 mm. False, and nothing written, where not even 1 mm fits.
+bool writeIn(Piece& piece, const Polygon2& window, const std::string& letters);
+
 }  // namespace nine

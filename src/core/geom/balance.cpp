@@ -6,7 +6,7 @@
 #include <limits>
 #include <optional>
 
-#include "geom/distortion.h"
+#include "geom/laid_triangle.h"
 
 namespace nine {
 namespace {
@@ -17,67 +17,26 @@ using Matrix = Eigen::SparseMatrix<double>;
 constexpr int kMostSteps = 12;
 constexpr double kAtRest_mm = 1e-5;  // largest move of the last step
 
-/// A triangle as it lies on the skin, in its own plane, and how moves along the skin at its corners (in the
-/// tangent basis there) look in that plane.
-struct LaidTriangle {
-    Mat2 edges;                 ///< from the first corner to the others
-    std::array<Mat2, 3> turns;  ///< from tangent basis to plane
-};
-
-/// A tangent basis may be of either hand.
-Mat2 nearestIsometry(Mat2 turn) {
-    const bool flipped = turn.determinant() < 0;
-    if (flipped) turn.col(1) = -turn.col(1);
-    turn = nearestRotation(turn).R;
-    if (flipped) turn.col(1) = -turn.col(1);
-    return turn;
-}
-
 std::vector<LaidTriangle> laidTriangles(const SheetMesh& mesh) {
-    std::vector<Eigen::Matrix<double, 3, 2>> bases;
-    bases.reserve(mesh.vertices.size());
-    for (const SurfacePoint& v : mesh.vertices) bases.push_back(tangentBasis(v.normal));
     std::vector<LaidTriangle> all;
     all.reserve(mesh.triangles.size());
     for (const Triangle& t : mesh.triangles) {
-        const auto corner = [&](std::size_t k) -> const SurfacePoint& {
-            return mesh.vertices[static_cast<std::size_t>(t[k])];
-        };
-        const double ab = arcLength_mm(corner(0), corner(1)), bc = arcLength_mm(corner(1), corner(2)),
-                     ca = arcLength_mm(corner(2), corner(0));
-        const double x = (ab * ab + ca * ca - bc * bc) / (2 * ab);
-        LaidTriangle laid;
-        laid.edges << ab, x, 0, std::sqrt(std::max(0.0, ca * ca - x * x));
-        const Vec3 first = (corner(1).position - corner(0).position).normalized();
-        const Vec3 normal = first.cross(corner(2).position - corner(0).position).normalized();
-        Eigen::Matrix<double, 2, 3> plane;
-        plane << first.transpose(), normal.cross(first).transpose();
-        // The skin is inclined to the plane at the corners: as if it were unrolled, moves keep their length.
-        for (std::size_t k = 0; k < 3; ++k)
-            laid.turns[k] = nearestIsometry(plane * bases[static_cast<std::size_t>(t[k])]);
-        all.push_back(laid);
+        const auto corner = [&](std::size_t k) { return &mesh.vertices[static_cast<std::size_t>(t[k])]; };
+        all.push_back(laidTriangle({corner(0), corner(1), corner(2)}));
     }
     return all;
 }
 
-/// Forces of one triangle on its corners along the skin, in their tangent bases: derivative of its energy,
-/// flat area times 1/2 (e1^2 + e2^2) + nu e1 e2, by their places. Nothing where it is turned over.
+/// Forces of one triangle on its corners along the skin, in their tangent bases. Nothing where it is turned
+/// over.
 std::optional<Vec6> forcesOf(const LaidTriangle& laid, const Vec6& flat) {
     Mat2 edges;
     edges << flat.segment<2>(2) - flat.segment<2>(0), flat.segment<2>(4) - flat.segment<2>(0);
     const double doubled_mm2 = edges.determinant();
     if (!(doubled_mm2 > 0)) return std::nullopt;
-    const Mat2 inverse = edges.inverse();
-    const Mat2 F = laid.edges * inverse;
-    const SignedSvd svd = signedSvd(F);
-    if (!(svd.s2 > 0)) return std::nullopt;
-    constexpr double nu = kSheetPoissonRatio;
-    const double e1 = std::log(svd.s1), e2 = std::log(svd.s2);
-    const double p1 = (e1 + nu * e2) / svd.s1, p2 = (e2 + nu * e1) / svd.s2;
-    const Mat2 piola =
-        p1 * svd.U.col(0) * svd.V.col(0).transpose() + p2 * svd.U.col(1) * svd.V.col(1).transpose();
-    // Gradients of the shape functions on the flat triangle are the rows of the inverse, and minus their sum.
-    const Mat2 forces = 0.5 * doubled_mm2 * piola * inverse.transpose();
+    const std::optional<Mat2> known = edgeForces(laid.edges, edges.inverse(), 0.5 * doubled_mm2);
+    if (!known) return std::nullopt;
+    const Mat2& forces = *known;
     Vec6 all;
     all.segment<2>(2) = laid.turns[1].transpose() * forces.col(0);
     all.segment<2>(4) = laid.turns[2].transpose() * forces.col(1);

@@ -16,6 +16,7 @@ class Borders {
     bool between(const Vec2& a, const Vec2& b) const;
     bool inside(const Vec2& p) const;
     double distance_mm(const Vec2& p) const;
+    const PolygonSet& rings() const { return rings_; }
 
   private:
     struct Segment {
@@ -23,6 +24,7 @@ class Borders {
     };
     std::size_t rowOf(double v_mm) const;
 
+    PolygonSet rings_;
     std::vector<Segment> segments_;
     double lowest_mm_ = 0, row_mm_ = 1;
     std::vector<std::vector<std::size_t>> rows_;  ///< numbers of the segments that reach into each

@@ -7,6 +7,7 @@
 #include <map>
 #include <numeric>
 
+#include "geom/membrane.h"
 #include "geom/spring_lattice.h"
 
 namespace nine {
@@ -170,7 +171,7 @@ std::vector<std::vector<int>> bandsFrom(const SpringLattice& lattice, const Scat
 
 Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
                                  const std::vector<HeldMark>& marks, Laying laying, const Task& task,
-                                 std::shared_ptr<const Borders> borders) {
+                                 std::shared_ptr<const Borders> borders, LaidAs how) {
     // In one piece: what a map must be, then the laying: four steps in a row.
     if (pairs.flat.size() < kFewestPairs) {
         return Error{
@@ -208,6 +209,18 @@ Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
                      "map"};
     }
 
+    if (borders && laying == Laying::Loose && how == LaidAs::Best) {
+        Result<std::optional<Settled>> membrane =
+            settledMembrane(surface, sheet, borders->rings(), marks, task);
+        if (!membrane) return membrane.error();
+        if (*membrane) {
+            LaidSheet result;
+            result.surface_ = &surface;
+            result.laid_.emplace(std::move((*membrane)->flat), std::move((*membrane)->skin),
+                                 std::move(borders));
+            return result;
+        }
+    }
     SpringLattice lattice = cutLattice(surface, sheet, area, borders.get());
     if (lattice.triangles.empty()) {
         return Error{"bad_map", NINE_WORDS("core", "There is no sheet between the map's points."), "map"};

@@ -2,8 +2,9 @@
 //
 // The sheet is a lattice of equilateral triangles of equal springs cut from the flat outline (such a lattice
 // is an isotropic sheet of Poisson ratio 1/3); its nodes lie on the surface, and it is held at registration
-// marks. Loose: it slides to least energy (Gauss-Newton). Sticking: it is smoothed outward from a line, row
-// by row, and what has been laid stays.
+// marks. Loose: it slides to least energy (Gauss-Newton); with windows or slits it is a membrane whose
+// triangles end on them instead (geom/membrane.h), because a lattice's edges are too rough for slender
+// strips. Sticking: it is smoothed outward from a line, row by row, and what has been laid stays.
 //
 //     Result<LaidSheet> laid = LaidSheet::lay(skin, patch.pairedWith(map), {{flatA, skinA}, {flatB, skinB}},
 //                                             Laying::Loose);
@@ -40,11 +41,13 @@ enum class Laying {
 
 class LaidSheet {
   public:
+    /// Lattice: never the membrane, to check one by the other.
+    enum class LaidAs { Best, Lattice };
     /// `borders` are those of the flat sheet as it is cut, for one with slits or holes: nothing pulls
     /// straight across them.
     static Result<LaidSheet> lay(const Surface& surface, const FlatPairs& pairs,
                                  const std::vector<HeldMark>& marks, Laying laying, const Task& task = {},
-                                 std::shared_ptr<const Borders> borders = {});
+                                 std::shared_ptr<const Borders> borders = {}, LaidAs how = LaidAs::Best);
 
     /// Where a place of the sheet lies on the surface now.
     Vec3 at(const SheetPlace& flat) const { return surface_->project(laid_->at(flat)).position; }

@@ -99,7 +99,10 @@ void openSlits(PlaneMesh& mesh, const std::set<std::pair<int, int>>& slit) {
 
 }  // namespace
 
-Result<PlaneMesh> triangulate(const PlanePiece& piece, double edge_mm) {
+namespace {
+
+/// Errors: cannot_mesh, when lines of the piece cross.
+Result<Cdt> refined(const PlanePiece& piece, double edge_mm) try {
     Cdt cdt;
     constrain(cdt, piece.outer, true);
     std::list<Point> notMeshed;
@@ -112,6 +115,18 @@ Result<PlaneMesh> triangulate(const PlanePiece& piece, double edge_mm) {
     for (const Vec2& p : piece.points) cdt.insert(Point(p.x(), p.y()));
     CGAL::refine_Delaunay_mesh_2(cdt, notMeshed.begin(), notMeshed.end(),
                                  Criteria(kShape, kSizeOverEdge * edge_mm));
+    return cdt;
+} catch (const Cdt::Intersection_of_constraints_exception&) {
+    return Error{"cannot_mesh",
+                 NINE_WORDS("core", "The sheet crosses itself; move what makes it that narrow."), ""};
+}
+
+}  // namespace
+
+Result<PlaneMesh> triangulate(const PlanePiece& piece, double edge_mm) {
+    Result<Cdt> made = refined(piece, edge_mm);
+    if (!made) return made.error();
+    Cdt& cdt = *made;
     PlaneMesh mesh;
     for (auto v = cdt.finite_vertices_begin(); v != cdt.finite_vertices_end(); ++v) v->info() = -1;
     const auto numbered = [&](const Cdt::Vertex_handle& v) {

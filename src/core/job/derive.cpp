@@ -9,6 +9,7 @@
 #include "base/number_text.h"
 #include "base/parallel.h"
 #include "base/thread_role.h"
+#include "mask/bridges.h"
 
 namespace nine {
 namespace {
@@ -16,28 +17,6 @@ namespace {
 constexpr std::size_t kSkinsKept = 4, kArtsKept = 256, kMasksKept = 64;  // at least
 /// This job, the one before the last edit, and that of another window.
 constexpr std::size_t kJobsHeld = 3;
-
-/// Lettering longer than this would outgrow the piece it stands on.
-constexpr std::size_t kLabelLetters = 22;
-
-/// The first letters of a name (UTF-8), with dots where it goes on.
-std::string shortened(const std::string& name) {
-    std::size_t end = 0, letters = 0;
-    while (end < name.size() && letters < kLabelLetters) {
-        ++end;
-        while (end < name.size() && (static_cast<unsigned char>(name[end]) & 0xC0u) == 0x80u) ++end;
-        ++letters;
-    }
-    return end == name.size() ? name : name.substr(0, end) + "..";
-}
-
-constexpr double kTick_mm = 1.2;  // half the tick that shows how far to move a sheet for a second pass
-
-/// Of plain letters only, in every locale.
-std::string upperCase(std::string text) {
-    for (char& c : text) c = c >= 'a' && c <= 'z' ? static_cast<char>(c - 'a' + 'A') : c;
-    return text;
-}
 
 std::string placeOfElement(std::size_t index) {
     return "pattern.elements[" + std::to_string(index) + "]";
@@ -320,11 +299,20 @@ Result<std::vector<ArtPtr>> Derivations::artOf(const Job& job, const MaskSpec& s
     return std::move(from->art);
 }
 
+MaskWish wishOf(const Job& job, const MaskSpec& spec) {
+    MaskWish wish = spec.wish;
+    if (wish.bridges.width_mm <= 0)
+        wish.bridges.width_mm =
+            std::max(bridgeWidth_mm(wish.material), toolOf(job.get<CutChapter>()).smallest_mm);
+    return wish;
+}
+
 Result<MaskPtr> Derivations::cutLeft(const Job& job, const MaskSpec& spec, const Sources& from, int vertices,
                                      Precision precision, const Task& task) {
     std::optional<Error> problem;
+    const MaskWish wish = wishOf(job, spec);
     const auto cutIt = [&]() -> MaskPtr {
-        Result<Mask> made = cutMask(*from.skin, job.get<BlankChapter>().landmarks, from.opened(), spec.wish,
+        Result<Mask> made = cutMask(*from.skin, job.get<BlankChapter>().landmarks, from.opened(), wish,
                                     from.strainLimit, vertices, precision, "", task);
         if (made) return std::make_shared<const Mask>(std::move(*made));
         problem = made.error();
@@ -333,7 +321,7 @@ Result<MaskPtr> Derivations::cutLeft(const Job& job, const MaskSpec& spec, const
     // Previews are drawn once, while something is dragged: nobody asks for them again.
     const MaskPtr cut = precision == Precision::Preview
                             ? cutIt()
-                            : cuts_.get(from.keys, Solved{spec.wish, vertices, from.otherSide}, cutIt);
+                            : cuts_.get(from.keys, Solved{wish, vertices, from.otherSide}, cutIt);
     if (problem) return placed(*problem, placeOf(job, spec));
     return cut;
 }
@@ -358,10 +346,11 @@ Result<MaskPtr> Derivations::mask(const Job& job, const MaskSpec& spec, int vert
     const Result<Sources> from = sourcesOf(job, spec);
     if (!from) return from.error();
     std::optional<Error> problem;
-    MaskPtr left = masks_.get(from->keys, Solved{spec.wish, vertices, from->otherSide}, [&]() -> MaskPtr {
+    const MaskWish wish = wishOf(job, spec);
+    MaskPtr left = masks_.get(from->keys, Solved{wish, vertices, from->otherSide}, [&]() -> MaskPtr {
         const Result<MaskPtr> cut = cutLeft(job, spec, *from, vertices, Precision::Exact, task);
-        Result<Mask> made = cut ? judgedMask(*from->skin, from->artPointers(), spec.wish, **cut, task)
-                                : Result<Mask>(cut.error());
+        Result<Mask> made =
+            cut ? judgedMask(*from->skin, from->artPointers(), wish, **cut, task) : Result<Mask>(cut.error());
         if (made) {
             for (Sheet& sheet : made->sheets)
                 sheet.report.relief_mm = deepestUnder(job.get<BlankChapter>().zones, from->artPointers());
@@ -425,61 +414,6 @@ std::vector<MaskResult> Derivations::masks(
         });
     }
     return results;
-}
-
-namespace {
-
-Piece pieceOfSheet(const MaskSpec& spec, const Sheet& sheet, double moved_mm) {
-    Piece piece;
-    piece.mask = spec.id;
-    piece.name = spec.shownName();
-    piece.side = sideLetter(spec.side);
-    if (const auto material = findMaterial(spec.wish.material))
-        piece.stock = capitalised(material->name.text());
-    piece.outline = sheet.outline;
-    for (const Window& window : sheet.windows)
-        piece.windows.push_back({window.element, window.outline, window.islands});
-    for (Polygon2 hole : sheet.holes) {
-        std::reverse(hole.begin(), hole.end());  // as windows run
-        piece.windows.push_back({"", std::move(hole), {}});
-    }
-    // Where the other lip comes to lie over a lap.
-    for (const SlitOnSheet& slit : sheet.slits)
-        if (slit.lapped) piece.pen.push_back(slit.lip);
-    const Vec2 middle = centroid(sheet.outline);
-    for (const RegistrationMark& mark : sheet.marks) {
-        for (Polyline2& stroke : crossMark(mark.flat, mark.name, middle - mark.flat)) {
-            piece.pen.push_back(std::move(stroke));
-        }
-    }
-    // Where the crosses' places come to lie when the sheet is moved for a second pass.
-    if (moved_mm > 0 && sheet.marks.size() > 1) {
-        const Vec2 nose = (sheet.marks.front().flat - sheet.marks.back().flat).normalized();
-        const Vec2 across(-nose.y(), nose.x());
-        for (const RegistrationMark& mark : sheet.marks) {
-            const Vec2 at = mark.flat + moved_mm * nose;
-            piece.pen.push_back({at - kTick_mm * across, at + kTick_mm * across});
-        }
-    }
-    return piece;
-}
-
-}  // namespace
-
-std::vector<Piece> piecesOf(const Job& job, const MaskSpec& spec, const Mask& mask) {
-    std::vector<Piece> pieces;
-    const std::string blank = upperCase(shortened(job.get<BlankChapter>().name));
-    for (const Sheet& sheet : mask.sheets) {
-        Piece piece = pieceOfSheet(spec, sheet, mask.moved_mm);
-        piece.sheet = pieces.size();
-        const std::string number = std::to_string(piece.sheet + 1);
-        piece.id = piece.sheet == 0 ? spec.id : spec.id + "/" + number;
-        std::string title = upperCase(shortened(piece.name)) + " " + piece.side;
-        if (mask.sheets.size() > 1) title += " " + number + "/" + std::to_string(mask.sheets.size());
-        writeLabel(piece, {{title, blank}, Vec2(spec.side == Side::Left ? -1 : 1, 0)});
-        pieces.push_back(std::move(piece));
-    }
-    return pieces;
 }
 
 Words markSentence(const RegistrationMark& mark) {

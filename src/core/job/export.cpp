@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "job/bill_cover.h"
+
 namespace nine {
 
 std::string sheetFileName(std::size_t page, const std::string& suffix, const std::string& stem) {
@@ -37,6 +39,8 @@ Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks) 
         if (!result.mask) return result.mask.error();
         for (Piece& piece : piecesOf(job, *result.spec, **result.mask)) pieces.push_back(std::move(piece));
     }
+    if (job.get<MasksChapter>().billCover)
+        if (std::optional<Piece> cover = billCover(job)) pieces.push_back(std::move(*cover));
     return layOutPieces(pieces, job.get<CutChapter>().sheet, job.get<CutChapter>().places);
 }
 

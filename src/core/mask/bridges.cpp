@@ -12,6 +12,7 @@ constexpr double kAlongRim_mm = 0.15;
 constexpr double kInto_mm = 0.4;         // a strip reaches so far into the sheet on both sides
 constexpr double kLongIsland_mm = 24;    // round it: a third bridge
 constexpr double kRoundFromNext = 0.55;  // of an even share of the way round
+constexpr double kNearIsland_mm = 12;    // a bridge put by hand holds no island further away
 
 struct Crossing2 {
     Vec2 island, rim;
@@ -48,6 +49,35 @@ std::vector<Crossing2> bestOf(std::vector<Crossing2> all, int count) {
     return chosen;
 }
 
+/// The crossings nearest to places given by hand.
+std::vector<Crossing2> nearestTo(const std::vector<Crossing2>& all, const std::vector<Vec2>& places) {
+    std::vector<Crossing2> chosen;
+    for (const Vec2& place : places) {
+        const auto off = [&](const Crossing2& c) { return (0.5 * (c.island + c.rim) - place).squaredNorm(); };
+        chosen.push_back(*std::min_element(all.begin(), all.end(),
+                                           [&](const auto& a, const auto& b) { return off(a) < off(b); }));
+    }
+    return chosen;
+}
+
+/// Of the islands the one each place was put at: the nearest, or none.
+std::vector<std::size_t> islandsOf(const std::vector<Vec2>& places,
+                                   const std::vector<const Polygon2*>& islands) {
+    std::vector<std::size_t> owner;
+    for (const Vec2& place : places) {
+        double nearest = kNearIsland_mm;
+        std::size_t which = islands.size();
+        for (std::size_t i = 0; i < islands.size(); ++i)
+            for (const Vec2& p : *islands[i])
+                if ((p - place).norm() < nearest) {
+                    nearest = (p - place).norm();
+                    which = i;
+                }
+        owner.push_back(which);
+    }
+    return owner;
+}
+
 Polygon2 stripOf(const Crossing2& c, double width_mm) {
     const Vec2 way = (c.rim - c.island).normalized(), side(-way.y(), way.x());
     const Vec2 from = c.island - kInto_mm * way, to = c.rim + kInto_mm * way, half = 0.5 * width_mm * side;
@@ -74,8 +104,10 @@ double bridgeWidth_mm(std::string_view material) {
     return material == "film" ? 0.6 : 0.8;
 }
 
-BridgedSheet bridged(const Skin& skin, SheetPlan plan, double width_mm) {
-    BridgedSheet result{std::move(plan), 0, 0};
+BridgedSheet bridged(const Skin& skin, SheetPlan plan, const BridgeWish& wish, double width_mm) {
+    BridgedSheet result{std::move(plan)};
+    result.plan.looseIslands = wish.loose;
+    if (wish.loose) return result;
     std::vector<PolygonSet> arts;
     PolygonSet all;
     for (const ElementArt* art : result.plan.opens) {
@@ -83,22 +115,31 @@ BridgedSheet bridged(const Skin& skin, SheetPlan plan, double width_mm) {
         all.insert(all.end(), arts.back().begin(), arts.back().end());
     }
     const PolygonSet whole = united(all);
+    std::vector<const Polygon2*> islands;
+    for (const Polygon2& ring : whole)
+        if (polygonArea(ring) <= -kLeastIsland_mm2) islands.push_back(&ring);
+    const std::vector<std::size_t> byHand = islandsOf(wish.at, islands);
     PolygonSet strips;
-    for (const Polygon2& island : whole) {
-        if (polygonArea(island) > -kLeastIsland_mm2) continue;
+    for (std::size_t i = 0; i < islands.size(); ++i) {
+        const Polygon2& island = *islands[i];
         const Polygon2* rim = nullptr;  // the innermost round it
         for (const Polygon2& ring : whole)
             if (polygonArea(ring) > 0 && contains(ring, island.front()) &&
                 (!rim || polygonArea(ring) < polygonArea(*rim)))
                 rim = &ring;
         if (!rim) continue;
+        std::vector<Vec2> places;
+        for (std::size_t k = 0; k < byHand.size(); ++k)
+            if (byHand[k] == i) places.push_back(wish.at[k]);
+        std::vector<Crossing2> ways = crossingsOf(island, *rim);
         const int count = perimeter(island) > kLongIsland_mm ? 3 : 2;
-        for (const Crossing2& c : bestOf(crossingsOf(island, *rim), count))
+        for (const Crossing2& c : places.empty() ? bestOf(std::move(ways), count) : nearestTo(ways, places)) {
             strips.push_back(stripOf(c, width_mm));
+            result.plan.bridges.emplace_back(0.5 * (c.island + c.rim));
+        }
     }
     if (strips.empty()) return result;
     const PolygonSet left = subtracted(whole, united(strips));
-    result.bridges = static_cast<int>(strips.size());
     result.lost_mm2 = area(whole) - area(left);
     // The openings that are left, given back to the elements they were cut from. Holes go with the ring round
     // them.

@@ -2,10 +2,11 @@
 // of a ring, the inside of a letter) does not fall out when it is cut.
 //
 // Each island gets two bridges, three when it is long, where the opening is narrowest (they cost the least
-// art) and well round it from one another. Painted, they are short gaps, to be touched up with a brush.
+// art) and well round it from one another; or those that the painter put there. Painted, they are short gaps,
+// to be touched up with a brush.
 #pragma once
 
-#include "mask/mask_kind.h"
+#include "mask/mask_spec.h"
 
 namespace nine {
 
@@ -16,11 +17,11 @@ double bridgeWidth_mm(std::string_view material);
 constexpr double kLeastIsland_mm2 = 1;
 
 struct BridgedSheet {
-    SheetPlan plan;  ///< opens other art where islands were
-    int bridges = 0;
+    SheetPlan plan;       ///< opens other art where islands were
     double lost_mm2 = 0;  ///< of art
 };
-/// Cost: 1 ms a hundred places of the islands' rims. Art without islands stays the same object.
-BridgedSheet bridged(const Skin& skin, SheetPlan plan, double width_mm);
+/// Cost: 1 ms a hundred places of the islands' rims. Art without islands stays the same object, and so does
+/// all of it when islands are wanted loose.
+BridgedSheet bridged(const Skin& skin, SheetPlan plan, const BridgeWish& wish, double width_mm);
 
 }  // namespace nine

@@ -51,7 +51,7 @@ struct FitReport {
                                    ///< is none
     std::shared_ptr<const TriangleFinder> lifted;  ///< where lifts_mm are, in x, g; null when there is none
     double standsOff_mm() const { return std::max(lift_mm, bend_mm); }
-    double hand_mm = 0;  ///< what a hand adds: see handError_mm
+    double hand_mm = 0;     ///< what a hand adds: see handError_mm
     bool liesFlat = false;  ///< strainFeasibleMax <= strainLimit
 };
 

@@ -24,6 +24,15 @@ struct Window {
     double area_mm2;      ///< islands taken out
     Polygon2 outline;     ///< on the sheet, counter-clockwise
     PolygonSet islands;   ///< clockwise
+    SkinPlace skin;       ///< the middle of the outlines that made it
+    Box2 reach;           ///< of them, in x, g
+    int number = 0;       ///< 1 .. n over all sheets of the mask: what is cut out is kept by it
+};
+
+/// A strip of sheet left standing in a window.
+struct Bridge {
+    SkinPlace skin;  ///< its middle
+    SheetPlace flat;
 };
 
 /// A place on the sheet that must lie on a known place of the body.
@@ -47,6 +56,20 @@ struct SlitOnSheet {
 constexpr double kLap_mm = 0.5;      ///< common practice, no published source
 constexpr double kLapRoom_mm = 0.2;  ///< a wedge must be wider than the lap by this
 
+/// Two fingers hold the sheet down here (mask/press.h), above and below its windows.
+struct PressArea {
+    int number;                ///< 1 .. n of a sheet, in the order they are pressed
+    double x_mm;               ///< along the body
+    double width_mm;           ///< tight so far along it
+    std::vector<int> windows;  ///< their numbers
+    bool part;                 ///< only a part of its window: sprayed in several goes
+    struct Finger {
+        SkinPlace skin;
+        SheetPlace flat = {};
+    };
+    std::vector<Finger> fingers;  ///< above and below its windows, where there is sheet
+};
+
 /// One piece of sheet.
 struct Sheet {
     std::shared_ptr<const FlatPatch> flat;  ///< of the left side; shared by all that came from it
@@ -56,6 +79,8 @@ struct Sheet {
     std::vector<Window> windows;
     std::vector<RegistrationMark> marks;
     std::vector<SlitOnSheet> slits;
+    std::vector<Bridge> bridges;
+    std::vector<PressArea> press;  ///< of a judged sheet that does not stick; else none
     double compensated_mm =
         0;  ///< rms it would land off, stuck on, had it not been changed for that; 0: not changed
     FitReport report;
@@ -90,6 +115,9 @@ Result<Mask> cutSheets(const Skin& skin, const Landmarks& landmarks, const std::
 /// The same mask with its whole reports. Errors: those of judgeFit. Cost: 0.5-1 s a sheet at 2000 vertices.
 Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& art, const MaskWish& wish,
                         Mask mask, const Task& task = {});
+
+/// Of an outline: a sharp corner of sheet lifts first.
+constexpr double kCornerRadius_mm = 2;
 
 /// The borders of a flat patch: the outer one counter-clockwise with its corners rounded, holes clockwise.
 PolygonSet bordersOf(const FlatPatch& flat);

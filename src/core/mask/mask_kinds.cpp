@@ -52,6 +52,7 @@ SheetPlan sheetOf(const Skin& skin, const Strip& strip, std::vector<const Elemen
         }
     }
     plan.marks.push_back(ends[1]);
+    plan.marksOnLine = true;
     return plan;
 }
 

@@ -48,4 +48,26 @@ const char* pressedName(Pressed pressed) {
     }
 }
 
+const char* cutoutsName(Cutouts cutouts) {
+    switch (cutouts) {
+        case Cutouts::Kept:
+            return "kept";
+        case Cutouts::OnCarrier:
+            return "carrier";
+        default:
+            return "dropped";
+    }
+}
+
+const char* coversName(Covers covers) {
+    switch (covers) {
+        case Covers::Cutouts:
+            return "cutouts";
+        case Covers::InTurn:
+            return "in_turn";
+        default:
+            return "sheet";
+    }
+}
+
 }  // namespace nine

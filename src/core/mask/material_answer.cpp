@@ -179,31 +179,4 @@ Words answerSentence(const MaterialAnswer& answer, const SheetMaterial& material
                    "{patch} lie, one for each mark; or take a softer sheet."));
 }
 
-std::vector<PressPlace> pressPlan(const Skin& skin, double x0, double x1, double g, double gap) {
-    constexpr double kMost_mm = 8, kLeast_mm = 1, kOverlap = 0.8, kReach_mm = 2;
-    std::vector<PressPlace> places;
-    const auto widthAt = [&](double x) {
-        // Turn of the skin along the body over a few mm.
-        const double a = std::max(skin.noseX_mm() + 0.1, x - kReach_mm);
-        const double b = std::min(skin.tailX_mm() - 0.1, x + kReach_mm);
-        const auto at = [&](double where) {
-            const SectionArc arc = skin.arcAt(where);
-            const double here = std::clamp(g, -arc.bellyArc_mm(), arc.backArc_mm());
-            return skin.at(arc, where, here, Side::Left);
-        };
-        const SurfacePoint from = at(a), to = at(b);
-        const double turn = 2 * std::asin(std::min(1.0, 0.5 * (from.normal - to.normal).norm()));
-        const double curvature = turn / arcLength_mm(from, to);
-        return std::clamp(std::sqrt(8 * gap / std::max(curvature, 1e-6)), kLeast_mm, kMost_mm);
-    };
-    for (double x = x0; x < x1;) {
-        const double width = widthAt(x);
-        const double middle = std::min(x + 0.5 * width, std::max(0.5 * (x + x1), x1 - 0.5 * width));
-        places.push_back({middle, widthAt(middle)});
-        if (middle + 0.5 * places.back().width_mm >= x1) break;
-        x = middle + (kOverlap - 0.5) * places.back().width_mm;
-    }
-    return places;
-}
-
 }  // namespace nine

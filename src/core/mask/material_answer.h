@@ -38,15 +38,4 @@ Result<MaterialAnswer> answerOfWrap(const Skin& skin, Seam seam, Fraction limit,
 /// What the painter is told of it.
 Words answerSentence(const MaterialAnswer& answer, const SheetMaterial& material);
 
-/// Where two fingers hold a stiff sheet down, one girth line after the other.
-struct PressPlace {
-    double x_mm;      ///< fingers here, on both sides of the window
-    double width_mm;  ///< tight so far along the body; spray only there
-};
-/// From nose to tail, each overlapping the last: a band sqrt(8 gap / k) wide is tight, k the curvature of the
-/// body along there at `g_mm`, 8 mm at most. Source: a shell solve made beforehand at 36 mm radius of
-/// curvature; not valid for card above 0.3 mm.
-std::vector<PressPlace> pressPlan(const Skin& skin, double x0_mm, double x1_mm, double g_mm,
-                                  double gap_mm = 0.1);
-
 }  // namespace nine

@@ -31,7 +31,8 @@ Result<LandedAll> landed(const Skin& skin, const FlatPatch& flat, Laying laying,
             }
         borders = std::make_shared<const Borders>(rings);
     }
-    const Result<LaidSheet> laid = LaidSheet::lay(skin, flat.patch.pairedWith(flat.map), held, laying, task, borders);
+    const Result<LaidSheet> laid =
+        LaidSheet::lay(skin, flat.patch.pairedWith(flat.map), held, laying, task, borders);
     if (!laid) return laid.error();
     LandedAll all{{}, 0};
     for (std::size_t v = 0; v < flat.map.size(); ++v)
@@ -49,8 +50,8 @@ Result<LandedAll> landed(const Skin& skin, const FlatPatch& flat, Laying laying,
     return all;
 }
 
-/// How the flat map turns small ways on the skin into ways on the sheet, at each vertex: least squares over its
-/// edges.
+/// How the flat map turns small ways on the skin into ways on the sheet, at each vertex: least squares over
+/// its edges.
 std::vector<Eigen::Matrix<double, 2, 3>> slopesOf(const FlatPatch& flat) {
     const std::size_t n = flat.map.size();
     std::vector<Eigen::Matrix3d> squares(n, Eigen::Matrix3d::Zero());
@@ -75,7 +76,8 @@ std::vector<Eigen::Matrix<double, 2, 3>> slopesOf(const FlatPatch& flat) {
     return slopes;
 }
 
-/// Evened out over a few mm: the lattice that lays the sheet is uneven from node to node, which no knife follows.
+/// Evened out over a few mm: the lattice that lays the sheet is uneven from node to node, which no knife
+/// follows.
 void evenOut(std::vector<Vec2>& moves, const FlatPatch& flat) {
     constexpr double kOver_mm = 6;
     const double edge_mm = std::sqrt(flat.rest.area_mm2 / static_cast<double>(flat.map.size()));
@@ -120,11 +122,13 @@ Result<Compensated> compensated(const Skin& skin, FlatPatch flat, Laying laying,
         FlatPatch next = result.flat;
         const auto slopes = slopesOf(result.flat);
         std::vector<Vec2> moves;
-        for (std::size_t v = 0; v < next.map.size(); ++v) moves.emplace_back(-damping * slopes[v] * now->miss[v]);
+        for (std::size_t v = 0; v < next.map.size(); ++v)
+            moves.emplace_back(-damping * slopes[v] * now->miss[v]);
         evenOut(moves, result.flat);
         for (std::size_t v = 0; v < next.map.size(); ++v) next.map[v] += moves[v];
-        Result<LandedAll> then = turnsOver(next) || strained(next) > most ? Result<LandedAll>(Error{"cannot_flatten", Words(), ""})
-                                                 : landed(skin, next, laying, task);
+        Result<LandedAll> then = turnsOver(next) || strained(next) > most
+                                     ? Result<LandedAll>(Error{"cannot_flatten", Words(), ""})
+                                     : landed(skin, next, laying, task);
         if (!then && then.error().code == "cancelled") return then.error();
         if (!then || then->rms_mm > kBetter * result.after_mm) {
             damping *= 0.5;
@@ -149,7 +153,8 @@ double handError_mm(const std::vector<Vec2>& marks, const std::vector<Vec2>& pla
     double spread = 0, worst = 0;
     for (const Vec2& m : marks) spread += (m - middle).squaredNorm();
     for (const Vec2& p : places)
-        worst = std::max(worst, 2.0 / static_cast<double>(marks.size()) + (p - middle).squaredNorm() / spread);
+        worst =
+            std::max(worst, 2.0 / static_cast<double>(marks.size()) + (p - middle).squaredNorm() / spread);
     return kNineteenOfTwenty * kSigma_mm * std::sqrt(worst);
 }
 

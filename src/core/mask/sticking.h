@@ -1,8 +1,8 @@
 // The flat piece of a sheet that sticks as it goes on.
 //
-// Smoothed outward from a line a sheet cannot slide back to rest: the same piece that lands exactly when it is
-// held loose at its marks lands 0.1 to 0.5 mm off. Here the piece is changed by damped steps until it lands
-// where it was drawn when it is laid that way; a step is kept only when the landing gets better.
+// Smoothed outward from a line a sheet cannot slide back to rest: the same piece that lands exactly when it
+// is held loose at its marks lands 0.1 to 0.5 mm off. Here the piece is changed by damped steps until it
+// lands where it was drawn when it is laid that way; a step is kept only when the landing gets better.
 #pragma once
 
 #include "mask/fit.h"

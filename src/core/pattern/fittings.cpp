@@ -61,16 +61,7 @@ Solid billPlate(const Skin& skin, const Landmark& slot) {
     root.y() = 0;
     const double angle = degToRad(slot.angle_deg);
     const Vec3 ahead(-std::cos(angle), 0, -std::sin(angle)), up(-std::sin(angle), 0, std::cos(angle));
-    constexpr int kSteps = 24;
-    std::vector<Vec2> rim;  // along, across
-    const double round = std::min(0.5 * slot.width_mm, 0.45 * slot.length_mm);
-    const double straight = slot.length_mm - round;
-    rim.emplace_back(-2, 0.32 * slot.width_mm);
-    for (int k = 0; k <= kSteps; ++k) {
-        const double a = kPi * k / kSteps;
-        rim.emplace_back(straight + round * std::sin(a), 0.5 * slot.width_mm * std::cos(a));
-    }
-    rim.emplace_back(-2, -0.32 * slot.width_mm);
+    const Polygon2 rim = billOutline(slot);
     const auto at = [&](const Vec2& p, double lift) {
         return Vec3(root + p.x() * ahead + p.y() * Vec3::UnitY() + lift * up);
     };
@@ -94,6 +85,21 @@ Solid billPlate(const Skin& skin, const Landmark& slot) {
 }
 
 }  // namespace
+
+Polygon2 billOutline(const Landmark& slot) {
+    constexpr int kSteps = 24;
+    constexpr double kInSlot_mm = 2, kRootWidth = 0.32;  // of the width, on both sides
+    Polygon2 rim;
+    const double round = std::min(0.5 * slot.width_mm, 0.45 * slot.length_mm);
+    const double straight = slot.length_mm - round;
+    rim.emplace_back(-kInSlot_mm, kRootWidth * slot.width_mm);
+    for (int k = 0; k <= kSteps; ++k) {
+        const double a = kPi * k / kSteps;
+        rim.emplace_back(straight + round * std::sin(a), 0.5 * slot.width_mm * std::cos(a));
+    }
+    rim.emplace_back(-kInSlot_mm, -kRootWidth * slot.width_mm);
+    return rim;
+}
 
 std::vector<EyeRing> eyeRings(const Skin& skin, const Landmarks& landmarks) {
     std::vector<EyeRing> rings;

@@ -15,6 +15,10 @@ struct EyeRing {
 };
 std::vector<EyeRing> eyeRings(const Skin& skin, const Landmarks& landmarks);
 
+/// The bill seen from above, clockwise: x from the slot to its tip, y across; it begins inside the slot. Its
+/// shape between length and width is a usual one (common practice, no published source).
+Polygon2 billOutline(const Landmark& slot);
+
 /// Hook eyes, line tie and bill where the landmarks say. Their sizes are usual ones (common practice, no
 /// published source) but for the bill's own.
 std::vector<Solid> fittingsOf(const Skin& skin, const Landmarks& landmarks);

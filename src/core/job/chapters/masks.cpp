@@ -73,6 +73,52 @@ Pressed readPressed(Fields& f) {
          f.at("pressed"));
 }
 
+BridgeWish readBridges(const Value& json, const std::string& path) {
+    constexpr std::size_t kMost = 100;
+    Fields f(json, path);
+    BridgeWish wish;
+    f.read("loose", wish.loose);
+    f.read("width_mm", wish.width_mm);
+    if (const Value* places = f.find("at"))
+        for (const Value& place : needArray(*places, f.at("at"))) {
+            const auto xg = numbersIn(place, 2);
+            if (!xg || wish.at.size() == kMost)
+                fail("bad_value", NINE_WORDS("core", "Bridges stand at a list of up to 100 [x, g]."),
+                     f.at("at"));
+            wish.at.emplace_back((*xg)[0], (*xg)[1]);
+        }
+    const bool usual = wish.width_mm == 0;
+    if (!usual && !(wish.width_mm >= kNarrowestBridge_mm && wish.width_mm <= kWidestBridge_mm))
+        fail("out_of_range", NINE_WORDS("core", "A bridge is 0.2 to 10 mm wide."), f.at("width_mm"));
+    return wish;
+}
+
+Json bridgesJson(const BridgeWish& wish) {
+    Json json = Json::object();
+    if (wish.loose) json["loose"] = true;
+    if (wish.width_mm > 0) json["width_mm"] = wish.width_mm;
+    for (const Vec2& p : wish.at) json["at"].push_back({p.x(), p.y()});
+    return json;
+}
+
+Cutouts readCutouts(Fields& f) {
+    std::string cutouts = cutoutsName(Cutouts::Dropped);
+    f.read("cutouts", cutouts);
+    for (const Cutouts c : {Cutouts::Dropped, Cutouts::Kept, Cutouts::OnCarrier})
+        if (cutouts == cutoutsName(c)) return c;
+    fail("bad_value", NINE_WORDS("core", "cutouts must be \"dropped\", \"kept\" or \"carrier\"."),
+         f.at("cutouts"));
+}
+
+Covers readCovers(Fields& f) {
+    std::string covers = coversName(Covers::Sheet);
+    f.read("covers", covers);
+    for (const Covers c : {Covers::Sheet, Covers::Cutouts, Covers::InTurn})
+        if (covers == coversName(c)) return c;
+    fail("bad_value", NINE_WORDS("core", "covers must be \"sheet\", \"cutouts\" or \"in_turn\"."),
+         f.at("covers"));
+}
+
 MaskSpec readMask(const Value& json, const std::string& path, Warnings& warnings) {
     Fields f(json, path);
     MaskSpec spec;
@@ -106,6 +152,9 @@ MaskSpec readMask(const Value& json, const std::string& path, Warnings& warnings
     spec.wish.pressed = readPressed(f);
     spec.wish.values = readParams(f, kind->params());
     if (const Value* slits = f.find("slits")) spec.wish.slits = readSlits(*slits, f.at("slits"));
+    if (const Value* bridges = f.find("bridges")) spec.wish.bridges = readBridges(*bridges, f.at("bridges"));
+    spec.cutouts = readCutouts(f);
+    spec.covers = readCovers(f);
     spec.unknownJson = f.unknown();
     return spec;
 }
@@ -123,6 +172,9 @@ Json writeMask(const MaskSpec& spec) {
     if (spec.wish.pressed != Pressed::Fingertip) json["pressed"] = pressedName(spec.wish.pressed);
     writeParams(json, kind->params(), spec.wish.values);
     if (!spec.wish.slits.empty()) json["slits"] = slitsJson(spec.wish.slits);
+    if (spec.wish.bridges != BridgeWish{}) json["bridges"] = bridgesJson(spec.wish.bridges);
+    if (spec.cutouts != Cutouts::Dropped) json["cutouts"] = cutoutsName(spec.cutouts);
+    if (spec.covers != Covers::Sheet) json["covers"] = coversName(spec.covers);
     addUnknown(json, spec.unknownJson);
     return json;
 }
@@ -219,6 +271,7 @@ bool opens(const MaskSpec& mask, const std::string& element, Side side) {
 
 MasksChapter ChapterOf<MasksChapter>::read(Fields& f, Warnings& warnings) {
     MasksChapter chapter;
+    f.read("bill_cover", chapter.billCover);
     const Value* masks = f.find("masks");
     if (!masks) return chapter;
     for (const Value& mask : needArray(*masks, f.at("masks")))
@@ -229,6 +282,7 @@ MasksChapter ChapterOf<MasksChapter>::read(Fields& f, Warnings& warnings) {
 
 void ChapterOf<MasksChapter>::write(Json& json, const MasksChapter& chapter) {
     for (const MaskSpecPtr& spec : chapter.masks) json["masks"].push_back(writeMask(*spec));
+    if (chapter.billCover) json["bill_cover"] = true;
 }
 
 Status ChapterOf<MasksChapter>::check(const Job& job) {
@@ -264,7 +318,7 @@ std::shared_ptr<const MasksChapter> ChapterOf<MasksChapter>::inStep(
                                     [&](const auto& e) { return e->id == id && e->standsOn(spec.side); });
             });
         if (spec.known() && spec.wish.elements.empty()) continue;
-        const bool same = spec.wish == mask->wish;
+        const bool same = spec.wish == mask->wish;  // nothing else follows the pattern
         masks.push_back(same ? mask : std::make_shared<const MaskSpec>(std::move(spec)));
     }
     for (const ElementPtr& element : elements) {
@@ -279,11 +333,13 @@ std::shared_ptr<const MasksChapter> ChapterOf<MasksChapter>::inStep(
         }
     }
     if (masks == now->masks) return now;
-    return std::make_shared<const MasksChapter>(MasksChapter{std::move(masks), now->unknownJson});
+    return std::make_shared<const MasksChapter>(
+        MasksChapter{std::move(masks), now->billCover, now->unknownJson});
 }
 
 Job withMasks(const Job& job, std::vector<MaskSpecPtr> masks) {
-    return job.with(MasksChapter{std::move(masks), job.get<MasksChapter>().unknownJson});
+    const MasksChapter& now = job.get<MasksChapter>();
+    return job.with(MasksChapter{std::move(masks), now.billCover, now.unknownJson});
 }
 
 std::vector<MaskSpecPtr> maskSpecs(const Job& job) {

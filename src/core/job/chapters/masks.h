@@ -9,6 +9,7 @@ namespace nine {
 /// Given masks; with none, every element gets one on each side it stands on.
 struct MasksChapter {
     std::vector<MaskSpecPtr> masks;
+    bool billCover = false;  ///< a piece that is folded over the bill is cut with them (job/bill_cover.h)
     std::string unknownJson = {};
 };
 

@@ -15,21 +15,22 @@ Result<Strip> betweenBareEnds(const PlanOn& on, const Values& values, Strip stri
                  on.where + ".nose_mm"};
 }
 
-Result<SheetPlan> wholeSheet(const PlanOn& on, const Strip& strip, std::vector<const ElementArt*> opens) {
-    SheetPlan plan = sheetOf(on.skin, strip, std::move(opens));
-    if (!on.uncovered.empty()) {
-        constexpr double kClear_mm = 0.5, kSmallest_mm2 = 1, kApart_mm = 0.03;
-        // Nothing thinner than a web is left beside such a place.
-        PolygonSet left = subtracted({plan.region.outer}, offset(on.uncovered, kClear_mm));
-        left = offset(offset(left, -kClear_mm), kClear_mm);
-        std::sort(left.begin(), left.end(),
-                  [](const Polygon2& a, const Polygon2& b) { return polygonArea(a) > polygonArea(b); });
-        left = withoutCloseCorners(left, kApart_mm);
-        if (!left.empty()) plan.region.outer = left.front();
-        for (std::size_t k = 1; k < left.size(); ++k)
-            if (polygonArea(left[k]) < -kSmallest_mm2 && contains(plan.region.outer, left[k].front()))
-                plan.region.holes.push_back(left[k]);
-    }
+void leaveOut(Region& region, const PolygonSet& uncovered) {
+    if (uncovered.empty()) return;
+    constexpr double kClear_mm = 0.5, kSmallest_mm2 = 1, kApart_mm = 0.03;
+    // Nothing thinner than a web is left beside such a place.
+    PolygonSet left = subtracted({region.outer}, offset(uncovered, kClear_mm));
+    left = offset(offset(left, -kClear_mm), kClear_mm);
+    std::sort(left.begin(), left.end(),
+              [](const Polygon2& a, const Polygon2& b) { return polygonArea(a) > polygonArea(b); });
+    left = withoutCloseCorners(left, kApart_mm);
+    if (!left.empty()) region.outer = left.front();
+    for (std::size_t k = 1; k < left.size(); ++k)
+        if (polygonArea(left[k]) < -kSmallest_mm2 && contains(region.outer, left[k].front()))
+            region.holes.push_back(left[k]);
+}
+
+Status checkHolds(const SheetPlan& plan, const std::string& where) {
     for (const ElementArt* art : plan.opens)
         for (const Outline& outline : art->outlines())
             for (const Vec2& p : outline.skin)
@@ -42,7 +43,14 @@ Result<SheetPlan> wholeSheet(const PlanOn& on, const Strip& strip, std::vector<c
                                   "of another kind, or leave less of the ends bare."))
                             .name("element", art->element)
                             .length("x", p.x(), 0),
-                        on.where};
+                        where};
+    return Done{};
+}
+
+Result<SheetPlan> wholeSheet(const PlanOn& on, const Strip& strip, std::vector<const ElementArt*> opens) {
+    SheetPlan plan = sheetOf(on.skin, strip, std::move(opens));
+    leaveOut(plan.region, on.uncovered);
+    if (Status ok = checkHolds(plan, on.where); !ok) return ok.error();
     return plan;
 }
 
