@@ -9,7 +9,8 @@ namespace nine {
 namespace {
 
 constexpr double kAlongRim_mm = 0.15;
-constexpr double kInto_mm = 0.4;         // a strip reaches so far into the sheet on both sides
+constexpr double kInto_mm = 0.4;  // a strip reaches so far into the sheet on both sides, and half its width:
+                                  // the rim may fall back beside it
 constexpr double kLongIsland_mm = 24;    // round it: a third bridge
 constexpr double kRoundFromNext = 0.55;  // of an even share of the way round
 constexpr double kNearIsland_mm = 12;    // a bridge put by hand holds no island further away
@@ -80,7 +81,8 @@ std::vector<std::size_t> islandsOf(const std::vector<Vec2>& places,
 
 Polygon2 stripOf(const Crossing2& c, double width_mm) {
     const Vec2 way = (c.rim - c.island).normalized(), side(-way.y(), way.x());
-    const Vec2 from = c.island - kInto_mm * way, to = c.rim + kInto_mm * way, half = 0.5 * width_mm * side;
+    const Vec2 into = (kInto_mm + 0.5 * width_mm) * way, from = c.island - into, to = c.rim + into;
+    const Vec2 half = 0.5 * width_mm * side;
     return {from - half, to - half, to + half, from + half};
 }
 

@@ -29,8 +29,9 @@ Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const FlatPairs& p
                                             const std::vector<HeldMark>& held,
                                             const std::vector<Probe>& probes,
                                             const std::vector<SheetPlace>& drawn, Laying laying,
-                                            const Task& task, std::shared_ptr<const Borders> borders) {
-    Result<LaidSheet> laid = LaidSheet::lay(skin, pairs, held, laying, task, std::move(borders));
+                                            const Task& task, std::shared_ptr<const Borders> borders,
+                                            LaidSheet::LaidAs how) {
+    Result<LaidSheet> laid = LaidSheet::lay(skin, pairs, held, laying, task, std::move(borders), how);
     if (!laid) return laid.error();
     std::vector<LandedProbe> landed;
     landed.reserve(probes.size());

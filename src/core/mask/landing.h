@@ -39,7 +39,8 @@ Result<std::vector<LandedProbe>> landProbes(const Skin& skin, const FlatPairs& p
                                             const std::vector<Probe>& probes,
                                             const std::vector<SheetPlace>& drawn, Laying laying,
                                             const Task& task = {},
-                                            std::shared_ptr<const Borders> borders = {});
+                                            std::shared_ptr<const Borders> borders = {},
+                                            LaidSheet::LaidAs how = LaidSheet::LaidAs::Best);
 
 Landing landingOf(const std::vector<LandedProbe>& probes);
 
