@@ -252,6 +252,10 @@ int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
     const Status cards =
         writeSprayCards(leafOf<SprayLeaf>(window).allCards(), QDir(folder).filePath("cards.pdf"));
     if (!cards) err << said(cards.error()) << Qt::endl;
+    const std::optional<MaskPaper> paper = leafOf<MasksLeaf>(window).paperOfSelected();
+    if (paper)
+        if (const Status sheet = writeMaskPaper(*paper, QDir(folder).filePath("mask-sheet.pdf")); !sheet)
+            err << said(sheet.error()) << Qt::endl;
     const Status saved = window.document().save(QDir(folder).filePath("demo.nineleaves.json"));
     const QString picture = QDir(folder).filePath("spray.png");
     if (!cards || !saved || !window.grab().save(picture)) {

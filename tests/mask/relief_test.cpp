@@ -12,6 +12,7 @@
 #include "mask/material_answer.h"
 #include "mask/press.h"
 #include "mask/relief_grid.h"
+#include "mask/slits_on_sheet.h"
 #include "pattern/kinds.h"
 #include "tests/bodies.h"
 

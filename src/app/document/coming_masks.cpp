@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "job/bill_cover.h"
+
 namespace nine::app {
 namespace {
 
@@ -9,6 +11,7 @@ void layOutPages(MasksResult& result) {
     std::vector<Piece> all;
     for (const std::vector<Piece>& pieces : result.pieces)
         all.insert(all.end(), pieces.begin(), pieces.end());
+    for (Piece& piece : otherPieces(result.job)) all.push_back(std::move(piece));
     const CutChapter& cut = result.job.get<CutChapter>();
     Result<CutPages> pages = layOutPieces(all, cut.sheet, cut.places);
     if (pages) {

@@ -266,6 +266,7 @@ void MainWindow::showLeaf(int number) {
         pages_->setCurrentIndex(static_cast<int>(i));
         cards_->setCurrentIndex(static_cast<int>(i));
         leaves_[i].second->opened();
+        holder_->pointOut(leaves_[i].second->pointedOut());
         leaves_[i].second->page()->setFocus();
     }
 }
@@ -286,6 +287,8 @@ void MainWindow::refresh() {
     holder_->setCaption(document_.job().get<PatternChapter>().elements.empty()
                             ? tr("bare blank, drag to turn")
                             : tr("drag to turn"));
+    for (std::size_t i = 0; i < leaves_.size(); ++i)
+        if (pages_->currentIndex() == static_cast<int>(i)) holder_->pointOut(leaves_[i].second->pointedOut());
     tellTale_->setVerdict(verdict());
     QString busy;
     for (const auto& [number, leaf] : leaves_)

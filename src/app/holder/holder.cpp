@@ -63,6 +63,24 @@ void Holder::setCaption(const QString& caption) {
     update();
 }
 
+void Holder::pointOut(std::vector<PointOnBody> points) {
+    points_ = std::move(points);
+    update();
+}
+
+void Holder::paintPoints(QPainter& p) const {
+    double y = 22;
+    for (std::size_t i = 0; i < drawn_.bodies.size(); ++i) {
+        const Image& image = drawn_.bodies[i].image;
+        for (const PointOnBody& point : points_) {
+            if (facing(drawn_.views[i], point.at) <= 0) continue;
+            const Vec2 pixel = projected(drawn_.views[i], image.width, image.height, point.at.position);
+            ink::pointOut(p, QPointF(pixel.x(), pixel.y()) / drawn_.ratio + QPointF(0, y), point.label);
+        }
+        y += image.height / drawn_.ratio;
+    }
+}
+
 void Holder::turnTo(Stop stop) {
     yaw_ = stop == Stop::Nose ? M_PI / 2 : 0;
     pitch_ = stop == Stop::Back ? M_PI / 2 : stop == Stop::Belly ? -M_PI / 2 : 0;
@@ -106,7 +124,7 @@ void Holder::draw(bool moving) {
         .request(
             [body = body_, picture = picture_, fittings = fittings_, views, w, h, ratio,
              moving](const Task& task) {
-                Drawn drawn{{}, ratio};
+                Drawn drawn{{}, ratio, views};
                 for (const View3& view : views)
                     drawn.bodies.push_back(
                         nine::render(body->mesh, *picture, *fittings, view, w, h, moving ? 1 : 2, task));
@@ -168,6 +186,7 @@ void Holder::paintEvent(QPaintEvent*) {
             y += image.height() / drawn_.ratio;
         }
     }
+    paintPoints(p);
     ink::heading(p, QPointF(16, 20), tr("Holder"), caption_);
     const QStringList stops{tr("side"), tr("back"), tr("belly"), tr("nose")};
     for (int i = 0; i < 4; ++i) {

@@ -9,6 +9,7 @@
 #include <QWidget>
 
 #include "app/document/results.h"
+#include "app/sheet/point_on_body.h"
 
 namespace nine::app {
 
@@ -20,6 +21,8 @@ class Holder : public QWidget {
     /// Both sides, one above the other, or one body to turn.
     void showBoth(bool both);
     void setCaption(const QString& caption);
+    /// Rings with labels where these places face the viewer.
+    void pointOut(std::vector<PointOnBody> points);
 
     enum class Stop { Side, Back, Belly, Nose };
     void turnTo(Stop stop);
@@ -48,6 +51,7 @@ class Holder : public QWidget {
     View3 viewFor(double ratio) const;
     int bodies() const { return both_ ? 2 : 1; }
     QRectF stopBox(int index) const;
+    void paintPoints(QPainter& p) const;
 
     std::shared_ptr<const DrawnBody> body_;
     std::shared_ptr<const Image> picture_;
@@ -57,11 +61,13 @@ class Holder : public QWidget {
     Side side_ = Side::Left;
     double yaw_ = 0.35, pitch_ = 0.22;
     QString caption_;
+    std::vector<PointOnBody> points_;
     QPointF pressed_, last_;
     bool dragging_ = false;
     struct Drawn {
         std::vector<Rendered> bodies;  ///< from the top
         double ratio = 1;
+        std::vector<View3> views = {};  ///< of them
     };
     bool both_ = false;
     Drawn drawn_;

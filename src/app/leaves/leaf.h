@@ -11,6 +11,7 @@
 #include "app/document/view_state.h"
 #include "app/leaves/frame.h"
 #include "app/leaves/leaf_entry.h"
+#include "app/sheet/point_on_body.h"
 
 namespace nine::app {
 
@@ -61,6 +62,8 @@ class Leaf : public QObject {
     virtual std::vector<MenuEntry> menu() { return {}; }
     /// What it is busy with, or nothing.
     virtual QString busyWith() const { return {}; }
+    /// What is pointed out on the holder while this leaf is open.
+    virtual std::vector<PointOnBody> pointedOut() const { return {}; }
     /// Takes a file that was dropped on the window; false when it is none of its own.
     virtual bool takesFile(const QString&) { return false; }
 

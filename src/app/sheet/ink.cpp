@@ -148,6 +148,14 @@ void flag(QPainter& p, const QPointF& foot, Severity severity, int number, bool 
     flagShape(p, foot + QPointF(toLeft ? -21 : 0, -24), severity, QString::number(number));
 }
 
+void pointOut(QPainter& p, const QPointF& centre, const QString& label) {
+    constexpr double kRadius = 7.5;
+    p.setPen(QPen(inkOnSheet(), 1.2));
+    p.setBrush(QColor(251, 250, 246, 215));
+    p.drawEllipse(centre, kRadius, kRadius);
+    text(p, centre + QPointF(0, 4), label, inter(10.5, QFont::Bold), inkOnSheet(), Qt::AlignHCenter);
+}
+
 void tick(QPainter& p, const QPointF& c) {
     p.setPen(QPen(tokens().accent, 1.5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     p.setBrush(Qt::NoBrush);

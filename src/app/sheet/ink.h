@@ -32,6 +32,8 @@ void diamond(QPainter& p, const QPointF& at, double half, const QColor& outline)
 void flag(QPainter& p, const QPointF& foot, Severity severity, int number, bool toLeft = false);
 /// The flag's shape alone, for the tell-tale line and cards; 17 px wide.
 void flagShape(QPainter& p, const QPointF& upperLeft, Severity severity, const QString& number);
+/// A ring with a letter or number in it, to be seen on any paint.
+void pointOut(QPainter& p, const QPointF& centre, const QString& label);
 void tick(QPainter& p, const QPointF& centre);
 QColor colourOf(Severity severity);
 

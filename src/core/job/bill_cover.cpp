@@ -58,4 +58,11 @@ std::optional<Piece> billCover(const Job& job) {
     return piece;
 }
 
+std::vector<Piece> otherPieces(const Job& job) {
+    std::vector<Piece> pieces;
+    if (job.get<MasksChapter>().billCover)
+        if (std::optional<Piece> cover = billCover(job)) pieces.push_back(std::move(*cover));
+    return pieces;
+}
+
 }  // namespace nine

@@ -17,4 +17,7 @@ bool hasBill(const Job& job);
 /// Nothing without a bill. It ends where the bill leaves the body.
 std::optional<Piece> billCover(const Job& job);
 
+/// What is cut besides the masks' pieces, because the job asks for it.
+std::vector<Piece> otherPieces(const Job& job);
+
 }  // namespace nine

@@ -39,8 +39,7 @@ Result<CutPages> cutPages(const Job& job, const std::vector<MaskResult>& masks) 
         if (!result.mask) return result.mask.error();
         for (Piece& piece : piecesOf(job, *result.spec, **result.mask)) pieces.push_back(std::move(piece));
     }
-    if (job.get<MasksChapter>().billCover)
-        if (std::optional<Piece> cover = billCover(job)) pieces.push_back(std::move(*cover));
+    for (Piece& piece : otherPieces(job)) pieces.push_back(std::move(piece));
     return layOutPieces(pieces, job.get<CutChapter>().sheet, job.get<CutChapter>().places);
 }
 

@@ -100,23 +100,9 @@ std::size_t ownerOf(const Polygon2& ring, const std::vector<PolygonSet>& arts) {
     return best;
 }
 
-}  // namespace
-
-double bridgeWidth_mm(std::string_view material) {
-    return material == "film" ? 0.6 : 0.8;
-}
-
-BridgedSheet bridged(const Skin& skin, SheetPlan plan, const BridgeWish& wish, double width_mm) {
-    BridgedSheet result{std::move(plan)};
-    result.plan.looseIslands = wish.loose;
-    if (wish.loose) return result;
-    std::vector<PolygonSet> arts;
-    PolygonSet all;
-    for (const ElementArt* art : result.plan.opens) {
-        arts.push_back(united(ringsOf(art->outlines())));
-        all.insert(all.end(), arts.back().begin(), arts.back().end());
-    }
-    const PolygonSet whole = united(all);
+/// The bridges across the openings of `whole`; their middles go into `middles`.
+PolygonSet stripsAcross(const PolygonSet& whole, const BridgeWish& wish, double width_mm,
+                        std::vector<SkinPlace>& middles) {
     std::vector<const Polygon2*> islands;
     for (const Polygon2& ring : whole)
         if (polygonArea(ring) <= -kLeastIsland_mm2) islands.push_back(&ring);
@@ -137,9 +123,30 @@ BridgedSheet bridged(const Skin& skin, SheetPlan plan, const BridgeWish& wish, d
         const int count = perimeter(island) > kLongIsland_mm ? 3 : 2;
         for (const Crossing2& c : places.empty() ? bestOf(std::move(ways), count) : nearestTo(ways, places)) {
             strips.push_back(stripOf(c, width_mm));
-            result.plan.bridges.emplace_back(0.5 * (c.island + c.rim));
+            middles.emplace_back(0.5 * (c.island + c.rim));
         }
     }
+    return strips;
+}
+
+}  // namespace
+
+double bridgeWidth_mm(std::string_view material) {
+    return material == "film" ? 0.6 : 0.8;
+}
+
+BridgedSheet bridged(const Skin& skin, SheetPlan plan, const BridgeWish& wish, double width_mm) {
+    BridgedSheet result{std::move(plan)};
+    result.plan.looseIslands = wish.loose;
+    if (wish.loose) return result;
+    std::vector<PolygonSet> arts;
+    PolygonSet all;
+    for (const ElementArt* art : result.plan.opens) {
+        arts.push_back(united(ringsOf(art->outlines())));
+        all.insert(all.end(), arts.back().begin(), arts.back().end());
+    }
+    const PolygonSet whole = united(all);
+    const PolygonSet strips = stripsAcross(whole, wish, width_mm, result.plan.bridges);
     if (strips.empty()) return result;
     const PolygonSet left = subtracted(whole, united(strips));
     result.lost_mm2 = area(whole) - area(left);

@@ -12,7 +12,7 @@ namespace nine {
 SheetPlan withBestMarks(const Skin& skin, const Landmarks& landmarks, SheetPlan plan);
 
 /// How far the line of the end marks may lean.
-constexpr Ratio kMarkSlope = 0.2;
+constexpr Ratio kMarkSlope = 0.06;
 
 /// The nearest thing on the body that can be seen or felt, measured at the height of `at`; in a straight
 /// line. Nothing if the body has none.

@@ -53,8 +53,6 @@ struct SlitOnSheet {
     double mouth_mm;          ///< how far it opens; negative where the lips would lie over each other
     bool lapped;              ///< kLap_mm of sheet are left beyond `lip`, to go under the other one
 };
-constexpr double kLap_mm = 0.5;      ///< common practice, no published source
-constexpr double kLapRoom_mm = 0.2;  ///< a wedge must be wider than the lap by this
 
 /// Two fingers hold the sheet down here (mask/press.h), above and below its windows.
 struct PressArea {

@@ -42,7 +42,7 @@ struct SheetPlan {
     /// Art made for this sheet alone, such as that of the right side in its chart; also in `opens`.
     std::vector<std::shared_ptr<const ElementArt>> made = {};
     std::vector<SkinPlace> bridges = {};  ///< middles of the strips left standing in its windows
-    bool marksOnLine = false;  ///< its end marks stand on a line of the body and stay there
+    bool marksOnLine = false;             ///< its end marks stand on a line of the body and stay there
     bool looseIslands = false;            ///< what stands free in a window is laid by itself
 };
 

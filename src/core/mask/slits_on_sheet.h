@@ -5,6 +5,9 @@
 
 namespace nine {
 
+constexpr double kLap_mm = 0.5;      ///< common practice, no published source
+constexpr double kLapRoom_mm = 0.2;  ///< a wedge must be wider than the lap by this
+
 /// Those that begin on the outer border.
 std::vector<SlitOnSheet> slitsOn(const FlatPatch& flat, const std::vector<Slit>& slits);
 

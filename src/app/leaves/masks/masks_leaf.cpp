@@ -86,6 +86,19 @@ MasksLeaf::MasksLeaf(LeafContext context, QObject* parent)
     connect(page_, &MasksPage::materialWanted, this, &MasksLeaf::useMaterial);
     connect(page_, &MasksPage::slitsWanted, this,
             [this](std::vector<Slit> slits) { useSlits(context_.view.mask(), std::move(slits), false); });
+    connect(page_, &MasksPage::lengthWanted, this, [this](const QString& key, double value) {
+        // Beyond its limits it stays as it was: the hand has gone too far.
+        (void)changeSpec(
+            context_.view.mask(), tr("Drag the edge of the sheet"),
+            [&](MaskSpec& s) {
+                if (s.wish.values.find(key.toStdString())) s.wish.values.set(key.toStdString(), value);
+            },
+            false);
+    });
+    connect(page_, &MasksPage::bridgesWanted, this, [this](const std::vector<Vec2>& at) {
+        (void)changeSpec(
+            context_.view.mask(), tr("Drag a bridge"), [&](MaskSpec& s) { s.wish.bridges.at = at; }, false);
+    });
     connect(page_, &MasksPage::slitSelected, this, &MasksLeaf::rebuildCard);
     connect(&desk_, &SlitDesk::changed, this, [this] {
         rebuildCard();
@@ -322,8 +335,11 @@ void MasksLeaf::rebuildCard() {
                                              [&](MaskSpec& s) { s.wish.pressed = pressed; });
                         }});
     card->choices(presses);
+    cutouts(*card, spec);
     if (masks[index].mask) {
         const Mask& mask = **masks[index].mask;
+        bridges(*card, spec, mask);
+        pressPlaces(*card, spec, mask);
         card->framed((mask.report().liesFlat ? QString() : QString::fromUtf8("⚑ 1  ")) +
                          said(verdictOf(spec, mask.report())),
                      !mask.report().liesFlat)
@@ -347,7 +363,7 @@ void MasksLeaf::rebuildCard() {
                            "off by %1.")
                             .arg(lengthText(unchanged, 2)));
         const double bend = mask.report().bend_mm;
-        if (bend >= kBendTold_mm)
+        if (bend >= kBendTold_mm && spec.wish.pressed != Pressed::Held)
             card->words(
                 tr("This sheet is stiff: its free edges stand off by up to %1. Hold it down beside each "
                    "window while you spray, or take one that sticks.")
@@ -357,6 +373,8 @@ void MasksLeaf::rebuildCard() {
                 card->muted(k == 0 ? tr("Mark %1").arg(said(markSentence(mark)))
                                    : tr("Sheet %1, mark %2").arg(k + 1).arg(said(markSentence(mark))));
         for (const Warning& w : masks[index].warnings) card->caution(said(w));
+        card->choices({{tr("Its sheet as PDF ..."), false, [this] { putOutPaper(false); }},
+                       {tr("Print it ..."), false, [this] { putOutPaper(true); }}});
     } else {
         card->framed(said(masks[index].mask.error()), true);
     }
@@ -381,6 +399,7 @@ void MasksLeaf::rebuildCard() {
     }
     pictures_ = std::move(drawn);
     card->choices(all);
+    billCover(*card);
     card->finish();
     card_->show(card);
 }

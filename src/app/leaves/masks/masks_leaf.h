@@ -4,7 +4,9 @@
 #include <QIcon>
 #include <map>
 
+#include "app/document/writer.h"
 #include "app/leaves/leaf.h"
+#include "app/leaves/masks/mask_paper.h"
 #include "app/leaves/masks/slit_desk.h"
 #include "app/sheet/card.h"
 
@@ -22,7 +24,13 @@ class MasksLeaf : public Leaf {
     std::vector<Flag> flags() override;
     Standing standing() const override;
 
+    ~MasksLeaf() override { writer_.drain(); }
+    std::vector<MenuEntry> menu() override;
+    std::vector<PointOnBody> pointedOut() const override;
+
     void useMaterial(int index);
+    /// The printed sheet of the selected mask; nothing while it is not judged.
+    std::optional<MaskPaper> paperOfSelected() const;
     const SlitDesk& desk() const { return desk_; }
     /// Gives the worst mask the stiffest sheet that lies flat there; false when none does.
     bool repairWorst();
@@ -35,6 +43,11 @@ class MasksLeaf : public Leaf {
     QWidget* paramChip(Card& card, const Param& param, const MaskSpec& spec);
     void useKind(const std::string& mask, const std::string& kind);
     void useSlits(const std::string& mask, std::vector<Slit> slits, bool ownStep);
+    void cutouts(Card& card, const MaskSpec& spec);
+    void bridges(Card& card, const MaskSpec& spec, const Mask& mask);
+    void pressPlaces(Card& card, const MaskSpec& spec, const Mask& mask);
+    void billCover(Card& card);
+    void putOutPaper(bool print);
     void kindAndSlits(Card& card, const MaskSpec& spec, const Mask* mask);
     void slitInHand(Card& card, const MaskSpec& spec);
     void changeSlit(const std::string& mask, const Slit& was, const QString& label,
@@ -43,6 +56,7 @@ class MasksLeaf : public Leaf {
     SlitDesk desk_;
     MasksPage* page_;
     CardHolder* card_;
+    Writer writer_;                      ///< of printed sheets
     std::map<MaskPtr, QIcon> pictures_;  ///< of the masks the card lists
 };
 

@@ -34,8 +34,20 @@ MasksPage::MasksPage(LeafContext context, const SlitDesk& desk) : LeafPage(conte
     setAccessibleName(tr("The selected mask on the body and flat"));
     connect(&side_, &BodyView::redrawn, this, [this] { update(); });
     connect(&context_.results, &Results::masksChanged, this, &MasksPage::follow);
+    connect(&context_.results, &Results::masksChanged, this, &MasksPage::selectFirst);
     connect(&context_.results, &Results::sketchChanged, this, &MasksPage::follow);
     connect(&desk, &SlitDesk::changed, this, [this] { update(); });
+}
+
+void MasksPage::showEvent(QShowEvent* event) {
+    LeafPage::showEvent(event);
+    selectFirst();
+}
+
+void MasksPage::selectFirst() {
+    if (!isVisible() || !context_.view.mask().empty()) return;
+    const std::vector<MaskSpecPtr> specs = maskSpecs(context_.document.job());
+    if (!specs.empty()) context_.view.setMask(specs.front()->id);
 }
 
 bool MasksPage::tabbed() const {
@@ -217,7 +229,9 @@ void MasksPage::paintOnBody(QPainter& p) const {
             if (faces) p.drawPolygon(polygon);
         }
     }
+    paintFingers(p);
     paintSlits(p);
+    paintHandles(p);
     for (const Sheet& sheet : mask.sheets)
         for (const RegistrationMark& mark : sheet.marks) paintMark(p, mark);
     if (shown_.judged && !mask.report().liesFlat && drawing_.request.mask == shown_.mask)
@@ -245,6 +259,7 @@ void MasksPage::paintMark(QPainter& p, const RegistrationMark& mark) const {
 }
 
 void MasksPage::paintFlat(QPainter& p) const {
+    // In one piece: one drawing, sheet by sheet from the bottom up.
     const Mask& mask = *shown_.mask;
     const Tokens& t = tokens();
     ink::heading(p, QPointF(18, flat_.top() - 34), tr("Flat, to cut"),
@@ -256,15 +271,23 @@ void MasksPage::paintFlat(QPainter& p) const {
         const Sheet& sheet = mask.sheets[k];
         const auto at = [&](const Vec2& v) { return flatAt(k, v); };
         const Box2 box = boxAround({sheet.outline});
+        // With the nick of the piece, once it is lettered.
+        const QPolygonF cut =
+            polygonOf(k < shown_.pieces.size() ? shown_.pieces[k].outline : sheet.outline, at);
+        QPainterPath within;
+        within.addPolygon(cut);
+        p.save();
+        p.setClipPath(within);
         // Laps are no part of what was mapped.
         p.setPen(Qt::NoPen);
         p.setBrush(materialColour(shown_.spec->wish.material));
         p.drawPolygon(polygonOf(sheet.outline, at));
         if (mapped && k < drawing_.flats.size())
             p.drawImage(at(Vec2(box.low.x(), box.high.y())), drawing_.flats[k]);
+        p.restore();
         p.setBrush(mapped ? QBrush(Qt::NoBrush) : QBrush(materialColour(shown_.spec->wish.material)));
         p.setPen(QPen(t.ink, 1.5));
-        p.drawPolygon(polygonOf(sheet.outline, at));
+        p.drawPolygon(cut);
         p.setPen(QPen(inkOnSheet(), 1));
         p.setBrush(t.dark ? QColor("#FBFAF6") : t.paper);
         for (const Window& window : sheet.windows) p.drawPolygon(polygonOf(window.outline, at));
@@ -320,8 +343,10 @@ void MasksPage::mousePressEvent(QMouseEvent* event) {
 void MasksPage::keyPressEvent(QKeyEvent* event) {
     switch (event->key()) {
         case Qt::Key_Escape:
-            if (grip_) {
+            if (grip_ || edge_ || bridge_) {
                 grip_.reset();
+                edge_.reset();
+                bridge_.reset();
                 context_.document.cancelGesture();
             }
             selectSlit(-1);

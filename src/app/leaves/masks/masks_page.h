@@ -33,6 +33,9 @@ class MasksPage : public LeafPage {
     int slit() const { return slit_; }
     void selectSlit(int slit);
     const MaskInView& inView() const { return shown_; }
+    /// Where the handle of the sheet's edge for a length of its kind stands; null when it has none.
+    QPointF edgeHandle(const QString& key, bool towardsTail = true) const;
+    QPointF bridgeHandle(std::size_t bridge) const;
     /// Panels stand one behind the other when the page is narrow.
     bool tabbed() const;
     void showPanel(Panel panel);
@@ -42,10 +45,15 @@ class MasksPage : public LeafPage {
     /// The slits as they are being dragged, or after one was taken out with a key.
     void slitsWanted(std::vector<nine::Slit> slits);
     void slitSelected();
+    /// A length of the mask's kind, by its key, as it is being dragged; mm.
+    void lengthWanted(QString key, double value);
+    /// All bridges of the mask as one of them is being dragged.
+    void bridgesWanted(std::vector<nine::Vec2> at);
 
   protected:
     void layOut() override;
     void paintPage(QPainter& p) override;
+    void showEvent(QShowEvent*) override;
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override;
@@ -53,6 +61,8 @@ class MasksPage : public LeafPage {
 
   private:
     MaskInView find() const;
+    /// The first mask, when the page is looked at and none is.
+    void selectFirst();
     void requestDrawing();
     void paintOnBody(QPainter& p) const;
     void paintMark(QPainter& p, const RegistrationMark& mark) const;
@@ -63,6 +73,20 @@ class MasksPage : public LeafPage {
     std::vector<Slit> slits() const;
     QPolygonF slitOnBody(const Slit& slit) const;
     bool grab(const QPointF& at);
+    struct EdgeHandle {
+        std::string key;  ///< the length it changes
+        Vec2 outwards;    ///< x, g: the way the edge goes when it grows
+        double from_mm;   ///< along that way, where the length is 0
+        SkinPlace at;
+    };
+    std::vector<EdgeHandle> edgeHandles() const;
+    std::vector<SkinPlace> bridges() const;
+    QPointF onBody(const SkinPlace& at) const;
+    Vec2 skinAt(const QPointF& pixel) const;
+    bool grabEdgeOrBridge(const QPointF& at);
+    bool dragEdgeOrBridge(const QPointF& at);
+    void paintHandles(QPainter& p) const;
+    void paintFingers(QPainter& p) const;
     void paintPanels(QPainter& p) const;
     void paintLanding(QPainter& p, const QRectF& box) const;
     void paintLift(QPainter& p, const QRectF& box) const;
@@ -93,6 +117,12 @@ class MasksPage : public LeafPage {
         QPointF from;
     };
     std::optional<Grip> grip_;
+    std::optional<EdgeHandle> edge_;  ///< in hand
+    struct BridgeGrip {
+        std::size_t which;
+        std::vector<SkinPlace> was;
+    };
+    std::optional<BridgeGrip> bridge_;
 };
 
 }  // namespace nine::app

@@ -37,7 +37,10 @@ void MasksPage::paintPanels(QPainter& p) const {
         ink::heading(p, QPointF(landing_.left(), 26), tr("Where it lands"),
                      tr("+ drawn   • lands, × %1").arg(kLandingZoom));
         ink::heading(p, QPointF(lift_.left(), lift_.top() - 12), tr("Lift"),
-                     tr("gap under it, pressed by a fingertip"));
+                     shown_.spec->wish.pressed == Pressed::Light ? tr("gap under it, pressed lightly")
+                     : shown_.spec->wish.pressed == Pressed::Held
+                         ? tr("gap under it, held by two fingers")
+                         : tr("gap under it, pressed by a fingertip"));
         ink::heading(p, QPointF(sheets_.left(), sheets_.top() - 10), tr("In other sheets"),
                      tr("each a click"));
         paintLanding(p, landing_);

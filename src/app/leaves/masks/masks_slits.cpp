@@ -8,6 +8,7 @@
 #include "app/leaves/masks/slit_edits.h"
 #include "app/sheet/ink.h"
 #include "app/sheet/units_text.h"
+#include "mask/slits_on_sheet.h"
 
 namespace nine::app {
 namespace {
@@ -148,35 +149,32 @@ bool MasksPage::grab(const QPointF& at) {
             grip_ = Grip{tips, all, at};
             return true;
         }
+    if (grabEdgeOrBridge(at)) return true;
     if (side_.box().contains(at) || flat_.contains(at)) selectSlit(-1);
     return false;
 }
 
 void MasksPage::mouseMoveEvent(QMouseEvent* event) {
     const SkinPtr& skin = context_.results.body().skin;
+    if (skin && (event->buttons() & Qt::LeftButton) && dragEdgeOrBridge(event->position())) return;
     if (!grip_ || !skin || !(event->buttons() & Qt::LeftButton)) return;
     const auto s = static_cast<std::size_t>(slit_);
     if (slit_ < 0 || s >= grip_->was.size()) return;
-    constexpr double kTips_mm = 0.3;
-    const auto inside = [&](const QPointF& pixel) {
-        Vec2 xz = side_.bodyAt(pixel);
-        xz.x() = std::clamp(xz.x(), skin->noseX_mm() + kTips_mm, skin->tailX_mm() - kTips_mm);
-        return xz;
-    };
     std::vector<Slit> now = grip_->was;
     if (grip_->tip) {
-        const Vec2 xz = inside(event->position());
-        now[s] = endedAt(now[s], Vec2(xz.x(), skin->onFlank(xz.x(), xz.y()).g_mm));
+        now[s] = endedAt(now[s], skinAt(event->position()));
     } else {
-        const double by = inside(event->position()).x() - inside(grip_->from).x();
+        const double by = skinAt(event->position()).x() - skinAt(grip_->from).x();
         now[s] = movedTo(now[s], now[s].line.front().x() + by, *skin);
     }
     emit slitsWanted(std::move(now));
 }
 
 void MasksPage::mouseReleaseEvent(QMouseEvent*) {
-    if (grip_) context_.document.beginGesture();
+    if (grip_ || edge_ || bridge_) context_.document.beginGesture();
     grip_.reset();
+    edge_.reset();
+    bridge_.reset();
 }
 
 }  // namespace nine::app

@@ -48,8 +48,16 @@ class ButtedMaskKind : public MaskKind {
 
   private:
     static Strip stripOf(const PlanOn& on, const Values& values) {
-        Warnings unheard;  // that the margin is cut is what this kind is for
-        const BandPatch box = boxOf(on, values.number("margin_mm"), unheard);
+        // A box is cut down where the body is too thin for it; this sheet follows the body's lines instead.
+        Warnings unheard;
+        const double margin = values.number("margin_mm");
+        BandPatch box = boxOf(on, margin, unheard);
+        box.g0_mm = 1e300;
+        box.g1_mm = -1e300;
+        for (const ElementArt* art : on.art) {
+            box.g0_mm = std::min(box.g0_mm, art->low.y() - margin);
+            box.g1_mm = std::max(box.g1_mm, art->high.y() + margin);
+        }
         const bool back = values.text("back") != "over", belly = values.text("belly") != "over";
         return {box.x0_mm, box.x1_mm, [box, back, belly](const SectionArc& arc) {
                     // Also where the art reaches over the line the sheet keeps some width.
