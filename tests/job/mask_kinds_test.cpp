@@ -141,6 +141,51 @@ TEST(Butted, KeepsClearOfHangersAndSaysWhenArtReachesOverTheLine) {
     EXPECT_EQ(refused.error().code, "art_beyond");
 }
 
+TEST(WholeSheets, ArtOverTheBackMeetsItsOtherHalfOnTheLine) {
+    const SkinPtr skin = need(Derivations().skin(need(plainJob())));
+    const double back = skin->arcAt(30).backArc_mm();
+    const MaskPtr mask = solved(ofElements({dotsAt("over", {30, back - 0.8}, 4)}, specOf("full_side", {})));
+    const Sheet& sheet = mask->sheets[0];
+    ASSERT_EQ(sheet.windows.size(), 1u);
+    // The dot is cut off on the line: each half of the sheet ends there, and the other side has the rest.
+    double line = -1e300;
+    for (double x = 28; x <= 32; x += 0.1) line = std::max(line, skin->arcAt(x).backArc_mm());
+    EXPECT_NEAR(sheet.windows[0].reach.high.y(), line, 0.1);
+    EXPECT_NEAR(sheet.windows[0].reach.low.y(), back - 2.8, 0.1);
+    // On the flat its straight side is the edge of the sheet.
+    EXPECT_LT(borderDistance(sheet.windows[0].outline, sheet.outline), 0.02);
+    EXPECT_LT(area(subtracted({sheet.windows[0].outline}, {sheet.outline})), 0.15);
+    EXPECT_LT(sheet.report.landing.max_mm, 0.08);  // the body is too fat for it without slits
+    EXPECT_FALSE(sheet.report.landed.empty());
+    // Its figures are those of the sheet with the opening in it: the mesh goes round the dot.
+    for (const Triangle& t : sheet.flat->patch.mesh.triangles) {
+        Vec2 middle = Vec2::Zero();
+        for (const int v : t) middle += sheet.flat->patch.skin[static_cast<std::size_t>(v)] / 3;
+        EXPECT_GT((middle - Vec2(30, back - 0.8)).norm(), 1.7);
+    }
+}
+
+TEST(WholeSheets, AWrapInThreeHoldsTheSameWindows) {
+    const auto wrapOf = [](int sheets) {
+        MaskSpec spec = specOf("full_body", {});
+        spec.wish.values.set("sheets", static_cast<double>(sheets));
+        return solved(ofElements({dotsAt("row", {16, 2}, 2, 6, 5)}, spec));
+    };
+    const MaskPtr one = wrapOf(1), three = wrapOf(3);
+    ASSERT_EQ(one->sheets.size(), 1u);
+    ASSERT_EQ(three->sheets.size(), 3u);
+    for (std::size_t k = 0; k + 1 < 3; ++k)  // no skin between two sheets
+        EXPECT_NEAR(three->sheets[k].flat->patch.high().x(), three->sheets[k + 1].flat->patch.low().x(),
+                    0.05);
+    // Parted where no dot is: each dot is whole, on both sides of the fish.
+    std::size_t windows = 0;
+    for (const Sheet& sheet : three->sheets) windows += sheet.windows.size();
+    EXPECT_EQ(windows, 12u);
+    for (const Sheet& sheet : three->sheets) EXPECT_GE(sheet.marks.size(), 4u);  // wider than long
+    EXPECT_LT(three->report().landing.max_mm, 0.08);
+    EXPECT_LT(three->report().strainFeasibleMax, one->report().strainFeasibleMax);
+}
+
 TEST(Marks, StandClearOfWindowsAndAreNoWorseForTheHand) {
     // Dots where the marks of a plain box would be: on its mid-line, 2.5 mm from its ends.
     MaskSpec spec = specOf("fitted", {});

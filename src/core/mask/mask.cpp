@@ -5,6 +5,7 @@
 
 #include "blank/measure.h"
 #include "blank/walk.h"
+#include "geom/borders.h"
 #include "mask/bridges.h"
 #include "mask/marks.h"
 #include "mask/perforate.h"
@@ -53,11 +54,22 @@ Warning bridgesTold(const BridgedSheet& sheet, double width_mm, const std::strin
 
 }  // namespace
 
-PolygonSet bordersOf(const FlatPatch& flat) {
+PolygonSet bordersOf(const FlatPatch& flat, const PolygonSet& openings) {
     PolygonSet borders;
     for (const std::vector<int>& loop : flat.patch.loops) {
         Polygon2& border = borders.emplace_back();
         for (const int v : loop) border.push_back(flat.map[static_cast<std::size_t>(v)]);
+    }
+    // An opening at the edge is cut as an opening: the edge goes on past it.
+    PolygonSet atEdge;
+    for (const Polygon2& opening : openings)
+        if (polygonArea(opening) > 0 && borderDistance(opening, borders.front()) < kOpenToEdge_mm)
+            atEdge.push_back(opening);
+    if (!atEdge.empty()) {
+        PolygonSet whole = united({borders.front()}, atEdge);
+        std::sort(whole.begin(), whole.end(),
+                  [](const Polygon2& a, const Polygon2& b) { return polygonArea(a) > polygonArea(b); });
+        borders.front() = whole.front();
     }
     const PolygonSet rounded = offset(offset({borders.front()}, -kCornerRadius_mm), kCornerRadius_mm);
     if (rounded.size() == 1) borders.front() = rounded.front();
@@ -153,12 +165,13 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
             sheet.report.strainMax = sheet.flat->strain.max;
             sheet.report.strainP95 = sheet.flat->strain.p95;
         } else if (!plan.opens.empty()) {
-            warnings.push_back({"window_at_edge",
-                                NINE_WORDS("core",
-                                           "A window reaches the edge of the sheet, so its figures are those "
-                                           "of the sheet without windows; the real one may land a few tenths "
-                                           "of a millimetre off. Give it more margin."),
-                                where});
+            warnings.push_back(
+                {"window_at_edge",
+                 NINE_WORDS("core",
+                            "Its windows leave no sheet in one piece, so its figures are those "
+                            "of the sheet without windows; the real one may land a few tenths "
+                            "of a millimetre off. Give it more margin."),
+                 where});
         }
     }
     if (precision == Precision::Exact && laying != Laying::Loose) {
@@ -172,14 +185,14 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
             sheet.report.strainP95 = sheet.flat->strain.p95;
         }
     }
-    PolygonSet borders = bordersOf(*sheet.flat);
+    const CutPlaces drawnBy(*sheet.flat);
+    Result<FlatArt> art = laidFlat(plan.opens, drawnBy, where);
+    if (!art) return art.error();
+    PolygonSet borders = bordersOf(*sheet.flat, art->outlines);
     sheet.slits = slitsOn(*sheet.flat, plan.region.slits);
     sheet.outline = lapped(sharpAtMouths(borders.front(), *sheet.flat, sheet.slits), sheet.slits);
     warnOfOverlap(sheet.slits, where, warnings);
     sheet.holes.assign(std::make_move_iterator(borders.begin() + 1), std::make_move_iterator(borders.end()));
-    const CutPlaces drawnBy(*sheet.flat);
-    Result<FlatArt> art = laidFlat(plan.opens, drawnBy, where);
-    if (!art) return art.error();
     sheet.windows = cutWindows(std::move(*art));
     for (const SkinPlace& mark : plan.marks) {
         const std::optional<SheetPlace> at = drawnBy.at(mark, skin.at({Side::Left, mark.x(), mark.y()}));
@@ -242,6 +255,29 @@ Result<Mask> cutSheets(const Skin& skin, const Landmarks& landmarks, const std::
     return mask;
 }
 
+namespace {
+
+/// The borders of openings that reach the edge of the sheet: of the cut sheet's outline what stands well
+/// inside that of the whole one.
+std::vector<Probe> notchProbes(const FlatPatch& flat) {
+    constexpr double kInside_mm = 0.3;
+    constexpr std::size_t kStride = 3;
+    std::vector<Probe> probes;
+    Polygon2 whole;
+    for (const int v : flat.whole->patch.loops.front())
+        whole.push_back(flat.whole->patch.skin[static_cast<std::size_t>(v)]);
+    const Borders border({whole});
+    const std::vector<int>& loop = flat.patch.loops.front();
+    for (std::size_t i = 0; i < loop.size(); i += kStride) {
+        const auto v = static_cast<std::size_t>(loop[i]);
+        if (border.distance_mm(flat.patch.skin[v]) < kInside_mm) continue;
+        probes.push_back({flat.patch.mesh.vertices[v], SkinPlace(flat.patch.skin[v])});
+    }
+    return probes;
+}
+
+}  // namespace
+
 Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& art, const MaskWish& wish,
                         Mask mask, const Task& task) {
     for (Sheet& sheet : mask.sheets) {
@@ -255,8 +291,10 @@ Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& 
                 probes.push_back({sheet.flat->patch.mesh.vertices[v], SkinPlace(sheet.flat->patch.skin[v])});
             }
         }
+        if (sheet.flat->whole)
+            for (Probe& probe : notchProbes(*sheet.flat)) probes.push_back(std::move(probe));
         for (const ElementArt* a : art) {
-            if (!sheet.flat->patch.rims.empty()) break;
+            if (!probes.empty()) break;
             for (const Outline& outline : a->outlines()) {
                 const std::size_t stride = std::max<std::size_t>(1, outline.points.size() / kProbesAnOutline);
                 for (std::size_t i = 0; i < outline.points.size(); i += stride)

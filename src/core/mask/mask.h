@@ -117,8 +117,12 @@ Result<Mask> judgedMask(const Skin& skin, const std::vector<const ElementArt*>& 
 /// Of an outline: a sharp corner of sheet lifts first.
 constexpr double kCornerRadius_mm = 2;
 
+/// A window nearer to the edge than this is open to it.
+constexpr double kOpenToEdge_mm = 0.12;
+
 /// The borders of a flat patch: the outer one counter-clockwise with its corners rounded, holes clockwise.
-PolygonSet bordersOf(const FlatPatch& flat);
+/// Openings that are open to the edge, of those given, are no notches in it.
+PolygonSet bordersOf(const FlatPatch& flat, const PolygonSet& openings = {});
 
 /// How far each sheet is moved to draw all of a mask beside one another without touching; nothing for the
 /// first.

@@ -51,6 +51,20 @@ SheetPlan sheetOf(const Skin& skin, const Strip& strip, std::vector<const Elemen
             break;
         }
     }
+    // A sheet wider than it is long swings about its middle line: marks towards its edges.
+    constexpr Ratio kWide = 1.2;
+    const double middle = 0.5 * (strip.x0_mm + strip.x1_mm);
+    const Crossing across = strip.at(skin.arcAt(middle));
+    if (across.high_mm - across.low_mm > kWide * length)
+        for (const double way : {-1.0, 1.0}) {
+            const double edge = way < 0 ? across.low_mm : across.high_mm;
+            for (double in = kMarkInset_mm; in < std::abs(edge - across.core_mm); in += 1) {
+                const Vec2 at(middle, edge - way * in);
+                if (!clearOf(plan.opens, at, kClear_mm)) continue;
+                plan.marks.emplace_back(at);
+                break;
+            }
+        }
     plan.marks.push_back(ends[1]);
     plan.marksOnLine = true;
     return plan;

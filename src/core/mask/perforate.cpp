@@ -119,6 +119,30 @@ std::vector<std::optional<Vec2>> besideSlits(const PatchMesh& patch) {
     return places;
 }
 
+/// Takes openings that reach the edge, or leave only a hair of sheet there, out of the sheet's outline. False
+/// when nothing whole is left.
+bool notched(Region& sheet, PolygonSet& openings) {
+    constexpr Fraction kMostTaken = 0.5;
+    PolygonSet atEdge;
+    std::erase_if(openings, [&](const Polygon2& ring) {
+        if (borderDistance(ring, sheet.outer) >= kShortestEdge_mm) return false;
+        atEdge.push_back(ring);
+        return true;
+    });
+    if (atEdge.empty()) return true;
+    constexpr double kApart_mm = 0.03, kSpeck_mm2 = 0.2;
+    // A hair that is left beyond an opening would be cut away with it.
+    PolygonSet left =
+        subtracted({sheet.outer}, offset(offset(united(atEdge), kShortestEdge_mm), -kShortestEdge_mm));
+    left = subtracted(left, united(atEdge));
+    left = offset(offset(left, -0.5 * kShortestEdge_mm), 0.5 * kShortestEdge_mm);
+    left = withoutCloseCorners(left, kApart_mm);
+    std::erase_if(left, [&](const Polygon2& ring) { return std::abs(polygonArea(ring)) < kSpeck_mm2; });
+    if (left.size() != 1 || polygonArea(left.front()) < kMostTaken * polygonArea(sheet.outer)) return false;
+    sheet.outer = left.front();
+    return true;
+}
+
 }  // namespace
 
 std::optional<Region> perforated(const Region& region, const std::vector<const ElementArt*>& opens) {
@@ -139,19 +163,21 @@ std::optional<Region> perforated(const Region& region, const std::vector<const E
             inner = k != i && apart(boxes[i], boxes[k]) <= 0 && contains(openings[k], openings[i].front());
         if (!inner) cut.push_back(openings[i]);
     }
-    PolygonSet around = region.holes;
-    around.push_back(region.outer);
+    Region sheet = region;
+    if (!notched(sheet, cut)) return std::nullopt;
+    PolygonSet around = sheet.holes;
+    around.push_back(sheet.outer);
     for (const Polygon2& ring : cut) {
-        if (!contains(region.outer, ring.front())) return std::nullopt;
+        if (!contains(sheet.outer, ring.front())) return std::nullopt;
         for (const Polygon2& border : around)
             if (borderDistance(ring, border) < kShortestEdge_mm) return std::nullopt;
-        for (const Polygon2& hole : region.holes)
+        for (const Polygon2& hole : sheet.holes)
             if (contains(hole, ring.front()) || contains(ring, hole.front())) return std::nullopt;
     }
     PolygonSet all = cut;
     all.insert(all.end(), around.begin(), around.end());
     const RimFinder rims(subdivided(all, kLongestEdge_mm));  // a border may be one long line
-    Region result = region;
+    Region result = sheet;
     for (std::size_t i = 0; i < cut.size(); ++i) {
         Polygon2 rim = thinned(cut[i], i, rims);
         std::reverse(rim.begin(), rim.end());
@@ -240,10 +266,14 @@ Result<PerforatedPatch> perforatedPatch(const Skin& skin, std::shared_ptr<const 
 CutPlaces::CutPlaces(const FlatPatch& flat) : cut_(sheetMapOf(flat)) {
     if (!flat.whole) return;
     whole_.emplace(sheetMapOf(*flat.whole));
-    for (const std::vector<int>& rim : flat.patch.rims) {
+    // Openings at the edge have no rim of their own: the outline goes round them.
+    std::vector<std::vector<int>> rims = flat.patch.rims;
+    rims.push_back(flat.patch.loops.front());
+    for (const std::vector<int>& rim : rims) {
         for (const int i : rim) {
             const auto v = static_cast<std::size_t>(i);
-            const auto before = whole_->at(SkinPlace(flat.patch.skin[v]), flat.patch.mesh.vertices[v]);
+            const auto before =
+                whole_->at(SkinPlace(flat.patch.skin[v]), flat.patch.mesh.vertices[v], kRimSlack_mm);
             if (before) rims_.emplace_back(flat.patch.skin[v], flat.map[v] - *before);
         }
     }
@@ -252,7 +282,7 @@ CutPlaces::CutPlaces(const FlatPatch& flat) : cut_(sheetMapOf(flat)) {
 std::optional<SheetPlace> CutPlaces::at(const SkinPlace& where, const SurfacePoint& place) const {
     std::optional<SheetPlace> at = cut_.at(where, place, kRimSlack_mm);
     if (at || !whole_ || rims_.empty()) return at;
-    at = whole_->at(where, place);
+    at = whole_->at(where, place, kRimSlack_mm);
     if (!at) return at;
     const auto nearest = std::min_element(rims_.begin(), rims_.end(), [&](const auto& a, const auto& b) {
         return (a.first - where).squaredNorm() < (b.first - where).squaredNorm();

@@ -13,7 +13,8 @@ namespace nine {
 constexpr double kRimSag_mm = 0.01;
 
 /// The region with the openings of art as holes, besides its own. Sheet that stands free inside an opening is
-/// gone with it. Nothing when there are no openings, or one does not lie wholly on the region's sheet.
+/// gone with it. An opening that reaches the edge is a notch in it. Nothing when there are no openings, or
+/// they leave no sheet in one piece.
 std::optional<Region> perforated(const Region& region, const std::vector<const ElementArt*>& opens);
 
 /// A strip of sheet between two windows, or between one and the border.

@@ -109,7 +109,8 @@ void warnOfThinWebs(const std::vector<Window>& windows, const Polygon2& outline,
     std::vector<Box2> boxes;
     for (const Window& window : windows) boxes.push_back(boxAround({window.outline}));
     for (std::size_t i = 0; i < windows.size(); ++i) {
-        toEdge = std::min(toEdge, borderDistance(windows[i].outline, outline));
+        const double edge = borderDistance(windows[i].outline, outline);
+        if (edge >= kOpenToEdge_mm) toEdge = std::min(toEdge, edge);
         for (std::size_t j = i + 1; j < windows.size(); ++j) {
             if (apart(boxes[i], boxes[j]) >= thinnest) continue;
             thinnest = std::min(thinnest, borderDistance(windows[i].outline, windows[j].outline));

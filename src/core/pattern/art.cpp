@@ -164,6 +164,7 @@ Result<ElementArt> drawElement(const Skin& skin, const Landmarks& landmarks, con
     ElementArt art{element.id, origin, std::move(drawn->passes), origin, origin, {}};
     art.places = std::move(drawn->places);
     art.cut = kind.isCut();
+    art.oneForBoth = element.isCentral();
     for (Warning& warning : drawn->warnings) {
         warning.where = path + warning.where;
         art.warnings.push_back(std::move(warning));

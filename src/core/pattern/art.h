@@ -25,6 +25,7 @@ struct ElementArt {
     Warnings warnings;         ///< crosses_midline, windows_merge, unknown_kind, cut_at_bare
     std::vector<std::pair<std::string_view, Vec2>> places = {};  ///< of handles, by their keys
     bool cut = true;                                             ///< a sheet is cut for it
+    bool oneForBoth = false;  ///< one piece for both sides, over the back or the belly
     std::vector<CutAway> cutAway = {};                           ///< each place it met, in the order met
 
     /// The openings: what is cut. Those of the first pass; the sheet is moved for the others.

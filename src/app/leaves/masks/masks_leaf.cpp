@@ -235,6 +235,15 @@ void MasksLeaf::kindAndSlits(Card& card, const MaskSpec& spec, const Mask* mask)
     if (answer && !lies && answer->how == MaterialAnswer::How::Slits && answer->plan.lies)
         card.button(tr("Cut %n slits", nullptr, answer->slits()), Card::Look::Primary,
                     [this, id = spec.id, slits = answer->plan.slits] { useSlits(id, slits, true); });
+    const std::size_t split = answer && !lies ? answer->sheets.size() : 0;
+    if (split > 1 && answer->how == MaterialAnswer::How::Pieces && spec.wish.values.find("sheets"))
+        card.button(tr("Cut it in %n sheets", nullptr, static_cast<int>(split)), Card::Look::Primary,
+                    [this, id = spec.id, split] {
+                        (void)changeSpec(id, tr("Change the number of sheets"), [&](MaskSpec& s) {
+                            s.wish.values.set("sheets", static_cast<double>(split));
+                            s.wish.slits.clear();
+                        });
+                    });
     if (answer && !lies) {
         const auto material = findMaterial(spec.wish.material);
         if (material) card.words(capital(said(answerSentence(*answer, *material))));

@@ -55,7 +55,7 @@ class WrapMaskKind : public MaskKind {
             NINE_WORDS("core",
                        "One sheet round the whole body; {nose_mm} of the nose and {tail_mm} of the tail stay "
                        "bare."),
-            NINE_WORDS("core", "Its edges meet {seam}.")};
+            NINE_WORDS("core", "Its edges meet {seam}; it is cut in {sheets} sheets behind one another.")};
     }
     std::span<const Param> params() const override {
         static constexpr Param kParams[] = {kBareNose,
@@ -64,7 +64,8 @@ class WrapMaskKind : public MaskKind {
                                              .name = NINE_WORDS("core", "Its edges meet"),
                                              .type = Param::Type::Choice,
                                              .usualText = "belly",
-                                             .choices = kSeams}};
+                                             .choices = kSeams},
+                                            kSheets};
         return kParams;
     }
     bool bothSides() const override { return true; }
@@ -84,10 +85,11 @@ class WrapMaskKind : public MaskKind {
             made.push_back(roundTheBody(on.skin, *right, seam));
             opens.push_back(made.back().get());
         }
-        Result<SheetPlan> sheet = wholeSheet(on, *strip, std::move(opens));
-        if (!sheet) return sheet.error();
-        sheet->made = std::move(made);
-        return std::vector<SheetPlan>{std::move(*sheet)};
+        Result<std::vector<SheetPlan>> sheets =
+            wholeSheets(on, *strip, static_cast<int>(values.number("sheets")), std::move(opens));
+        if (!sheets) return sheets.error();
+        for (SheetPlan& sheet : *sheets) sheet.made.insert(sheet.made.end(), made.begin(), made.end());
+        return sheets;
     }
 
   private:

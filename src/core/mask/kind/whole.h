@@ -18,11 +18,25 @@ Result<Strip> betweenBareEnds(const PlanOn& on, const Values& values, Strip stri
 /// edge where it reaches there.
 void leaveOut(Region& region, const PolygonSet& uncovered);
 
+Error artBeyond(const std::string& element, double x_mm, const std::string& where);
+
 /// Errors: art_beyond, when art reaches over the edges of its sheet.
 Status checkHolds(const SheetPlan& plan, const std::string& where);
 
-/// One sheet of it, without the places that no sheet can lie over. Errors: art_beyond, when art reaches over
-/// its edges.
-Result<SheetPlan> wholeSheet(const PlanOn& on, const Strip& strip, std::vector<const ElementArt*> opens);
+/// How many sheets lie behind one another along the body.
+inline constexpr Param kSheets = {.key = "sheets",
+                                  .name = NINE_WORDS("core", "Sheets behind one another"),
+                                  .type = Param::Type::Count,
+                                  .low = 1,
+                                  .high = 8,
+                                  .usual = 1,
+                                  .decimals = 0,
+                                  .spare = true};
+
+/// The strip in so many sheets, parted where no window is if there is such a place near, without the places
+/// that no sheet can lie over. Art that reaches over the lines the strip ends on, or over a joint, is cut off
+/// there, so that its halves on two sheets meet; art in one piece for both sides is not. Errors: art_beyond.
+Result<std::vector<SheetPlan>> wholeSheets(const PlanOn& on, const Strip& strip, int sheets,
+                                           std::vector<const ElementArt*> opens);
 
 }  // namespace nine
