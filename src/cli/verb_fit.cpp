@@ -261,6 +261,11 @@ Result<MaskReplies> describeMasks(const std::vector<MaskResult>& results) {
             for (const PressArea& area : sheet.press)
                 json["press"].push_back(
                     {{"x_mm", area.x_mm}, {"width_mm", area.width_mm}, {"windows", area.windows}});
+        json["steps"] = Json::array();
+        for (const Sheet& sheet : mask.sheets)
+            for (const CardStep& step : sheet.steps)
+                json["steps"].push_back(
+                    {{"x_mm", step.first.x()}, {"windows", step.windows}, {"off_mm", step.off_mm}});
         json["cutouts"] = cutoutsName(result.spec->cutouts);
         json["covers"] = coversName(result.spec->covers);
         replies.masks.push_back(std::move(json));

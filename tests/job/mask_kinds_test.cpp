@@ -186,6 +186,52 @@ TEST(WholeSheets, AWrapInThreeHoldsTheSameWindows) {
     EXPECT_LT(three->report().strainFeasibleMax, one->report().strainFeasibleMax);
 }
 
+TEST(Stepped, ACardOfLikeMarksFitsWhereverItIsLaid) {
+    MaskSpec spec = specOf("stepped", {}, "card");
+    spec.wish.values.set("margin_mm", 3.0);
+    const MaskPtr mask = solved(ofElements({dotsAt("row", {15, 2}, 2, 8, 4)}, spec));
+    ASSERT_EQ(mask->sheets.size(), 1u);
+    const Sheet& card = mask->sheets[0];
+    EXPECT_EQ(card.windows.size(), 3u);  // 8 dots in three goes: 3, 3 and 2
+    ASSERT_EQ(card.steps.size(), 3u);
+    for (std::size_t k = 0; k < 3; ++k) {
+        EXPECT_EQ(card.steps[k].number, int(k) + 1);
+        EXPECT_EQ(card.steps[k].windows, k == 2 ? 2 : 3);
+        EXPECT_NEAR(card.steps[k].first.x(), 15 + 12.0 * double(k), 0.6);
+        EXPECT_LT(card.steps[k].off_mm, 0.1);
+    }
+    EXPECT_LT(card.steps[1].off_mm, 1e-6);  // it was cut for that place
+    // The mark before it, 2 mm high, comes to lie between the ticks on its nose edge.
+    ASSERT_EQ(card.ticks.size(), 2u);
+    EXPECT_NEAR((card.ticks[1] - card.ticks[0]).norm(), 2, 0.1);
+    const double nose = boxAround({card.outline}).low.x();
+    for (const SheetPlace& tick : card.ticks) EXPECT_NEAR(tick.x(), nose, 0.3);
+    EXPECT_NEAR(card.windows[0].centre.x() - nose, 4, 0.15);
+}
+
+TEST(Stepped, MarksThatGrowAreTold) {
+    Element e;
+    e.id = "row";
+    e.dx_mm = 15;
+    e.dg_mm = 2;
+    shape(e, DotRow{6, 6, 5.5, 1, 0});
+    const Job job = ofElements({std::make_shared<const Element>(e)}, specOf("stepped", {}, "card"));
+    Derivations derived;
+    const MaskResult result = derived.masks(job, 600).front();
+    const std::vector<CardStep>& steps = (*need(result.mask)).sheets[0].steps;
+    ASSERT_EQ(steps.size(), 3u);
+    // Pairs of dots, 0.9 mm smaller each: of the first place 1.8 mm across, 0.9 mm at each rim.
+    EXPECT_NEAR(steps[0].off_mm, 0.9, 0.15);
+    EXPECT_TRUE(std::any_of(result.warnings.begin(), result.warnings.end(),
+                            [](const Warning& w) { return w.code == "card_misfit"; }));
+    MaskSpec many = specOf("stepped", {}, "card");
+    many.wish.values.set("steps", 7.0);
+    const Job wrong = ofElements({std::make_shared<const Element>(e)}, many);
+    const Result<MaskPtr> refused = derived.mask(wrong, *maskSpecs(wrong).front(), 300);
+    ASSERT_FALSE(refused);
+    EXPECT_EQ(refused.error().code, "too_many_steps");
+}
+
 TEST(Marks, StandClearOfWindowsAndAreNoWorseForTheHand) {
     // Dots where the marks of a plain box would be: on its mid-line, 2.5 mm from its ends.
     MaskSpec spec = specOf("fitted", {});

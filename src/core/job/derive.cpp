@@ -462,6 +462,12 @@ Words verdictOf(const MaskSpec& spec, const FitReport& report) {
             .words("material", findMaterial(spec.wish.material)->name)
             .share("takes", report.strainLimit);
     };
+    if (!report.liesFlat && report.lift_mm >= kMostLift_mm)
+        return said(NINE_WORDS(
+                        "core",
+                        "{mask} {side} cannot lie flat: it must stretch by {need}, {material} takes {takes}. "
+                        "It stands off by {lift} or more. Slit it, split it, or take a softer sheet."))
+            .length("lift", kMostLift_mm, 0);
     if (!report.liesFlat)
         return said(NINE_WORDS(
                         "core",

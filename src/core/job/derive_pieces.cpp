@@ -69,6 +69,10 @@ Piece pieceOfSheet(const MaskSpec& spec, const Sheet& sheet, double moved_mm) {
     for (const SlitOnSheet& slit : sheet.slits)
         if (slit.lapped) piece.pen.push_back(slit.lip);
     const Vec2 middle = centroid(sheet.outline);
+    for (const SheetPlace& tick : sheet.ticks) {
+        const double inwards = middle.x() > tick.x() ? 1 : -1;
+        piece.pen.push_back({tick, tick + Vec2(inwards * 2 * kTick_mm, 0)});
+    }
     for (const RegistrationMark& mark : sheet.marks) {
         for (Polyline2& stroke : crossMark(mark.flat, mark.name, middle - mark.flat)) {
             piece.pen.push_back(std::move(stroke));

@@ -60,7 +60,7 @@ Words laid(const MaskSpec& spec, const Mask& mask) {
     }
 }
 
-std::vector<Words> stepsOf(const MaskSpec& spec, const Mask& mask) {
+std::vector<Words> stepsOf(const Skin& skin, const MaskSpec& spec, const Mask& mask) {
     // In one piece: the order of work, from the knife to the brush.
     std::vector<Words> steps;
     if (spec.cutouts == Cutouts::OnCarrier)
@@ -82,6 +82,24 @@ std::vector<Words> stepsOf(const MaskSpec& spec, const Mask& mask) {
                          "Arrow to the nose, lettering outwards. The nick in the edge stands over mark "
                          "A on both sides of the fish.")));
     steps.push_back(laid(spec, mask));
+    for (const Sheet& sheet : mask.sheets) {
+        if (sheet.steps.empty()) continue;
+        steps.push_back(
+            Words(NINE_WORDS(
+                      "core",
+                      "It is laid {count} times from the nose to the tail: dry before each move, then its "
+                      "nose edge through the middle of the mark painted last, between the two ticks."))
+                .number("count", static_cast<double>(sheet.steps.size()), 0));
+        for (const CardStep& step : sheet.steps)
+            steps.push_back(
+                Words(NINE_WORDS("core",
+                                 "Place {step}: its first window {x} from the nose, {windows} of its "
+                                 "windows; it fits within {off} there."))
+                    .number("step", step.number, 0)
+                    .length("x", step.first.x() - skin.noseX_mm(), 0)
+                    .number("windows", step.windows, 0)
+                    .length("off", std::max(0.01, step.off_mm), 2));
+    }
     const auto [lapped, butted] = lapsOf(spec, mask);
     if (!lapped.empty())
         steps.push_back(
@@ -143,7 +161,7 @@ MaskSheet maskSheet(const Job& job, const Skin& skin, const MaskSpec& spec, cons
             .words("material", material ? Words(material->name) : Words(NINE_WORDS("core", "sheet")));
     for (const Sheet& s : mask.sheets)
         for (const RegistrationMark& mark : s.marks) sheet.marks.push_back(markSentence(mark));
-    sheet.steps = stepsOf(spec, mask);
+    sheet.steps = stepsOf(skin, spec, mask);
     if (pressedInPlaces(spec, mask))
         for (const Sheet& s : mask.sheets)
             for (const PressArea& area : s.press) sheet.press.push_back(pressSentence(area, skin.noseX_mm()));

@@ -7,6 +7,7 @@
 #include "blank/walk.h"
 #include "geom/borders.h"
 #include "mask/bridges.h"
+#include "mask/card_steps.h"
 #include "mask/marks.h"
 #include "mask/perforate.h"
 #include "mask/press.h"
@@ -201,6 +202,9 @@ Result<Sheet> cutSheet(const Skin& skin, const Landmarks& landmarks, const Sheet
     }
     warnOfThinWebs(sheet.windows, sheet.outline, where, warnings);
     warnOfIslands(sheet.windows, plan.looseIslands, where, warnings);
+    for (const SkinPlace& tick : plan.ticks)
+        if (const auto at = drawnBy.at(tick, skin.at({Side::Left, tick.x(), tick.y()})))
+            sheet.ticks.push_back(*at);
     for (const SkinPlace& bridge : plan.bridges)
         if (const auto at = drawnBy.at(bridge, skin.at({Side::Left, bridge.x(), bridge.y()})))
             sheet.bridges.push_back({bridge, *at});
@@ -236,6 +240,15 @@ Result<Mask> cutMask(const Skin& skin, const Landmarks& landmarks, const OpenedA
     Result<Mask> mask = cutSheets(skin, landmarks, *plans, strainLimit, vertices, precision, where, task,
                                   layingOf(wish.apply));
     if (mask) mask->warnings.insert(mask->warnings.begin(), doubts.begin(), doubts.end());
+    if (!mask || precision == Precision::Preview) return mask;
+    for (std::size_t k = 0; k < plans->size(); ++k) {
+        if ((*plans)[k].laidAt.empty()) continue;
+        Result<std::vector<CardStep>> steps =
+            cardSteps(skin, landmarks, (*plans)[k], mask->sheets[k], strainLimit, vertices, where, task);
+        if (!steps) return steps.error();
+        mask->sheets[k].steps = std::move(*steps);
+        warnOfMisfit(mask->sheets[k].steps, where, mask->warnings);
+    }
     return mask;
 }
 
@@ -358,6 +371,7 @@ Sheet mirrored(Sheet sheet) {
         flip(w.centre);
     }
     for (RegistrationMark& m : sheet.marks) flip(m.flat);
+    for (SheetPlace& tick : sheet.ticks) flip(tick);
     for (Bridge& bridge : sheet.bridges) flip(bridge.flat);
     for (PressArea& area : sheet.press)
         for (PressArea::Finger& finger : area.fingers) flip(finger.flat);

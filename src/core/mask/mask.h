@@ -68,6 +68,14 @@ struct PressArea {
     std::vector<Finger> fingers;  ///< above and below its windows, where there is sheet
 };
 
+/// One of the places that a card is laid at.
+struct CardStep {
+    int number;       ///< 1 .. n from the nose
+    SkinPlace first;  ///< the middle of the first of its windows there
+    int windows;      ///< how many of its windows are sprayed there
+    double off_mm;    ///< how far the rims of its windows lie from those drawn there, at worst, laid best
+};
+
 /// One piece of sheet.
 struct Sheet {
     std::shared_ptr<const FlatPatch> flat;  ///< of the left side; shared by all that came from it
@@ -78,7 +86,9 @@ struct Sheet {
     std::vector<RegistrationMark> marks;
     std::vector<SlitOnSheet> slits;
     std::vector<Bridge> bridges;
-    std::vector<PressArea> press;  ///< of a judged sheet that does not stick; else none
+    std::vector<SheetPlace> ticks;  ///< on its edge: what was painted last must come to lie between them
+    std::vector<CardStep> steps;    ///< of a card that is laid several times
+    std::vector<PressArea> press;   ///< of a judged sheet that does not stick; else none
     double compensated_mm =
         0;  ///< rms it would land off, stuck on, had it not been changed for that; 0: not changed
     FitReport report;

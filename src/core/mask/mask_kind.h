@@ -42,8 +42,11 @@ struct SheetPlan {
     /// Art made for this sheet alone, such as that of the right side in its chart; also in `opens`.
     std::vector<std::shared_ptr<const ElementArt>> made = {};
     std::vector<SkinPlace> bridges = {};  ///< middles of the strips left standing in its windows
-    bool marksOnLine = false;             ///< its end marks stand on a line of the body and stay there
-    bool looseIslands = false;            ///< what stands free in a window is laid by itself
+    std::vector<SkinPlace> ticks = {};    ///< on its edge: where what was painted last must come to lie
+    /// The places one card is laid at, from the nose, its own among them; empty for a sheet laid once.
+    std::vector<std::shared_ptr<const SheetPlan>> laidAt = {};
+    bool marksOnLine = false;   ///< its end marks stand on a line of the body and stay there
+    bool looseIslands = false;  ///< what stands free in a window is laid by itself
 };
 
 class MaskKind {

@@ -233,7 +233,7 @@ void MasksLeaf::kindAndSlits(Card& card, const MaskSpec& spec, const Mask* mask)
     const MaterialAnswer* answer = desk_.answerFor(spec);
     const bool lies = mask && mask->report().liesFlat;
     if (answer && !lies && answer->how == MaterialAnswer::How::Slits && answer->plan.lies)
-        card.button(tr("Cut %n slits", nullptr, answer->slits()), Card::Look::Primary,
+        card.button(tr("Cut %1").arg(slitCount(answer->slits())), Card::Look::Primary,
                     [this, id = spec.id, slits = answer->plan.slits] { useSlits(id, slits, true); });
     const std::size_t split = answer && !lies ? answer->sheets.size() : 0;
     if (split > 1 && answer->how == MaterialAnswer::How::Pieces && spec.wish.values.find("sheets"))
@@ -270,7 +270,8 @@ void MasksLeaf::slitInHand(Card& card, const MaskSpec& spec) {
     const int count = static_cast<int>(spec.wish.slits.size()), s = page_->slit();
     if (count == 0) return;
     if (s < 0 || s >= count) {
-        card.muted(tr("%n slits. Click one to change it; drag its ring or its line.", nullptr, count));
+        card.muted(
+            capital(tr("%1. Click one to change it; drag its ring or its line.").arg(slitCount(count))));
         return;
     }
     const Slit slit = spec.wish.slits[static_cast<std::size_t>(s)];

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "app/leaves/masks/masks_page.h"
+#include "app/leaves/masks/slit_edits.h"
 #include "app/sheet/ink.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -206,7 +207,7 @@ QString MasksPage::sheetAnswer(int material, bool& lies) const {
     for (const Sheet& sheet : shown_.mask->sheets) slits += sheet.slits.size();
     const auto now = [&](double strain) {
         if (slits == 0) return tr("lies flat: must stretch %1").arg(percentText(strain));
-        return tr("%n slits, must stretch %1", nullptr, static_cast<int>(slits)).arg(percentText(strain));
+        return tr("%1, must stretch %2").arg(slitCount(static_cast<int>(slits)), percentText(strain));
     };
     lies = report.strainFeasibleMax <= m.strainLimit;
     if (lies && (own || slits == 0)) return now(report.strainFeasibleMax);
@@ -224,11 +225,10 @@ QString MasksPage::sheetAnswer(int material, bool& lies) const {
         case How::Plain:
             return tr("no slits, must stretch %1").arg(percentText(answer.plan.reached));
         case How::Slits:
-            return (own ? tr("would with %n slits, %1", nullptr, answer.slits())
-                        : tr("%n slits, must stretch %1", nullptr, answer.slits()))
-                .arg(percentText(answer.plan.reached));
+            return (own ? tr("would with %1, %2") : tr("%1, must stretch %2"))
+                .arg(slitCount(answer.slits()), percentText(answer.plan.reached));
         case How::Halves:
-            return tr("in two halves, %n slits", nullptr, 2 * answer.slits());
+            return tr("in two halves, %1").arg(slitCount(2 * answer.slits()));
         case How::Strips:
             return tr("only in %n strips", nullptr, sheets);
         case How::Pieces:

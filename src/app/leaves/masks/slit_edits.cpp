@@ -1,11 +1,16 @@
 #include "app/leaves/masks/slit_edits.h"
 
+#include <QObject>
 #include <algorithm>
 #include <cmath>
 
 #include "mask/relief.h"
 
 namespace nine::app {
+
+QString slitCount(int count) {
+    return count == 1 ? QObject::tr("one slit") : QObject::tr("%n slits", nullptr, count);
+}
 
 bool isAcross(const Slit& slit) {
     const Vec2 way = slit.line.back() - slit.line.front();

@@ -2,6 +2,8 @@
 // verdict to say.
 #pragma once
 
+#include <QString>
+
 #include "mask/mask.h"
 
 namespace nine::app {
@@ -20,5 +22,8 @@ Slit ofLength(const Slit& slit, double length_mm);
 /// One more, from the high edge of the sheet to half way to its middle, where there is most room between the
 /// others; nothing when there is none.
 std::optional<Slit> oneMore(const Sheet& sheet, const std::vector<Slit>& slits);
+
+/// "one slit", "4 slits".
+QString slitCount(int count);
 
 }  // namespace nine::app

@@ -5,17 +5,6 @@
 #include "mask/kind/boxed.h"
 
 namespace nine {
-namespace {
-
-constexpr std::size_t kMostSheets = 60;
-
-/// An opening with its holes, and whose it is.
-struct Opening {
-    std::size_t art;
-    std::vector<std::size_t> outlines;
-    Polygon2 ring;
-    Box2 box;
-};
 
 std::vector<Opening> openingsOf(const std::vector<const ElementArt*>& arts) {
     std::vector<Opening> all;
@@ -35,6 +24,39 @@ std::vector<Opening> openingsOf(const std::vector<const ElementArt*>& arts) {
     }
     return all;
 }
+
+std::shared_ptr<const ElementArt> partOf(const ElementArt& whole, const std::vector<Opening>& openings,
+                                         const std::vector<std::size_t>& cluster, std::size_t art) {
+    auto part = std::make_shared<ElementArt>(whole);
+    std::vector<Outline>& kept = part->passes.front().outlines;
+    kept.clear();
+    part->low = Vec2(1e300, 1e300);
+    part->high = -part->low;
+    for (const std::size_t o : cluster) {
+        if (openings[o].art != art) continue;
+        part->low = part->low.cwiseMin(openings[o].box.low);
+        part->high = part->high.cwiseMax(openings[o].box.high);
+        for (const std::size_t i : openings[o].outlines) kept.push_back(whole.outlines()[i]);
+    }
+    return part;
+}
+
+PlanOn withOpenings(const PlanOn& on, const std::vector<Opening>& openings,
+                    const std::vector<std::size_t>& chosen,
+                    std::vector<std::shared_ptr<const ElementArt>>& made) {
+    PlanOn part{on.skin, on.landmarks, {}, on.where, {}, on.uncovered};
+    for (std::size_t art = 0; art < on.art.size(); ++art) {
+        const auto has = [&](std::size_t o) { return openings[o].art == art; };
+        if (std::none_of(chosen.begin(), chosen.end(), has)) continue;
+        made.push_back(partOf(*on.art[art], openings, chosen, art));
+        part.art.push_back(made.back().get());
+    }
+    return part;
+}
+
+namespace {
+
+constexpr std::size_t kMostSheets = 60;
 
 bool close(const Opening& a, const Opening& b, double together_mm) {
     if (apart(a.box, b.box) > together_mm) return false;
@@ -69,23 +91,6 @@ std::vector<std::vector<std::size_t>> clustersOf(const std::vector<Opening>& ope
     return clusters;
 }
 
-/// The art with only these of its openings.
-std::shared_ptr<const ElementArt> partOf(const ElementArt& whole, const std::vector<Opening>& openings,
-                                         const std::vector<std::size_t>& cluster, std::size_t art) {
-    auto part = std::make_shared<ElementArt>(whole);
-    std::vector<Outline>& kept = part->passes.front().outlines;
-    kept.clear();
-    part->low = Vec2(1e300, 1e300);
-    part->high = -part->low;
-    for (const std::size_t o : cluster) {
-        if (openings[o].art != art) continue;
-        part->low = part->low.cwiseMin(openings[o].box.low);
-        part->high = part->high.cwiseMax(openings[o].box.high);
-        for (const std::size_t i : openings[o].outlines) kept.push_back(whole.outlines()[i]);
-    }
-    return part;
-}
-
 class SmallSheetsMaskKind : public MaskKind {
   public:
     std::string_view id() const override { return "small_sheets"; }
@@ -115,14 +120,8 @@ class SmallSheetsMaskKind : public MaskKind {
                          on.where + ".together_mm"};
         std::vector<SheetPlan> plans;
         for (const std::vector<std::size_t>& cluster : clusters) {
-            PlanOn part{on.skin, on.landmarks, {}, on.where, {}, on.uncovered};
             std::vector<std::shared_ptr<const ElementArt>> made;
-            for (std::size_t art = 0; art < on.art.size(); ++art) {
-                const auto has = [&](std::size_t o) { return openings[o].art == art; };
-                if (std::none_of(cluster.begin(), cluster.end(), has)) continue;
-                made.push_back(partOf(*on.art[art], openings, cluster, art));
-                part.art.push_back(made.back().get());
-            }
+            const PlanOn part = withOpenings(on, openings, cluster, made);
             Result<SheetPlan> sheet = boxedSheet(part, values.number("margin_mm"), warnings);
             if (!sheet) return sheet.error();
             sheet->made = std::move(made);
