@@ -9,6 +9,7 @@
 #include <cstdio>
 #include <filesystem>
 #include <fstream>
+#include <iostream>
 #include <optional>
 #include <sstream>
 #include <string>
@@ -65,6 +66,14 @@ inline std::string read(const std::string& path) {
     std::ostringstream text;
     text << std::ifstream(path, std::ios::binary).rdbuf();
     return text.str();
+}
+
+/// A drawing of what failed, for whoever looks into it: kept, and its path printed, when the test has failed.
+inline void keepOnFailure(const std::string& name, const std::string& svg) {
+    if (!::testing::Test::HasFailure()) return;
+    const std::string path = (std::filesystem::temp_directory_path() / ("nine-" + name + ".svg")).string();
+    write(path, svg);
+    std::cerr << "Drawn in " << path << "\n";
 }
 
 struct Ran {

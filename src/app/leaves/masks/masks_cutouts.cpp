@@ -9,6 +9,7 @@
 #include "app/leaves/masks/masks_leaf.h"
 #include "app/leaves/masks/masks_page.h"
 #include "app/sheet/names.h"
+#include "app/sheet/units_text.h"
 #include "app/theme/theme.h"
 #include "job/bill_cover.h"
 #include "job/export.h"
@@ -80,6 +81,11 @@ void MasksLeaf::bridges(Card& card, const MaskSpec& spec, const Mask& mask) {
 }
 
 void MasksLeaf::pressPlaces(Card& card, const MaskSpec& spec, const Mask& mask) {
+    for (const Sheet& sheet : mask.sheets)
+        for (const CardStep& step : sheet.steps)
+            card.muted(tr("Laid for the %1. time it fits within %2.")
+                           .arg(step.number)
+                           .arg(lengthText(std::max(0.01, step.off_mm), 2)));
     if (!pressedInPlaces(spec, mask)) return;
     const SkinPtr& skin = context_.results.body().skin;
     if (!skin) return;

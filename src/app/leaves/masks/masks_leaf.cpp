@@ -106,6 +106,12 @@ MasksLeaf::MasksLeaf(LeafContext context, QObject* parent)
     });
     connect(&context_.results, &Results::masksChanged, this, &MasksLeaf::rebuildCard);
     connect(&context_.view, &ViewState::changed, this, &MasksLeaf::rebuildCard);
+    // Values on the card follow the hand a moment later; a card takes tens of milliseconds to build.
+    constexpr int kCalm_ms = 150;
+    calm_.setSingleShot(true);
+    calm_.setInterval(kCalm_ms);
+    connect(&context_.document, &JobDocument::changed, &calm_, qOverload<>(&QTimer::start));
+    connect(&calm_, &QTimer::timeout, this, &MasksLeaf::rebuildCard);
 }
 
 QWidget* MasksLeaf::page() {
@@ -317,7 +323,10 @@ void MasksLeaf::rebuildCard() {
         card->finish();
         return card_->show(card);
     }
-    const MaskSpec& spec = *masks[index].spec;
+    // What is asked for now, beside what was last judged.
+    const int asked = indexOfMask(job(), masks[index].spec->id);
+    const MaskSpecPtr now = asked < 0 ? masks[index].spec : maskSpecs(job())[static_cast<std::size_t>(asked)];
+    const MaskSpec& spec = *now;
     card->title(QString("%1 %2").arg(QString::fromStdString(spec.shownName()), QChar(sideLetter(spec.side))));
     if (const MaskKind* kind = findMaskKind(spec.wish.kind))
         for (const Pattern& sentence : kind->sentences())
@@ -351,7 +360,7 @@ void MasksLeaf::rebuildCard() {
         bridges(*card, spec, mask);
         pressPlaces(*card, spec, mask);
         card->framed((mask.report().liesFlat ? QString() : QString::fromUtf8("⚑ 1  ")) +
-                         said(verdictOf(spec, mask.report())),
+                         said(verdictOf(*masks[index].spec, mask.report())),
                      !mask.report().liesFlat)
             ->setAccessibleName(tr("Verdict"));
         if (!mask.report().liesFlat) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QIcon>
+#include <QTimer>
 #include <map>
 
 #include "app/document/writer.h"
@@ -56,6 +57,7 @@ class MasksLeaf : public Leaf {
     SlitDesk desk_;
     MasksPage* page_;
     CardHolder* card_;
+    QTimer calm_;
     Writer writer_;                      ///< of printed sheets
     std::map<MaskPtr, QIcon> pictures_;  ///< of the masks the card lists
 };

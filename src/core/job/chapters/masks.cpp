@@ -318,7 +318,7 @@ std::shared_ptr<const MasksChapter> ChapterOf<MasksChapter>::inStep(
                                     [&](const auto& e) { return e->id == id && e->standsOn(spec.side); });
             });
         if (spec.known() && spec.wish.elements.empty()) continue;
-        const bool same = spec.wish == mask->wish;  // nothing else follows the pattern
+        const bool same = spec.wish == mask->wish;
         masks.push_back(same ? mask : std::make_shared<const MaskSpec>(std::move(spec)));
     }
     for (const ElementPtr& element : elements) {
