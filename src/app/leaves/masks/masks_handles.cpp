@@ -62,6 +62,17 @@ std::vector<MasksPage::EdgeHandle> MasksPage::edgeHandles() const {
                    {"margin_mm", {0, 1}, high.y(), {centre.x(), high.y() + *margin}},
                    {"margin_mm", {0, -1}, -low.y(), {centre.x(), low.y() - *margin}}};
     }
+    // Of a sheet that follows its art or the body only where its edge is where the margin says.
+    constexpr double kOffEdge_mm = 2;
+    Polygon2 edge;
+    for (const int v : sheet.flat->patch.loops.front())
+        edge.push_back(sheet.flat->patch.skin[static_cast<std::size_t>(v)]);
+    const bool inHand = edge_.has_value();
+    std::erase_if(handles, [&](const EdgeHandle& handle) {
+        double nearest = 1e300;
+        for (const Vec2& p : edge) nearest = std::min(nearest, (p - handle.at).norm());
+        return !inHand && nearest > kOffEdge_mm;
+    });
     if (const auto nose = valueOf("nose_mm"))
         handles.push_back({"nose_mm", {1, 0}, skin->noseX_mm(), {skin->noseX_mm() + *nose, middle}});
     if (const auto tail = valueOf("tail_mm"))

@@ -13,7 +13,7 @@ constexpr Choice kEnds[] = {{"butts", NINE_WORDS("core", "ends on")},
 class ButtedMaskKind : public MaskKind {
   public:
     std::string_view id() const override { return "butted"; }
-    Pattern name() const override { return NINE_WORDS("core", "card cut to butt against back and bill"); }
+    Pattern name() const override { return NINE_WORDS("core", "card against back and bill"); }
     std::vector<Pattern> sentences() const override {
         return {NINE_WORDS("core",
                            "A margin of {margin_mm} stays round the windows; it is cut away round bill, "

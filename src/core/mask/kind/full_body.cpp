@@ -55,7 +55,7 @@ class WrapMaskKind : public MaskKind {
             NINE_WORDS("core",
                        "One sheet round the whole body; {nose_mm} of the nose and {tail_mm} of the tail stay "
                        "bare."),
-            NINE_WORDS("core", "Its edges meet {seam}; it is cut in {sheets} sheets behind one another.")};
+            NINE_WORDS("core", "Its edges meet {seam}. Sheets behind one another along the body: {sheets}.")};
     }
     std::span<const Param> params() const override {
         static constexpr Param kParams[] = {kBareNose,

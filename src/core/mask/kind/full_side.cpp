@@ -163,7 +163,7 @@ class SideMaskKind : public MaskKind {
             NINE_WORDS("core",
                        "One sheet from the belly line to the back line; {nose_mm} of the nose and {tail_mm} "
                        "of the tail stay bare."),
-            NINE_WORDS("core", "It is cut in {sheets} sheets behind one another.")};
+            NINE_WORDS("core", "Sheets behind one another along the body: {sheets}.")};
     }
     std::span<const Param> params() const override {
         static constexpr Param kParams[] = {kBareNose, kBareTail, kSheets};

@@ -94,7 +94,7 @@ std::vector<std::vector<std::size_t>> clustersOf(const std::vector<Opening>& ope
 class SmallSheetsMaskKind : public MaskKind {
   public:
     std::string_view id() const override { return "small_sheets"; }
-    Pattern name() const override { return NINE_WORDS("core", "small sheets, one for each mark"); }
+    Pattern name() const override { return NINE_WORDS("core", "small sheet for each mark"); }
     std::vector<Pattern> sentences() const override {
         return {NINE_WORDS("core", "Each sheet keeps a margin of {margin_mm} round its windows."),
                 NINE_WORDS("core", "Marks less than {together_mm} apart share a sheet.")};

@@ -10,7 +10,7 @@ namespace {
 class SteppedMaskKind : public MaskKind {
   public:
     std::string_view id() const override { return "stepped"; }
-    Pattern name() const override { return NINE_WORDS("core", "small card moved along the body"); }
+    Pattern name() const override { return NINE_WORDS("core", "card moved along the body"); }
     std::vector<Pattern> sentences() const override {
         return {NINE_WORDS("core", "One card is laid {steps} times, from the nose to the tail."),
                 NINE_WORDS("core", "A margin of {margin_mm} stays round its windows.")};
