@@ -303,7 +303,7 @@ TEST(Press, OnACylinderEightMillimetresAreTightAndALongWindowTakesSeveralGoes) {
 }
 
 /// Dots in a circle, touching: a piece of sheet stands free in the middle.
-std::vector<ElementPtr> ringOfDots() {
+std::vector<ElementPtr> touchingDots() {
     std::vector<ElementPtr> ring;
     for (int i = 0; i < 10; ++i) {
         const double turn = 2 * kPi * i / 10;
@@ -317,7 +317,7 @@ TEST(Bridges, StandWhereTheyArePutAndAsWideAsAsked) {
     MaskSpec spec = specOf("fitted", {});
     spec.wish.bridges.width_mm = 1.2;
     spec.wish.bridges.at = {{28, 6}, {32.5, 1}, {24, -2}};  // above, towards the tail, below
-    const MaskPtr mask = solved(ofElements(ringOfDots(), spec));
+    const MaskPtr mask = solved(ofElements(touchingDots(), spec));
     const Sheet& sheet = mask->sheets[0];
     ASSERT_EQ(sheet.bridges.size(), 3u);
     for (std::size_t k = 0; k < 3; ++k)
@@ -333,7 +333,7 @@ TEST(Bridges, StandWhereTheyArePutAndAsWideAsAsked) {
 TEST(Bridges, LooseOnesAreToldAndStayIslands) {
     MaskSpec spec = specOf("fitted", {});
     spec.wish.bridges.loose = true;
-    const Job job = ofElements(ringOfDots(), spec);
+    const Job job = ofElements(touchingDots(), spec);
     Derivations derived;
     const MaskResult result = derived.masks(job, 600).front();
     const Mask& mask = *need(result.mask);
@@ -345,7 +345,7 @@ TEST(Bridges, LooseOnesAreToldAndStayIslands) {
 }
 
 TEST(Bridges, AreAsWideAsTheToolAsks) {
-    const Job job = ofElements(ringOfDots(), specOf("fitted", {}, "film"));
+    const Job job = ofElements(touchingDots(), specOf("fitted", {}, "film"));
     CutChapter cut = job.get<CutChapter>();
     const auto narrowest = [&](const char* tool) {
         cut.tool = tool;

@@ -15,10 +15,10 @@ using Matrix = Eigen::SparseMatrix<double>;
 using Vec4 = Eigen::Vector4d;
 
 constexpr double kNodes = 3500;         // about; more at windows, whose rims are divided finer
-constexpr double kHoldStiffness = 1e4;  // of a mark, against a modulus of 1
-constexpr double kSettled_mm = 1e-4;     // a hundredth of what is claimed
-constexpr double kNear_mm = 0.02;        // after smaller moves the stiffness is no other
-constexpr int kMostSteps = 60;
+constexpr double kMarkStiffness = 1e4;  // of a mark, against a modulus of 1
+constexpr double kRestMove_mm = 1e-4;   // a hundredth of what is claimed
+constexpr double kNear_mm = 0.02;       // after smaller moves the stiffness is no other
+constexpr int kMostNewtonSteps = 60;
 constexpr double kOnEachOther_mm = 1e-3;  // lips of a slit that does not open
 
 /// The sheet of the rings; nothing when they are none.
@@ -177,10 +177,10 @@ class Membrane {
         for (std::size_t k = 0; k < 3; ++k)
             rate[k] = hold.share[k] * plane.transpose() * tangentBasis(place(hold.corners, k).normal);
         for (std::size_t i = 0; i < 3; ++i) {
-            const Vec2 pull = kHoldStiffness * rate[i].transpose() * off;
+            const Vec2 pull = kMarkStiffness * rate[i].transpose() * off;
             for (int r = 0; r < 2; ++r) forces_[2 * hold.corners[i] + r] += pull[r];
             for (std::size_t j = 0; j < 3; ++j) {
-                const Mat2 block = kHoldStiffness * rate[i].transpose() * rate[j];
+                const Mat2 block = kMarkStiffness * rate[i].transpose() * rate[j];
                 for (int r = 0; r < 2; ++r)
                     for (int c = 0; c < 2; ++c) {
                         const int row = 2 * hold.corners[i] + r, column = 2 * hold.corners[j] + c;
@@ -226,11 +226,11 @@ Result<std::optional<Settled>> settledMembrane(const Surface& surface, const Sca
     const Result<PlaneMesh> mesh = triangulate(*piece, std::sqrt(sheet_mm2 / (kNodes * std::sqrt(3.0) / 2)));
     if (!mesh) return std::optional<Settled>{};
     Membrane membrane(surface, *mesh, sheet, marks);
-    for (int step = 0; step < kMostSteps; ++step) {
+    for (int step = 0; step < kMostNewtonSteps; ++step) {
         if (task.cancelled()) return Task::cancelledError();
         const std::optional<double> moved = membrane.step();
         if (!moved) return std::optional<Settled>{};
-        if (*moved < kSettled_mm) return std::optional(membrane.settled());
+        if (*moved < kRestMove_mm) return std::optional(membrane.settled());
     }
     return std::optional<Settled>{};
 }

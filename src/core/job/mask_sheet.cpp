@@ -9,7 +9,7 @@
 namespace nine {
 namespace {
 
-Words plain(Pattern pattern) {
+Words asSaid(Pattern pattern) {
     return Words(pattern);
 }
 
@@ -37,23 +37,23 @@ std::pair<std::string, std::string> lapsOf(const MaskSpec& spec, const Mask& mas
 
 Words laid(const MaskSpec& spec, const Mask& mask) {
     if (mask.sheets.size() > 1)
-        return plain(
+        return asSaid(
             NINE_WORDS("core",
                        "Lay the sheets one after the other from the nose to the tail, each with its own "
                        "crosses on their places."));
     switch (spec.wish.apply) {
         case Apply::Lateral:
-            return plain(
+            return asSaid(
                 NINE_WORDS("core",
                            "Lay the line between its end marks first, the crosses on their places, and "
                            "smooth it outwards from there to both edges without pulling."));
         case Apply::Back:
-            return plain(
+            return asSaid(
                 NINE_WORDS("core",
                            "Lay its edge along the back first, the crosses on their places, and smooth it "
                            "down towards the belly without pulling."));
         default:
-            return plain(
+            return asSaid(
                 NINE_WORDS("core",
                            "Lay it loosely with its crosses on their places, do not pull it straight; "
                            "press it down from the crosses outwards."));
@@ -65,22 +65,22 @@ std::vector<Words> stepsOf(const Skin& skin, const MaskSpec& spec, const Mask& m
     std::vector<Words> steps;
     if (spec.cutouts == Cutouts::OnCarrier)
         steps.push_back(
-            plain(NINE_WORDS("core",
-                             "Cut, but lift nothing out yet: lay carrier film over the whole sheet "
-                             "first and take the cut-outs off on it, so that they keep their places.")));
+            asSaid(NINE_WORDS("core",
+                              "Cut, but lift nothing out yet: lay carrier film over the whole sheet "
+                              "first and take the cut-outs off on it, so that they keep their places.")));
     else if (spec.keepsCutouts())
         steps.push_back(
-            plain(NINE_WORDS("core",
-                             "Lift the cut-outs out in the order of their numbers and keep them on backing; "
-                             "small ones carry no number, the list says where each belongs.")));
+            asSaid(NINE_WORDS("core",
+                              "Lift the cut-outs out in the order of their numbers and keep them on backing; "
+                              "small ones carry no number, the list says where each belongs.")));
     steps.push_back(
-        plain(NINE_WORDS("core",
-                         "The body is dry and hard: a finger leaves no mark on it. Wipe off dust and "
-                         "grease.")));
+        asSaid(NINE_WORDS("core",
+                          "The body is dry and hard: a finger leaves no mark on it. Wipe off dust and "
+                          "grease.")));
     steps.push_back(
-        plain(NINE_WORDS("core",
-                         "Arrow to the nose, lettering outwards. The nick in the edge stands over mark "
-                         "A on both sides of the fish.")));
+        asSaid(NINE_WORDS("core",
+                          "Arrow to the nose, lettering outwards. The nick in the edge stands over mark "
+                          "A on both sides of the fish.")));
     steps.push_back(laid(spec, mask));
     for (const Sheet& sheet : mask.sheets) {
         if (sheet.steps.empty()) continue;
@@ -115,9 +115,9 @@ std::vector<Words> stepsOf(const Skin& skin, const MaskSpec& spec, const Mask& m
                             .name("slits", butted));
     if (spec.covers != Covers::Cutouts)
         steps.push_back(
-            plain(NINE_WORDS("core",
-                             "Extraction on, respirator matched to the paint's data sheet. Spray every "
-                             "window; look along the edges before anything comes off.")));
+            asSaid(NINE_WORDS("core",
+                              "Extraction on, respirator matched to the paint's data sheet. Spray every "
+                              "window; look along the edges before anything comes off.")));
     if (mask.moved_mm > 0)
         steps.push_back(
             Words(NINE_WORDS("core",
@@ -125,7 +125,7 @@ std::vector<Words> stepsOf(const Skin& skin, const MaskSpec& spec, const Mask& m
                              "stood, and spray again."))
                 .length("moved", mask.moved_mm, 1));
     if (spec.covers != Covers::Sheet)
-        steps.push_back(plain(
+        steps.push_back(asSaid(
             spec.covers == Covers::InTurn
                 ? NINE_WORDS(
                       "core",
@@ -136,11 +136,11 @@ std::vector<Words> stepsOf(const Skin& skin, const MaskSpec& spec, const Mask& m
                       "Take the sheet off and leave the cut-outs on the body; spray round them, extraction "
                       "on, respirator matched to the paint's data sheet.")));
     if (countOf(mask, [](const Sheet& s) { return s.bridges.size(); }) > 0)
-        steps.push_back(plain(NINE_WORDS("core", "Touch up the gaps its bridges leave with a brush.")));
+        steps.push_back(asSaid(NINE_WORDS("core", "Touch up the gaps its bridges leave with a brush.")));
     steps.push_back(
-        plain(NINE_WORDS("core",
-                         "Take it off when the gloss has turned matt: low, slowly, back over itself. Wipe "
-                         "and dry it before it is used again or turned.")));
+        asSaid(NINE_WORDS("core",
+                          "Take it off when the gloss has turned matt: low, slowly, back over itself. Wipe "
+                          "and dry it before it is used again or turned.")));
     return steps;
 }
 
@@ -187,10 +187,10 @@ MaskSheet maskSheet(const Job& job, const Skin& skin, const MaskSpec& spec, cons
                     .length("across", std::abs(window->skin.y()), 1));
         }
     }
-    sheet.cautions.push_back(plain(NINE_WORDS(
+    sheet.cautions.push_back(asSaid(NINE_WORDS(
         "core",
         "Blade: cut away from the holding hand, cap the knife; never cut vinyl hot or with a laser.")));
-    sheet.cautions.push_back(plain(NINE_WORDS(
+    sheet.cautions.push_back(asSaid(NINE_WORDS(
         "core",
         "Mist and solvents: the product's data sheet and local rules come first. Nothing solvent near "
         "heat.")));

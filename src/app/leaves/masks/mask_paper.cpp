@@ -14,16 +14,16 @@
 namespace nine::app {
 namespace {
 
-constexpr double kMargin_mm = 14, kGap_mm = 6;
-constexpr const char *kInk = "#1D2A25", *kMuted = "#5A665E", *kCaution = "#8F5500";
+constexpr double kPaperMargin_mm = 14, kPaperGap_mm = 6;
+constexpr const char *kPaperInk = "#1D2A25", *kPaperMuted = "#5A665E", *kPaperCaution = "#8F5500";
 
 /// Writes from the top of a page to its foot, and on to the next one. Pixels but where it says mm.
 class PaperPen {
   public:
     PaperPen(QPagedPaintDevice& device, QPainter& p, double perMm, const QSizeF& page_mm)
-        : device_(device), p_(p), perMm_(perMm), page_(page_mm * perMm), y_(kMargin_mm * perMm) {}
+        : device_(device), p_(p), perMm_(perMm), page_(page_mm * perMm), y_(kPaperMargin_mm * perMm) {}
 
-    double left() const { return kMargin_mm * perMm_; }
+    double left() const { return kPaperMargin_mm * perMm_; }
     double wide() const { return page_.width() - 2 * left(); }
     double foot() const { return page_.height() - left(); }
     double room_mm() const { return (foot() - y_) / perMm_; }
@@ -31,7 +31,7 @@ class PaperPen {
     void down(double mm) { y_ += mm * perMm_; }
     void newPage() {
         device_.newPage();
-        y_ = kMargin_mm * perMm_;
+        y_ = kPaperMargin_mm * perMm_;
     }
 
     void text(const QString& words, double mm, int weight, const QColor& colour, double gap_mm,
@@ -53,13 +53,13 @@ class PaperPen {
     void heading(const QString& words) {
         if (room_mm() < 20) newPage();
         down(2);
-        text(words, 4.2, QFont::Bold, QColor(kInk), 1.5);
+        text(words, 4.2, QFont::Bold, QColor(kPaperInk), 1.5);
     }
 
     void list(const std::vector<Words>& lines, bool numbered) {
         int number = 1;
         for (const Words& line : lines)
-            text(said(line), 3.6, QFont::Normal, QColor(kInk), 1.4,
+            text(said(line), 3.6, QFont::Normal, QColor(kPaperInk), 1.4,
                  numbered ? QString::number(number++) : QString());
     }
 
@@ -71,7 +71,7 @@ class PaperPen {
         for (std::size_t i = 0; i < lines.size(); i += kColumns) {
             if (y_ + high > foot()) newPage();
             for (std::size_t k = 0; k < kColumns && i + k < lines.size(); ++k) {
-                p_.setPen(QColor(kInk));
+                p_.setPen(QColor(kPaperInk));
                 const QRectF box(left() + static_cast<double>(k) * column, y_, column - 3 * perMm_, high);
                 p_.drawText(box, Qt::AlignLeft | Qt::AlignVCenter,
                             QFontMetricsF(p_.font(), &device_)
@@ -90,8 +90,8 @@ class PaperPen {
 };
 
 /// One piece with its upper left corner at `at`.
-void drawPiece(QPainter& p, const Piece& piece, const QColor& material, const QPointF& at, double scale,
-               double hair) {
+void paintPiece(QPainter& p, const Piece& piece, const QColor& material, const QPointF& at, double scale,
+                double hair) {
     const Box2 box = piece.box();
     const auto place = [&](const Vec2& v) {
         return QPointF(at.x() + scale * (v.x() - box.low.x()), at.y() + scale * (box.high.y() - v.y()));
@@ -101,10 +101,10 @@ void drawPiece(QPainter& p, const Piece& piece, const QColor& material, const QP
         for (const Vec2& v : line) polygon << place(v);
         return polygon;
     };
-    p.setPen(QPen(QColor(kInk), 1.6 * hair));
+    p.setPen(QPen(QColor(kPaperInk), 1.6 * hair));
     p.setBrush(material);
     p.drawPolygon(ring(piece.outline));
-    p.setPen(QPen(QColor(kInk), hair));
+    p.setPen(QPen(QColor(kPaperInk), hair));
     for (const PieceWindow& window : piece.windows) {
         p.setBrush(Qt::white);
         p.drawPolygon(ring(window.outline));
@@ -116,8 +116,8 @@ void drawPiece(QPainter& p, const Piece& piece, const QColor& material, const QP
 }
 
 /// In rows, as many beside each other as fit.
-void drawPieces(PaperPen& pen, QPainter& p, const MaskPaper& paper, double perMm) {
-    const double wide_mm = pen.wide() / perMm, most_mm = pen.foot() / perMm - kMargin_mm - 40;
+void paintPieces(PaperPen& pen, QPainter& p, const MaskPaper& paper, double perMm) {
+    const double wide_mm = pen.wide() / perMm, most_mm = pen.foot() / perMm - kPaperMargin_mm - 40;
     double x_mm = 0, row_mm = 0;
     bool smaller = false;
     for (const Piece& piece : paper.pieces) {
@@ -125,13 +125,13 @@ void drawPieces(PaperPen& pen, QPainter& p, const MaskPaper& paper, double perMm
         const double fits = std::min({1.0, wide_mm / size.x(), most_mm / size.y()});
         smaller = smaller || fits < 1;
         if (x_mm > 0 && x_mm + fits * size.x() > wide_mm) {
-            pen.down(row_mm + kGap_mm);
+            pen.down(row_mm + kPaperGap_mm);
             x_mm = row_mm = 0;
         }
         if (x_mm == 0 && pen.room_mm() < fits * size.y()) pen.newPage();
-        drawPiece(p, piece, paper.material, QPointF(pen.left() + x_mm * perMm, pen.y()), fits * perMm,
-                  0.2 * perMm);
-        x_mm += fits * size.x() + kGap_mm;
+        paintPiece(p, piece, paper.material, QPointF(pen.left() + x_mm * perMm, pen.y()), fits * perMm,
+                   0.2 * perMm);
+        x_mm += fits * size.x() + kPaperGap_mm;
         row_mm = std::max(row_mm, fits * size.y());
     }
     pen.down(row_mm + 2);
@@ -139,7 +139,7 @@ void drawPieces(PaperPen& pen, QPainter& p, const MaskPaper& paper, double perMm
                  ? QObject::tr("Drawn smaller than it is where the paper is too small: cut from the pages of "
                                "the Cut leaf.")
                  : QObject::tr("True size when printed at 100 %, seen from the painted side."),
-             2.9, QFont::Normal, QColor(kMuted), 2);
+             2.9, QFont::Normal, QColor(kPaperMuted), 2);
 }
 
 }  // namespace
@@ -147,9 +147,9 @@ void drawPieces(PaperPen& pen, QPainter& p, const MaskPaper& paper, double perMm
 void drawMaskPaper(QPagedPaintDevice& device, QPainter& p, const MaskPaper& paper, double perMm) {
     p.setRenderHint(QPainter::Antialiasing);
     PaperPen pen(device, p, perMm, QPageSize(paper.paper).size(QPageSize::Millimeter));
-    pen.text(said(paper.words.title), 6.4, QFont::Bold, QColor(kInk), 0.5);
-    pen.text(QObject::tr("on %1").arg(paper.blank), 3.6, QFont::Normal, QColor(kMuted), 3);
-    drawPieces(pen, p, paper, perMm);
+    pen.text(said(paper.words.title), 6.4, QFont::Bold, QColor(kPaperInk), 0.5);
+    pen.text(QObject::tr("on %1").arg(paper.blank), 3.6, QFont::Normal, QColor(kPaperMuted), 3);
+    paintPieces(pen, p, paper, perMm);
     pen.heading(QObject::tr("Its crosses stand"));
     pen.list(paper.words.marks, false);
     pen.heading(QObject::tr("In this order"));
@@ -164,7 +164,7 @@ void drawMaskPaper(QPagedPaintDevice& device, QPainter& p, const MaskPaper& pape
     }
     pen.down(2);
     for (const Words& caution : paper.words.cautions)
-        pen.text(said(caution), 3.4, QFont::Medium, QColor(kCaution), 1);
+        pen.text(said(caution), 3.4, QFont::Medium, QColor(kPaperCaution), 1);
 }
 
 Status writeMaskPaper(const MaskPaper& paper, const QString& path) {

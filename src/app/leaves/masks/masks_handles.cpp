@@ -10,7 +10,7 @@
 namespace nine::app {
 namespace {
 
-constexpr double kReach_px = 9, kHalf_px = 4;
+constexpr double kGrabReach_px = 9, kHalf_px = 4;
 
 double off(const QPointF& a, const QPointF& b) {
     return std::hypot(a.x() - b.x(), a.y() - b.y());
@@ -105,14 +105,14 @@ bool MasksPage::grabEdgeOrBridge(const QPointF& at) {
     const std::vector<SkinPlace> all = bridges();
     for (std::size_t i = 0; i < all.size(); ++i) {
         const QPointF place = onBody(all[i]);
-        if (place.isNull() || off(place, at) > kReach_px) continue;
+        if (place.isNull() || off(place, at) > kGrabReach_px) continue;
         bridge_ = BridgeGrip{i, all};
         context_.document.beginGesture();
         return true;
     }
     for (const EdgeHandle& handle : edgeHandles()) {
         const QPointF place = onBody(handle.at);
-        if (place.isNull() || off(place, at) > kReach_px) continue;
+        if (place.isNull() || off(place, at) > kGrabReach_px) continue;
         edge_ = handle;
         context_.document.beginGesture();
         return true;
