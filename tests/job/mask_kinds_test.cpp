@@ -35,7 +35,7 @@ MaskSpec specOf(const std::string& kind, std::vector<std::string> elements,
     return spec;
 }
 
-MaskPtr solved(const Job& job) {
+MaskPtr judgedFirst(const Job& job) {
     Derivations derived;
     return need(derived.mask(job, *maskSpecs(job).front(), 900));
 }
@@ -63,7 +63,7 @@ TEST(SmallSheets, EachMarkHasOneAndCloseOnesShareIt) {
     MaskSpec spec = specOf("small_sheets", {});
     spec.wish.values.set("margin_mm", 3.0);
     const std::vector<ElementPtr> marks{dotsAt("row", {18, 2}, 2, 4, 6), dotsAt("near", {19.5, 4}, 1)};
-    const MaskPtr apart = solved(ofElements(marks, spec));
+    const MaskPtr apart = judgedFirst(ofElements(marks, spec));
     // Dots of 2 mm every 6: gaps of 4. The small one stands 0.8 mm beside the first or second.
     ASSERT_EQ(apart->sheets.size(), 4u);
     std::vector<std::size_t> windows;
@@ -85,7 +85,7 @@ TEST(SmallSheets, EachMarkHasOneAndCloseOnesShareIt) {
     EXPECT_EQ(*numbers.begin(), 1);
     EXPECT_EQ(*numbers.rbegin(), 5);
     spec.wish.values.set("together_mm", 4.5);
-    EXPECT_EQ(solved(ofElements(marks, spec))->sheets.size(), 1u);
+    EXPECT_EQ(judgedFirst(ofElements(marks, spec))->sheets.size(), 1u);
 }
 
 TEST(SmallSheets, SixtyAreEnough) {
@@ -111,7 +111,7 @@ TEST(Butted, EndsOnTheLineUnlessItIsToGoOver) {
     MaskSpec spec = specOf("butted", {});
     const std::vector<ElementPtr> marks{dotsAt("high", {30, back - 3}, 2)};
     const auto highest = [&](const MaskSpec& s) {
-        const MaskPtr mask = solved(ofElements(marks, s));
+        const MaskPtr mask = judgedFirst(ofElements(marks, s));
         double over = -1e300;
         for (const Vec2& p : mask->sheets[0].flat->patch.skin)
             over = std::max(over, p.y() - skin->arcAt(p.x()).backArc_mm());
@@ -130,7 +130,7 @@ TEST(Butted, KeepsClearOfHangersAndSaysWhenArtReachesOverTheLine) {
     const Landmark& hanger = plain.get<BlankChapter>().landmarks.at("belly_hanger");
     const Vec2 at = hanger.points.front();
     const MaskPtr mask =
-        solved(ofElements({dotsAt("beside", {at.x(), at.y() + 5}, 2)}, specOf("butted", {})));
+        judgedFirst(ofElements({dotsAt("beside", {at.x(), at.y() + 5}, 2)}, specOf("butted", {})));
     for (const Vec2& p : mask->sheets[0].flat->patch.skin) EXPECT_GT((p - at).norm(), 1) << p.transpose();
     const SkinPtr skin = need(Derivations().skin(plain));
     const Job over =
@@ -144,7 +144,8 @@ TEST(Butted, KeepsClearOfHangersAndSaysWhenArtReachesOverTheLine) {
 TEST(WholeSheets, ArtOverTheBackMeetsItsOtherHalfOnTheLine) {
     const SkinPtr skin = need(Derivations().skin(need(plainJob())));
     const double back = skin->arcAt(30).backArc_mm();
-    const MaskPtr mask = solved(ofElements({dotsAt("over", {30, back - 0.8}, 4)}, specOf("full_side", {})));
+    const MaskPtr mask =
+        judgedFirst(ofElements({dotsAt("over", {30, back - 0.8}, 4)}, specOf("full_side", {})));
     const Sheet& sheet = mask->sheets[0];
     ASSERT_EQ(sheet.windows.size(), 1u);
     // The dot is cut off on the line: each half of the sheet ends there, and the other side has the rest.
@@ -169,7 +170,7 @@ TEST(WholeSheets, AWrapInThreeHoldsTheSameWindows) {
     const auto wrapOf = [](int sheets) {
         MaskSpec spec = specOf("full_body", {});
         spec.wish.values.set("sheets", static_cast<double>(sheets));
-        return solved(ofElements({dotsAt("row", {16, 2}, 2, 6, 5)}, spec));
+        return judgedFirst(ofElements({dotsAt("row", {16, 2}, 2, 6, 5)}, spec));
     };
     const MaskPtr one = wrapOf(1), three = wrapOf(3);
     ASSERT_EQ(one->sheets.size(), 1u);
@@ -189,7 +190,7 @@ TEST(WholeSheets, AWrapInThreeHoldsTheSameWindows) {
 TEST(Stepped, ACardOfLikeMarksFitsWhereverItIsLaid) {
     MaskSpec spec = specOf("stepped", {}, "card");
     spec.wish.values.set("margin_mm", 3.0);
-    const MaskPtr mask = solved(ofElements({dotsAt("row", {15, 2}, 2, 8, 4)}, spec));
+    const MaskPtr mask = judgedFirst(ofElements({dotsAt("row", {15, 2}, 2, 8, 4)}, spec));
     ASSERT_EQ(mask->sheets.size(), 1u);
     const Sheet& card = mask->sheets[0];
     EXPECT_EQ(card.windows.size(), 3u);  // 8 dots in three goes: 3, 3 and 2
@@ -236,7 +237,7 @@ TEST(Marks, StandClearOfWindowsAndAreNoWorseForTheHand) {
     // Dots where the marks of a plain box would be: on its mid-line, 2.5 mm from its ends.
     MaskSpec spec = specOf("fitted", {});
     spec.wish.values.set("margin_mm", 2.0);
-    const MaskPtr mask = solved(ofElements({dotsAt("row", {16, 0}, 1.6, 8, 3.5)}, spec));
+    const MaskPtr mask = judgedFirst(ofElements({dotsAt("row", {16, 0}, 1.6, 8, 3.5)}, spec));
     const Sheet& sheet = mask->sheets[0];
     for (const RegistrationMark& mark : sheet.marks)
         for (const Window& window : sheet.windows) {
@@ -251,7 +252,7 @@ TEST(Marks, StandClearOfWindowsAndAreNoWorseForTheHand) {
 TEST(Press, EveryWindowIsSprayedWhileItIsTight) {
     const SkinPtr skin = need(Derivations().skin(need(plainJob())));
     MaskSpec spec = specOf("fitted", {}, "film");
-    const MaskPtr mask = solved(ofElements({dotsAt("row", {14, 2}, 2, 9, 4)}, spec));
+    const MaskPtr mask = judgedFirst(ofElements({dotsAt("row", {14, 2}, 2, 9, 4)}, spec));
     const Sheet& sheet = mask->sheets[0];
     ASSERT_FALSE(sheet.press.empty());
     std::set<int> sprayed;
@@ -274,8 +275,9 @@ TEST(Press, EveryWindowIsSprayedWhileItIsTight) {
     }
     EXPECT_EQ(sprayed.size(), sheet.windows.size());
     // What sticks needs no fingers.
-    EXPECT_TRUE(
-        solved(ofElements({dotsAt("row", {14, 2}, 2, 9, 4)}, specOf("fitted", {})))->sheets[0].press.empty());
+    EXPECT_TRUE(judgedFirst(ofElements({dotsAt("row", {14, 2}, 2, 9, 4)}, specOf("fitted", {})))
+                    ->sheets[0]
+                    .press.empty());
 }
 
 TEST(Press, OnACylinderEightMillimetresAreTightAndALongWindowTakesSeveralGoes) {
@@ -317,7 +319,7 @@ TEST(Bridges, StandWhereTheyArePutAndAsWideAsAsked) {
     MaskSpec spec = specOf("fitted", {});
     spec.wish.bridges.width_mm = 1.2;
     spec.wish.bridges.at = {{28, 6}, {32.5, 1}, {24, -2}};  // above, towards the tail, below
-    const MaskPtr mask = solved(ofElements(touchingDots(), spec));
+    const MaskPtr mask = judgedFirst(ofElements(touchingDots(), spec));
     const Sheet& sheet = mask->sheets[0];
     ASSERT_EQ(sheet.bridges.size(), 3u);
     for (std::size_t k = 0; k < 3; ++k)
@@ -349,7 +351,7 @@ TEST(Bridges, AreAsWideAsTheToolAsks) {
     CutChapter cut = job.get<CutChapter>();
     const auto narrowest = [&](const char* tool) {
         cut.tool = tool;
-        const MaskPtr mask = solved(job.with(cut));
+        const MaskPtr mask = judgedFirst(job.with(cut));
         const auto& windows = mask->sheets[0].windows;
         return windows.size() == 2 ? borderDistance(windows[0].outline, windows[1].outline) : -1.0;
     };
@@ -398,7 +400,7 @@ TEST(Pieces, KeptCutOutsCarryTheirNumbers) {
     const std::vector<ElementPtr> marks{dotsAt("row", {16, 0}, 4, 4, 7)};
     const auto strokesInWindows = [&](const MaskSpec& s) {
         const Job job = ofElements(marks, s);
-        const MaskPtr mask = solved(job);
+        const MaskPtr mask = judgedFirst(job);
         const std::vector<Piece> pieces = piecesOf(job, *maskSpecs(job).front(), *mask);
         std::vector<int> counts;
         for (const PieceWindow& window : pieces[0].windows) {

@@ -363,6 +363,9 @@ void MasksLeaf::rebuildCard() {
                          said(verdictOf(*masks[index].spec, mask.report())),
                      !mask.report().liesFlat)
             ->setAccessibleName(tr("Verdict"));
+        card->words(
+            tr("Pulled straight as well as can be it must stretch by %1; let go it stretches by up to %2.")
+                .arg(percentText(mask.report().strainFeasibleMax), percentText(mask.report().strainMax)));
         if (!mask.report().liesFlat) {
             card->words(tr("Where it stands off, paint creeps under the edge and the line goes soft."));
             const int sheet = stiffestSheetFor(mask.report().strainFeasibleMax);
