@@ -142,7 +142,9 @@ TEST(WholeMasks, ArtBeyondTheSheetIsToldByName) {
 
 TEST(WholeMasks, SlitsGoAlongToAnotherBlankAtTheirShareOfIt) {
     const std::vector<Slit> slits{{{{30, 20}, {30, 8}}, false}};
-    const Job job = withMask("full_side", {"red-dots"}, slits);
+    MaskSpec held = *maskSpecs(withMask("full_side", {"red-dots"}, slits)).front();
+    held.wish.bridges.at = {{30, 8}};
+    const Job job = withMasks(withMask("full_side", {"red-dots"}), {std::make_shared<const MaskSpec>(held)});
     BlankChapter longer = job.get<BlankChapter>();
     longer.name = "twice";
     for (Station& s : longer.table.stations) s.x_mm *= 2;
@@ -154,6 +156,9 @@ TEST(WholeMasks, SlitsGoAlongToAnotherBlankAtTheirShareOfIt) {
     ASSERT_EQ(there.size(), 1u);
     EXPECT_NEAR(there[0].line[0].x(), 60, 1e-6);
     EXPECT_NEAR(there[0].line[1].y(), 8, 1e-6);
+    const std::vector<Vec2>& bridges = maskSpecs(refit.job).front()->wish.bridges.at;
+    ASSERT_EQ(bridges.size(), 1u);
+    EXPECT_NEAR((bridges[0] - Vec2(60, 8)).norm(), 0, 1e-6);
 }
 
 }  // namespace

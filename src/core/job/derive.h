@@ -123,6 +123,9 @@ class Derivations {
     Memo<Mask> mirrored_;
 };
 
+/// What is solved of a mask: its wish, its bridges as wide as material and tool ask for where nothing is said.
+MaskWish wishOf(const Job& job, const MaskSpec& spec);
+
 /// The pieces that a mask is cut from, one a sheet, marked and labelled. The id of the first is the mask's,
 /// then "ID/2", "ID/3".
 std::vector<Piece> piecesOf(const Job& job, const MaskSpec& spec, const Mask& mask);

@@ -326,15 +326,19 @@ void offerLandmarks(const PatternChapter& pattern, const Skin& skin, BlankChapte
 /// Slits at the same share of the length and of the girth: where they are enough or too many is for the
 /// verdict to say.
 MaskSpecPtr onSkin(const MaskSpecPtr& mask, const Skin& now, const Skin& then) {
-    if (mask->wish.slits.empty()) return mask;
+    if (mask->wish.slits.empty() && mask->wish.bridges.at.empty()) return mask;
     MaskSpec spec = *mask;
+    std::vector<Vec2*> places;
     for (Slit& slit : spec.wish.slits)
-        for (Vec2& p : slit.line) {
-            const double share = std::clamp((p.x() - now.noseX_mm()) / now.length_mm(), 0.0, 1.0);
-            const double x = then.noseX_mm() + share * then.length_mm();
-            const double was = now.arcAt(now.noseX_mm() + share * now.length_mm()).girth_mm();
-            p = Vec2(x, was > 0 ? p.y() * then.arcAt(x).girth_mm() / was : 0);
-        }
+        for (Vec2& p : slit.line) places.push_back(&p);
+    for (Vec2& p : spec.wish.bridges.at) places.push_back(&p);
+    for (Vec2* place : places) {
+        Vec2& p = *place;
+        const double share = std::clamp((p.x() - now.noseX_mm()) / now.length_mm(), 0.0, 1.0);
+        const double x = then.noseX_mm() + share * then.length_mm();
+        const double was = now.arcAt(now.noseX_mm() + share * now.length_mm()).girth_mm();
+        p = Vec2(x, was > 0 ? p.y() * then.arcAt(x).girth_mm() / was : 0);
+    }
     return std::make_shared<const MaskSpec>(std::move(spec));
 }
 

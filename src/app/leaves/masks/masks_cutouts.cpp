@@ -13,7 +13,6 @@
 #include "app/theme/theme.h"
 #include "job/bill_cover.h"
 #include "job/export.h"
-#include "mask/bridges.h"
 #include "mask/press.h"
 
 namespace nine::app {
@@ -63,9 +62,7 @@ void MasksLeaf::bridges(Card& card, const MaskSpec& spec, const Mask& mask) {
     card.choices(ways);
     if (spec.wish.bridges.loose) return;
     ValueChip* width = card.chip(tr("Width of a bridge"), ValueChip::Kind::Length, 1, 0.1, {});
-    const double usual =
-        std::max(bridgeWidth_mm(spec.wish.material), toolOf(job().get<CutChapter>()).smallest_mm);
-    width->setValue(spec.wish.bridges.width_mm > 0 ? spec.wish.bridges.width_mm : usual);
+    width->setValue(wishOf(job(), spec).bridges.width_mm);
     connect(width, &ValueChip::committed, this, [this, width, id = spec.id](double v) {
         const bool fits = v >= kNarrowestBridge_mm && v <= kWidestBridge_mm;
         width->setWrong(fits ? QString() : tr("A bridge is 0.2 to 10 mm wide."));
