@@ -20,8 +20,10 @@ class ExportTest : public WindowTest {
                 asked << box->text() + "\n" + box->informativeText();
                 (yes ? box->buttons().first() : box->buttons().last())->click();
             } else if (auto* dialog = qobject_cast<FolderDialog*>(modal)) {
-                dialog->findChild<QLineEdit*>("fileNameEdit")->setText(QString::fromStdString(to));
-                QTest::keyClick(dialog, Qt::Key_Return);
+                auto* line = dialog->findChild<QLineEdit*>("folder");
+                line->selectAll();
+                QTest::keyClicks(line, QString::fromStdString(to));
+                QTest::keyClick(line, Qt::Key_Return);
             }
         });
         answers.start(150);

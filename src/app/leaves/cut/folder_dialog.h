@@ -1,11 +1,14 @@
 // Asks for a folder. What is typed is what is used, also when it is not there yet: whoever writes makes it.
+// A line of its own, since the toolkit's file dialog rewrites its line whenever its list has read on.
 #pragma once
 
-#include <QFileDialog>
+#include <QDialog>
+
+class QLineEdit;
 
 namespace nine::app {
 
-class FolderDialog : public QFileDialog {
+class FolderDialog : public QDialog {
     Q_OBJECT
   public:
     FolderDialog(QWidget* parent, const QString& title, const QString& start);
@@ -16,6 +19,10 @@ class FolderDialog : public QFileDialog {
     void accept() override;
 
   private:
+    void browse();
+
+    QString start_;  // absolute: what a relative name is meant from
+    QLineEdit* line_;
     QString folder_;
 };
 
