@@ -37,7 +37,7 @@ class MaskWaysTest : public WindowTest {
         return nullptr;
     }
     void press(const QString& words) {
-        ASSERT_TRUE(button(words)) << words.toStdString();
+        ASSERT_TRUE(QTest::qWaitFor([&] { return button(words) != nullptr; }, 10000)) << words.toStdString();
         QTest::mouseClick(button(words), Qt::LeftButton);
         ASSERT_TRUE(waitUntilSettled(window));
     }

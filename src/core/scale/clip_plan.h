@@ -1,0 +1,40 @@
+// The fewest clips that keep a net close enough.
+//
+// The allowed gap is an input: what the wanted edge bears. Only the half of the net towards the gathered line
+// counts, since what stands off elsewhere no clip can help. Counts are tried from a first guess; for each the
+// clips are moved until the gaps stand off alike (each gap by the root of what it may over what it does).
+//
+// Cost: one clipped net a trial, 4-12 trials; what has been found so far is handed out as it comes.
+#pragma once
+
+#include <functional>
+
+#include "scale/clipped.h"
+
+namespace nine {
+
+/// Of the gathered line: where no clip may sit (the bill, hangers), x of its ends.
+using KeptClear = std::vector<std::pair<double, double>>;
+
+struct ClipPlanWish {
+    double allowed_mm = 0.5;  ///< stand-off the wanted edge bears
+    double clip_mm = 6;
+    double lift_pa = 20;
+    KeptClear clear;
+};
+
+struct ClipPlan {
+    std::vector<Clip> clips;
+    double standOff_mm = 0;  ///< the worst that is left, farther end of the range
+    bool keeps = false;      ///< within what is allowed
+    int trials = 0;
+};
+
+/// The plan handed to `better` is always at least as good as the one before: it keeps what is allowed with
+/// fewer clips, or does not keep it but comes nearer. Errors: out_of_range, cancelled (only before the first
+/// plan).
+Result<ClipPlan> planClips(const Skin& skin, const Drape& drape, const ClipPlanWish& wish,
+                           const ReliefAt& relief = {},
+                           const std::function<void(const ClipPlan&)>& better = {}, const Task& task = {});
+
+}  // namespace nine

@@ -1,0 +1,1 @@
+#include "scale/drape.h"
