@@ -14,8 +14,13 @@ using Mat2d = Eigen::Matrix2d;
 
 constexpr double kRows_mm = 1, kAtBorder_mm = 0.8, kAtWhole_mm = 5;
 constexpr Figure kContact_n_mm3 = 2;
-constexpr double kLongestMove_mm = 3, kAtRest_mm = 0.01, kSettled_mm = 0.03;
-constexpr int kMostMoves = 80;
+constexpr double kLongestMove_mm = 3, kAtRest_mm = 0.02, kSettled_mm = 0.03;
+constexpr int kMostMoves = 100;
+/// Slack net is all but a mechanism. After so many steps each point is held back by a spring that grows; at
+/// rest no point is then pushed by more than the last spring times the last step, 1e-5 N, half of what lifts
+/// it.
+constexpr int kFreely = 20;
+constexpr Figure kLeastRidge_n_mm = 1e-7, kMostRidge_n_mm = 1e-3;
 /// Knots that do not resist being pushed together: as good as nothing.
 constexpr Fraction kSoftKnots = 0.02;
 
@@ -122,8 +127,8 @@ struct Membrane {
     }
 
     /// One step of Newton's method; its length in mm.
-    double step(std::vector<Vec3>& at, Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>>& factor,
-                bool& analysed) {
+    double step(std::vector<Vec3>& at, double ridge_n_mm,
+                Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>>& factor, bool& analysed) {
         // In one piece: one pass over triangles and points fills the one system that is then solved.
         Eigen::VectorXd g = Eigen::VectorXd::Zero(unknowns);
         std::vector<Eigen::Triplet<double>> entries;
@@ -161,7 +166,7 @@ struct Membrane {
         for (std::size_t i = 0; i < at.size(); ++i) {
             const double d = distance(i, at[i], normal);
             Vec3 force = -lift_n_mm2 * area_mm2[i] * grid.points[i].normal;
-            Eigen::Matrix3d block = 1e-7 * Eigen::Matrix3d::Identity();
+            Eigen::Matrix3d block = ridge_n_mm * Eigen::Matrix3d::Identity();
             before -= lift_n_mm2 * area_mm2[i] * grid.points[i].normal.dot(at[i]);
             const double k = kContact_n_mm3 * area_mm2[i];
             if (d < 0) {
@@ -217,7 +222,9 @@ Laid letGo(Membrane membrane, std::vector<Vec3> at, const Task& task) {
     bool analysed = false;
     double longest = kLongestMove_mm;
     for (int i = 0; i < kMostMoves && longest > kAtRest_mm && !task.cancelled(); ++i)
-        longest = membrane.step(at, factor, analysed);
+        longest = membrane.step(
+            at, std::min(kLeastRidge_n_mm * std::pow(2, std::max(0, i - kFreely)), kMostRidge_n_mm), factor,
+            analysed);
     return {std::move(at), longest};
 }
 

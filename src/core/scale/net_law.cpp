@@ -21,10 +21,16 @@ struct Spring {
     M stiffness;
 
     Spring(const V& d, double rest, double k, double pushed, bool convex) {
-        const double length = std::max(d.norm(), 1e-9);
-        const V unit = d / length;
+        const double length = std::max(std::sqrt(d.squaredNorm()), 1e-9);
         const double over = length - rest;
         if (over < 0) k *= pushed;
+        if (k == 0) {
+            energy = 0;
+            pull.setZero();
+            stiffness.setZero();
+            return;
+        }
+        const V unit = d / length;
         energy = 0.5 * k * over * over;
         pull = k * over * unit;
         const double across = k * over / length;
@@ -55,7 +61,7 @@ struct InnerNode {
             const Spring<N> a = thread(0), b = thread(1), c = thread(2);
             const V g = a.pull + b.pull + c.pull + tie * tied();
             const V step = (a.stiffness + b.stiffness + c.stiffness + tie * M::Identity()).inverse() * g;
-            if (step.norm() < 1e-10 * along) {
+            if (step.norm() < 1e-6 * along) {
                 w -= step;
                 break;
             }
@@ -74,7 +80,12 @@ struct InnerNode {
                       : Spring<N>(w - (i == 1 ? q1 : q2), slanted, k, 0, true);
     }
     double energy() const {
-        return thread(0).energy + thread(1).energy + thread(2).energy + 0.5 * tie * tied().squaredNorm();
+        const auto of = [](const V& d, double rest, double stiff) {
+            const double over = std::sqrt(d.squaredNorm()) - rest;
+            return over > 0 ? 0.5 * stiff * over * over : 0.0;
+        };
+        return of(w, along, kAlong) + of(w - q1, slanted, k) + of(w - q2, slanted, k) +
+               0.5 * tie * tied().squaredNorm();
     }
 };
 
