@@ -4,9 +4,10 @@
 // names.
 #pragma once
 
-#define NINE_KINDS(kind)                                                                                     \
-    kind(dotRow) kind(chain) kind(saddles) kind(bars) kind(stripe) kind(line) kind(spots) kind(mottle)       \
-        kind(tracks) kind(flecks) kind(netCells) kind(gillMark) kind(ovalPatch) kind(throat) kind(mouthLine) \
-            kind(faceMask) kind(eyeSurround) kind(shellArcs) kind(fin) kind(finRays) kind(wound) kind(bones) \
-                kind(ribs) kind(freeShape) kind(lettering) kind(innerFill) kind(rim) kind(castShadow)        \
-                    kind(highlight) kind(glow) kind(girthFade) kind(edgeShade) kind(blush)
+#define NINE_KINDS(kind)                                                                                  \
+    kind(dotRow) kind(chain) kind(saddles) kind(bars) kind(stripe) kind(line) kind(spots) kind(mottle)    \
+        kind(tracks) kind(flecks) kind(netCells) kind(scaleLattice) kind(gillMark) kind(ovalPatch)        \
+            kind(throat) kind(mouthLine) kind(faceMask) kind(eyeSurround) kind(shellArcs) kind(fin)       \
+                kind(finRays) kind(wound) kind(bones) kind(ribs) kind(freeShape) kind(lettering)          \
+                    kind(innerFill) kind(rim) kind(castShadow) kind(highlight) kind(glow) kind(girthFade) \
+                        kind(edgeShade) kind(blush)
