@@ -183,6 +183,37 @@ const std::vector<VerbEntry>& verbTable() {
          "straight-on, `--paint opaque`, `pearl`, `transparent`, `ink`, `primer`, "
          "`--reduction 4:1`, `--flow_ml_min`, `--speed_mm_s`, `--film` (um wet), `--stroke "
          "along` or `across`, `--aim_mm` onto the mask, `--thickness` of the sheet"},
+        {"scales", "list", scalesList, "scales list", "the nets there are",
+         "`nets`: `name`, weave, cell along and across, strand, share that is open, stretch, tear, uses"},
+        {"scales", "choose", scalesChoose,
+         "scales choose BLANK [--fish_mm 180 --fish_count 215 | --count N | --eye_mm MM] [--tolerance 0.2]",
+         "which net gives scales of the wanted size",
+         "`wanted_mm`, the length of one scale, and all `nets`, best first, single and doubled, with `ratio` "
+         "and `reason`; "
+         "`too_coarse` where none is fine enough: then they are a hint only"},
+        {"scales", "lines", scalesLines,
+         "scales lines BLANK [--width MM] [--lean DEG] [--short MM] [--tail MM] [--below "
+         "nothing|ribs|diamonds] [--out F.pdf|F.svg]",
+         "lines to press into foil",
+         "two families that meet on the lateral line: `diamonds` along it, their `width_mm` and `height_mm`, "
+         "`stations`: where "
+         "along the line each pair begins and where it ends. `--out`: a strip to wrap, true to size"},
+        {"scales", "", scales,
+         "scales BLANK --net NAME | --lattice PITCHxANGLE [--side L] [--pull N/m] [--clips x1,x2,...] "
+         "[--clip MM] [--allowed MM] "
+         "[--gather belly|back] [--hook tail|LANDMARK] [--web MM] [--strip F.pdf|F.svg]",
+         "a net, or a cut lattice, on a body",
+         "`cells_along_lateral` (end to end), `aspect_min`, `aspect_max` (height over length, 1 as on the "
+         "bench), `area_min`, "
+         "`area_max`, `opening_min`, `opening_max` (share between strands), all from 6 to 94 % of the length "
+         "without the hundredth "
+         "part at either end; `piece_mm`, along and across, of one layer; `clips`, planned unless given; "
+         "`stand_off_mm` (a range: "
+         "how knots push back is not known); `flags`, `steps`. `--strip`: the clips on a strip, true to "
+         "size. A job's own net and "
+         "clips are used where nothing is said. `--lattice 4x23`: lozenges 4 mm long whose sides lean 23 "
+         "degrees off the girth, "
+         "`--web` between. Exit 3 when the net tears or stands off more than allowed"},
         {"spray", "plan", sprayPlan, "spray plan JOB [--paint opaque] [--width 0.2] [--needles 0.2,0.35]",
          "settings for every mask, with their reasons",
          "settings for every mask, from the job's `spray` chapter: `layers` with needle, "

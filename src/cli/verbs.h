@@ -43,6 +43,10 @@ Result<Reply> fit(const Arguments& words, const Task& task);
 Result<Reply> land(const Arguments& words, const Task& task);
 Result<Reply> cut(const Arguments& words, const Task& task);
 Result<Reply> sprayEdge(const Arguments& words, const Task& task);
+Result<Reply> scales(const Arguments& words, const Task& task);
+Result<Reply> scalesList(const Arguments& words, const Task& task);
+Result<Reply> scalesChoose(const Arguments& words, const Task& task);
+Result<Reply> scalesLines(const Arguments& words, const Task& task);
 Result<Reply> sprayPlan(const Arguments& words, const Task& task);
 Result<Reply> demo(const Arguments& words, const Task& task);
 

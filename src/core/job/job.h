@@ -14,6 +14,7 @@
 #include "job/chapters/cut.h"
 #include "job/chapters/masks.h"
 #include "job/chapters/pattern.h"
+#include "job/chapters/scales.h"
 #include "job/chapters/spray.h"
 
 namespace nine {
@@ -40,7 +41,7 @@ struct ChapterList {
 };
 
 /// The chapters of a job in the order of the file; each may only rest on those before it.
-using Chapters = ChapterList<BlankChapter, PatternChapter, MasksChapter, CutChapter, SprayChapter>;
+using Chapters = ChapterList<BlankChapter, PatternChapter, MasksChapter, CutChapter, SprayChapter, ScalesChapter>;
 
 struct Job {
     Chapters chapters;

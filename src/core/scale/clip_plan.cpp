@@ -7,7 +7,6 @@
 namespace nine {
 namespace {
 
-constexpr Fraction kCountsFrom = 0.55;  // share of the half girth from which clips are answerable
 constexpr int kRounds = 3, kMostTrials = 12;
 
 class Planner {
@@ -43,7 +42,7 @@ class Planner {
                 if (net.error().code == "cancelled") return net.error();
                 break;  // this one does not come to rest
             }
-            const std::vector<double> off = standOffs(**net, clips.clips);
+            const std::vector<double> off = standOffs(**net);
             const double worst = *std::max_element(off.begin(), off.end());
             if (worst < best.standOff_mm) best = {clips.clips, worst, worst <= wish_.allowed_mm, trials_};
             if (worst <= wish_.allowed_mm) break;
@@ -67,28 +66,24 @@ class Planner {
     int trials() const { return trials_; }
 
   private:
-    /// Moved off what has to be kept clear, to the nearer side.
+    /// To a tenth of a millimetre, moved off what has to be kept clear to the nearer side where the net still
+    /// lies.
     double clearOf(double x) const {
+        const double half = wish_.clip_mm / 2, low = drape_.grid.x_mm.front(), high = drape_.grid.x_mm.back();
         for (const auto& [from, to] : wish_.clear) {
-            const double a = from - wish_.clip_mm / 2, b = to + wish_.clip_mm / 2;
-            if (x > a && x < b) x = (x - a < b - x && a >= low_) || b > high_ ? a : b;
+            const double a = from - half, b = to + half;
+            if (x > a && x < b) x = (x - a < b - x && a >= low + half) || b > high - half ? a : b;
         }
-        return x;
+        return std::clamp(std::round(10 * x) / 10, low, high);
     }
 
-    /// Of each gap the farther end of the range, on the half of the net that clips answer for.
-    std::vector<double> standOffs(const ClippedNet& net, const std::vector<Clip>& clips) const {
-        std::vector<double> off(clips.size() - 1, 0);
-        for (std::size_t i = 0; i < net.most_mm.size(); ++i) {
-            const std::size_t column = i % static_cast<std::size_t>(net.grid.columns);
-            if (net.grid.shares[column] < kCountsFrom) continue;
-            const double x = net.grid.x_mm[i / static_cast<std::size_t>(net.grid.columns)];
-            const auto after =
-                std::upper_bound(clips.begin(), clips.end(), x,
-                                 [](double value, const Clip& clip) { return value < clip.x_mm; });
-            const auto gap = std::clamp<std::ptrdiff_t>(after - clips.begin() - 1, 0,
-                                                        static_cast<std::ptrdiff_t>(off.size()) - 1);
-            off[static_cast<std::size_t>(gap)] = std::max(off[static_cast<std::size_t>(gap)], net.most_mm[i]);
+    /// Of each gap the farther end of the range; before the first clip and behind the last with the gap
+    /// beside it.
+    static std::vector<double> standOffs(const ClippedNet& net) {
+        std::vector<double> off(net.between.size() - 2, 0);
+        for (std::size_t i = 0; i < net.between.size(); ++i) {
+            double& gap = off[std::min(i ? i - 1 : 0, off.size() - 1)];
+            gap = std::max(gap, net.between[i].most_mm);
         }
         return off;
     }
@@ -107,7 +102,7 @@ class Planner {
 Result<ClipPlan> planClips(const Skin& skin, const Drape& drape, const ClipPlanWish& wish,
                            const ReliefAt& relief, const std::function<void(const ClipPlan&)>& better,
                            const Task& task) {
-    if (!(wish.allowed_mm >= 0.05 && wish.allowed_mm <= 20))
+    if (!(wish.allowed_mm >= kLeastAllowed_mm && wish.allowed_mm <= kMostAllowed_mm))
         return Error{"out_of_range", NINE_WORDS("core", "The gap allowed under a net is 0.05 to 20 mm."),
                      "allowed_mm"};
     ClipWish none;

@@ -16,6 +16,8 @@ namespace nine {
 /// Of the gathered line: where no clip may sit (the bill, hangers), x of its ends.
 using KeptClear = std::vector<std::pair<double, double>>;
 
+constexpr double kLeastAllowed_mm = 0.05, kMostAllowed_mm = 20;
+
 struct ClipPlanWish {
     double allowed_mm = 0.5;  ///< stand-off the wanted edge bears
     double clip_mm = 6;

@@ -228,18 +228,19 @@ Laid letGo(Membrane membrane, std::vector<Vec3> at, const Task& task) {
     return {std::move(at), longest};
 }
 
-void readOff(const Skin& skin, const Drape& drape, const ClipWish& wish, ClippedNet& net) {
+void readOff(const ClipWish& wish, ClippedNet& net) {
     std::vector<double> ends{-1e9};
     for (const Clip& clip : wish.clips) ends.push_back(clip.x_mm);
     ends.push_back(1e9);
     net.between.assign(ends.size() - 1, {});
-    static_cast<void>(skin);
-    static_cast<void>(drape);
+    const auto columns = static_cast<std::size_t>(net.grid.columns);
     for (std::size_t i = 0; i < net.most_mm.size(); ++i) {
-        const double x = net.grid.x_mm[i / static_cast<std::size_t>(net.grid.columns)];
+        const double x = net.grid.x_mm[i / columns];
         const StandOff here{net.least_mm[i], net.most_mm[i], x, net.grid.g_mm[i]};
         const auto after = std::upper_bound(ends.begin(), ends.end(), x);
-        StandOff& part = net.between[static_cast<std::size_t>(after - ends.begin()) - 1];
+        StandOff& part = net.grid.shares[i % columns] < kClipsFrom
+                             ? net.elsewhere
+                             : net.between[static_cast<std::size_t>(after - ends.begin()) - 1];
         if (here.most_mm > part.most_mm) part = here;
         if (here.most_mm > net.worst.most_mm) net.worst = here;
     }
@@ -272,7 +273,7 @@ Status checkClips(const Drape& drape, const ClipWish& wish, const std::string& p
                     .length("low", low)
                     .length("high", high),
                 where};
-        if (i && !(x - wish.clips[i - 1].x_mm >= wish.clip_mm))
+        if (i && !(x - wish.clips[i - 1].x_mm >= wish.clip_mm - 1e-6))
             return Error{
                 "clips_too_close",
                 Words(NINE_WORDS("core", "Clips at {a} and {b} sit on one another; they are {wide} wide."))
@@ -334,7 +335,7 @@ Result<std::shared_ptr<const ClippedNet>> clipNet(const Skin& skin, const Drape&
             "not_settled",
             NINE_WORDS("core", "The clipped net does not come to rest; put another clip where it is loose."),
             ""};
-    readOff(skin, drape, wish, *net);
+    readOff(wish, *net);
     return std::shared_ptr<const ClippedNet>(std::move(net));
 }
 

@@ -40,9 +40,14 @@ struct ClippedNet {
     std::vector<Vec3> places;  ///< of each point in space, knots soft: the farther ends of the range
     std::vector<double> least_mm, most_mm;  ///< stand-off of each point
     StandOff worst;
-    /// The greatest stand-off from each clip to the next, before the first (at 0) and behind the last.
+    /// The greatest stand-off on the half towards the gathered line, which clips answer for: from each clip
+    /// to the next, before the first (at 0) and behind the last.
     std::vector<StandOff> between;
+    StandOff elsewhere;  ///< on the other half: a gather at an end, which no clip mends
 };
+
+/// Share of the half girth from which clips are answerable.
+constexpr Fraction kClipsFrom = 0.55;
 
 /// Depth of carving at x, g of the left side; null for a smooth body.
 using ReliefAt = std::function<double(const Vec2&)>;

@@ -33,9 +33,7 @@ std::vector<Vec2> lateralLine(const Skin& skin, const Landmarks& landmarks) {
     return datum;
 }
 
-Result<FoilLines> foilLines(const Skin& skin, const Landmarks& landmarks, const FoilWish& wish,
-                            const std::string& path) {
-    // In one piece: ticks along the lateral line, then each line walked out from them.
+Status checkFoil(const FoilWish& wish, const std::string& path) {
     const auto within = [&](const char* field, double v, double low, double high) -> Status {
         if (std::isfinite(v) && v >= low && v <= high) return Done{};
         return Error{"out_of_range",
@@ -49,7 +47,14 @@ Result<FoilLines> foilLines(const Skin& skin, const Landmarks& landmarks, const 
     for (const Status& ok :
          {within("width_mm", wish.width_mm, 0.8, 60), within("lean_deg", wish.lean_deg, 5, 70),
           within("short_mm", wish.short_mm, 0, 100), within("tail_mm", wish.tail_mm, 0, 200)})
-        if (!ok) return ok.error();
+        if (!ok) return ok;
+    return Done{};
+}
+
+Result<FoilLines> foilLines(const Skin& skin, const Landmarks& landmarks, const FoilWish& wish,
+                            const std::string& path) {
+    // In one piece: ticks along the lateral line, then each line walked out from them.
+    if (Status ok = checkFoil(wish, path); !ok) return ok.error();
 
     const std::vector<Vec2> lateral = lateralLine(skin, landmarks);
     const std::vector<double> arc = lengthsAlong(skin, lateral);

@@ -22,6 +22,9 @@ struct FoilWish {
     bool operator==(const FoilWish&) const = default;
 };
 
+/// Errors: out_of_range with path + field.
+Status checkFoil(const FoilWish& wish, const std::string& path);
+
 struct FoilLine {
     double start_mm = 0;     ///< where it leaves the lateral line: arc along it from the nose end of the line
     bool toTail = true;      ///< leans to the tail going up

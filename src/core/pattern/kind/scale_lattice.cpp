@@ -10,7 +10,9 @@
 
 #include "base/parallel.h"
 #include "blank/landmark_curve.h"
+#include "pattern/art.h"
 #include "pattern/bands.h"
+#include "pattern/cut_scales.h"
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
 #include "pattern/kind/shared.h"
@@ -336,5 +338,75 @@ class ScaleLatticeKind : public FieldKind {
 }  // namespace scale_lattice
 
 NINE_KIND(scaleLattice, scale_lattice::ScaleLatticeKind)
+
+Element cutScalesElement(double pitch_mm, Ratio tall, double web_mm) {
+    Element element;
+    element.id = "scales";
+    element.kind = std::string(scaleLatticeKind().id());
+    element.values = usualValues(scaleLatticeKind());
+    element.values.set("shape", std::string("lozenge"));
+    element.values.set("pitch_mm", pitch_mm);
+    element.values.set("tall", tall);
+    element.values.set("web_mm", web_mm);
+    element.values.set("edge", std::string("whole"));
+    for (const char* even : {"tail", "rim"}) element.values.set(even, 1.0);
+    for (const char* from : {"from_length", "from_girth"}) element.values.set(from, 0.0);
+    for (const char* to : {"to_length", "to_girth"}) element.values.set(to, 1.0);
+    return element;
+}
+
+Result<CutScales> readCutScales(const Skin& skin, const Landmarks& landmarks, const Element& element,
+                                const Task& task) {
+    if (Status ok = checkElement(element, "scales"); !ok) return ok.error();
+    const DrawOn on{.skin = skin,
+                    .landmarks = landmarks,
+                    .origin = Vec2::Zero(),
+                    .shift_mm = Vec2::Zero(),
+                    .fineness = Fineness::Cut,
+                    .path = "scales",
+                    .task = task};
+    const Result<Drawn> drawn = scaleLatticeKind().draw(on, element);
+    if (!drawn) return drawn.error();
+    const double pitch = element.values.number("pitch_mm"), tall = element.values.number("tall"),
+                 web = element.values.number("web_mm");
+    CutScales read;
+    read.aspect_min = read.opening_min = read.narrowest_mm = 1e9;
+    read.aspect_max = 0;
+    Vec2 low(1e9, 1e9), high(-1e9, -1e9);
+    // The web stands off all sides of a lozenge alike, so its length grows by web / sin and its height by web
+    // / cos of the half angle at its ends.
+    const double half = std::atan(tall);
+    for (const Outline& outline : drawn->passes.front().outlines) {
+        double x0 = 1e9, x1 = -1e9, g0 = 1e9, g1 = -1e9;
+        SurfacePoint first{}, last{};
+        double cell_mm2 = 0;
+        for (std::size_t i = 0; i < outline.skin.size(); ++i) {
+            const Vec2& p = outline.skin[i];
+            if (p.x() < x0) x0 = p.x(), first = outline.points[i];
+            if (p.x() > x1) x1 = p.x(), last = outline.points[i];
+            g0 = std::min(g0, p.y());
+            g1 = std::max(g1, p.y());
+            const Vec3 a = outline.points[i].position - outline.points[0].position,
+                       b = outline.points[(i + 1) % outline.points.size()].position -
+                           outline.points[0].position;
+            cell_mm2 += 0.5 * a.cross(b).norm();
+        }
+        const double length = arcLength_mm(first, last) + web / std::sin(half),
+                     height = g1 - g0 + web / std::cos(half);
+        const double aspect = height / length / tall;
+        read.aspect_min = std::min(read.aspect_min, aspect);
+        read.aspect_max = std::max(read.aspect_max, aspect);
+        const double open = cell_mm2 / (0.5 * length * height);
+        read.opening_min = std::min(read.opening_min, open);
+        read.opening_max = std::max(read.opening_max, open);
+        read.narrowest_mm = std::min({read.narrowest_mm, x1 - x0, g1 - g0});
+        low = low.cwiseMin(Vec2(x0, g0));
+        high = high.cwiseMax(Vec2(x1, g1));
+        if (std::abs(outline.centre.y()) < 0.25 * pitch * tall) ++read.cellsAlongLateral;
+        ++read.cells;
+    }
+    read.region_mm = high - low;
+    return read;
+}
 
 }  // namespace nine
