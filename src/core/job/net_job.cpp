@@ -9,6 +9,9 @@
 namespace nine {
 namespace {
 
+/// How near to the gathered line something is in a clip's way.
+constexpr double kBesideClip_mm = 1.5;
+
 /// "throat", "belly", "tail": where on the gathered line.
 Words placeOnLine(const Skin& skin, Gather gather, double x_mm) {
     const double share = (x_mm - skin.noseX_mm()) / skin.length_mm();
@@ -109,20 +112,19 @@ ClipWish clipWishOf(const ScalesChapter& s) {
 KeptClear clearOfFittings(const Job& job, const Skin& skin) {
     KeptClear clear;
     const bool belly = job.get<ScalesChapter>().gather == Gather::Belly;
-    for (const auto& [name, mark] : job.get<BlankChapter>().landmarks) {
-        const LandmarkKind* kind = landmarkKind(name);
-        if (!kind || !kind->central || mark.points.empty()) continue;
-        const bool bill = name == "bill_slot";
-        const double g = mark.points.front().y(), half = skin.arcAt(mark.points.front().x()).girth_mm() / 4;
-        if (!bill && (belly ? g > -0.3 * half : g < 0.3 * half)) continue;
-        if (bill && !belly) continue;
+    for (const Zone& zone : zonesOfLandmarks(skin, job.get<BlankChapter>().landmarks)) {
+        // Those that reach the gathered line, with what a clip needs beside them.
         double low = 1e9, high = -1e9;
-        for (const Vec2& p : mark.points) {
+        bool reaches = false;
+        for (const Vec2& p : zone.polygon) {
             low = std::min(low, p.x());
             high = std::max(high, p.x());
+            if (p.x() <= skin.noseX_mm() || p.x() >= skin.tailX_mm()) continue;
+            const SectionArc arc = skin.arcAt(p.x());
+            reaches = reaches || (belly ? p.y() < -arc.bellyArc_mm() + kBesideClip_mm
+                                        : p.y() > arc.backArc_mm() - kBesideClip_mm);
         }
-        const double round = bill ? 1.0 : 1.5;  // what a clip needs beside it
-        clear.emplace_back(low - round, high + round);
+        if (reaches) clear.emplace_back(low, high);
     }
     std::sort(clear.begin(), clear.end());
     return clear;
