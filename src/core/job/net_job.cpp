@@ -11,6 +11,8 @@ namespace {
 
 /// How near to the gathered line something is in a clip's way.
 constexpr double kBesideClip_mm = 1.5;
+/// Places are written to a tenth: so much over a border is on it.
+constexpr double kTouches_mm = 0.11;
 
 /// "throat", "belly", "tail": where on the gathered line.
 Words placeOnLine(const Skin& skin, Gather gather, double x_mm) {
@@ -178,7 +180,8 @@ Result<NetOnBody> netOnBody(const Job& job, const Skin& skin, double spacing_mm,
     if (Status ok = checkClips(*net.drape, clipWishOf(s), "scales"); !ok) return ok.error();
     for (std::size_t i = 0; i < s.clips.size(); ++i)
         for (const auto& [from, to] : clear)
-            if (s.clips[i].x_mm > from - s.clip_mm / 2 && s.clips[i].x_mm < to + s.clip_mm / 2)
+            if (s.clips[i].x_mm > from - s.clip_mm / 2 + kTouches_mm &&
+                s.clips[i].x_mm < to + s.clip_mm / 2 - kTouches_mm)
                 return Error{
                     "clip_in_the_way",
                     Words(NINE_WORDS(

@@ -33,7 +33,7 @@ class Planner {
             clips.clips.push_back({clearOf(x)});
             for (const double gap : gaps) {
                 x += gap;
-                clips.clips.push_back({std::max(clearOf(x), clips.clips.back().x_mm + wish_.clip_mm)});
+                clips.clips.push_back({behind(clips.clips.back().x_mm + wish_.clip_mm, clearOf(x))});
             }
             if (clips.clips.back().x_mm > high_ + wish_.clip_mm / 4) break;
             ++trials_;
@@ -75,6 +75,15 @@ class Planner {
             if (x > a && x < b) x = (x - a < b - x && a >= low + half) || b > high - half ? a : b;
         }
         return std::clamp(std::round(10 * x) / 10, low, high);
+    }
+
+    /// x, or if that is before `least` the first place from there on that need not be kept clear.
+    double behind(double least, double x) const {
+        if (x >= least) return x;
+        for (const auto& [from, to] : wish_.clear)
+            if (least > from - wish_.clip_mm / 2 && least < to + wish_.clip_mm / 2)
+                least = to + wish_.clip_mm / 2;
+        return std::ceil(10 * least - 1e-6) / 10;
     }
 
     /// Of each gap the farther end of the range; before the first clip and behind the last with the gap
