@@ -123,7 +123,7 @@ Result<Reply> net(const Args& args, Body& body, const Task& task) {
     body.job = body.job.with(*scales);
     const Result<DrapeWish> wish = drapeWishOf(body.job, body.skin);
     if (!wish) return wish.error();
-    Result<NetOnBody> laid = netOnBody(body.job, body.skin, kDrapeSpacing_mm, nullptr, task);
+    Result<NetOnBody> laid = netOnBody(body.job, body.skin, kDrapeSpacing_mm, {}, task);
     if (!laid) return laid.error();
     std::optional<ClipPlan> plan;
     if (scales->clips.empty() && wish->reach.whole()) {
@@ -138,9 +138,10 @@ Result<Reply> net(const Args& args, Body& body, const Task& task) {
         ScalesChapter clipped = *scales;
         clipped.clips = found->clips;
         body.job = body.job.with(clipped);
-        laid = netOnBody(body.job, body.skin, kDrapeSpacing_mm, laid->drape.get(), task);
+        laid = netOnBody(body.job, body.skin, kDrapeSpacing_mm, laid->drape, task);
         if (!laid) return laid.error();
     }
+    if (laid->clipError) return *laid->clipError;
     const NetReading& r = laid->reading;
     Json clips = Json::array(), flags = Json::array(), steps = Json::array();
     for (const Clip& clip : body.job.get<ScalesChapter>().clips) clips.push_back({{"x_mm", clip.x_mm}});

@@ -142,14 +142,35 @@ double blurOf_mm(double gap_mm) {
     return 2.56 * MistFrom().spread * gap_mm;  // from 10 to 90 % of a Gaussian
 }
 
-Result<NetOnBody> netOnBody(const Job& job, const Skin& skin, double spacing_mm, const Drape* start,
+/// Errors: checkClips', clip_in_the_way.
+static Status checkClipsOn(const Drape& drape, const ScalesChapter& s, const KeptClear& clear) {
+    if (Status ok = checkClips(drape, clipWishOf(s), "scales"); !ok) return ok;
+    for (std::size_t i = 0; i < s.clips.size(); ++i)
+        for (const auto& [from, to] : clear)
+            if (s.clips[i].x_mm > from - s.clip_mm / 2 + kTouches_mm &&
+                s.clips[i].x_mm < to + s.clip_mm / 2 - kTouches_mm)
+                return Error{
+                    "clip_in_the_way",
+                    Words(NINE_WORDS(
+                              "core",
+                              "A clip at {x} would sit on the bill or a hanger; move it off {from} to {to}."))
+                        .length("x", s.clips[i].x_mm)
+                        .length("from", from)
+                        .length("to", to),
+                    "scales.clips[" + std::to_string(i) + "]"};
+    return Done{};
+}
+
+Result<NetOnBody> netOnBody(const Job& job, const Skin& skin, double spacing_mm, const DrapePtr& known,
                             const Task& task) {
     // In one piece: drape, readings, clips, and what is wrong with each.
     const ScalesChapter& s = job.get<ScalesChapter>();
     const Result<DrapeWish> wish = drapeWishOf(job, skin);
     if (!wish) return wish.error();
-    const bool same = start && start->wish.gather == wish->gather && start->wish.reach == wish->reach;
-    Result<DrapePtr> laid = drape(skin, *wish, spacing_mm, same ? start : nullptr, task);
+    const bool same = known && known->wish.gather == wish->gather && known->wish.reach == wish->reach;
+    const bool kept = same && known->wish == *wish && known->spacing_mm == spacing_mm;
+    Result<DrapePtr> laid =
+        kept ? Result<DrapePtr>(known) : drape(skin, *wish, spacing_mm, same ? known.get() : nullptr, task);
     if (!laid) return laid.error();
     NetOnBody net;
     net.drape = *laid;
@@ -177,22 +198,16 @@ Result<NetOnBody> netOnBody(const Job& job, const Skin& skin, double spacing_mm,
              {}});
     if (s.clips.empty() || !s.reach.whole() || spacing_mm > kDrapeSpacing_mm) return net;
     const KeptClear clear = clearOfFittings(job, skin);
-    if (Status ok = checkClips(*net.drape, clipWishOf(s), "scales"); !ok) return ok.error();
-    for (std::size_t i = 0; i < s.clips.size(); ++i)
-        for (const auto& [from, to] : clear)
-            if (s.clips[i].x_mm > from - s.clip_mm / 2 + kTouches_mm &&
-                s.clips[i].x_mm < to + s.clip_mm / 2 - kTouches_mm)
-                return Error{
-                    "clip_in_the_way",
-                    Words(NINE_WORDS(
-                              "core",
-                              "A clip at {x} would sit on the bill or a hanger; move it off {from} to {to}."))
-                        .length("x", s.clips[i].x_mm)
-                        .length("from", from)
-                        .length("to", to),
-                    "scales.clips[" + std::to_string(i) + "]"};
+    if (Status ok = checkClipsOn(*net.drape, s, clear); !ok) {
+        net.clipError = ok.error();
+        return net;
+    }
     auto clipped = clipNet(skin, *net.drape, clipWishOf(s), reliefOf(job), task);
-    if (!clipped) return clipped.error();
+    if (!clipped && clipped.error().code == "cancelled") return clipped.error();
+    if (!clipped) {
+        net.clipError = clipped.error();
+        return net;
+    }
     net.clipped = *clipped;
     std::vector<StandOff> loose;
     for (const StandOff& off : net.clipped->between)

@@ -28,14 +28,17 @@ struct NetOnBody {
     DrapePtr drape;
     std::shared_ptr<const ClippedNet>
         clipped;  ///< null without clips, for a piece of the body, or when it failed
+    std::optional<Error> clipError;
     NetReading reading;
     std::vector<NetFlag> flags;
 };
 
 /// The net of the job. `spacing_mm`: of the drape, kDrapePreview_mm for a preview, which is not clipped.
-/// Errors: no_net, drapeWishOf's, drape's, checkClips', cancelled.
+/// `known`: a drape of this skin; it is begun from, or kept when it is the one that is asked for. Clips that
+/// cannot hold leave `clipped` null and stand in `clipError`. Errors: no_net, drapeWishOf's, drape's,
+/// cancelled.
 Result<NetOnBody> netOnBody(const Job& job, const Skin& skin, double spacing_mm = kDrapeSpacing_mm,
-                            const Drape* start = nullptr, const Task& task = {});
+                            const DrapePtr& known = {}, const Task& task = {});
 
 /// How fuzzy scales get over a gap.
 double blurOf_mm(double gap_mm);

@@ -242,6 +242,7 @@ Result<DrapePtr> drape(const Skin& skin, const DrapeWish& wish, double spacing_m
                        const Task& task) {
     auto result = std::make_shared<Drape>();
     result->wish = wish;
+    result->spacing_mm = spacing_mm;
     const std::vector<double> rows = evenRows(skin, wish.gather, wish.reach, spacing_mm);
     result->grid = makeHalfGrid(skin, wish.gather, rows, evenShares(skin, wish, rows, spacing_mm));
     DrapePtr coarse;

@@ -35,6 +35,7 @@ constexpr double kDrapeSpacing_mm = 2, kDrapePreview_mm = 4;
 /// Of a net pulled tight. Shared: it is never changed.
 struct Drape {
     DrapeWish wish;
+    double spacing_mm = 0;
     HalfGrid grid;
     std::vector<Vec2>
         net_mm;  ///< of each point: along from the hook's end (towards the tail), across from the whole line
