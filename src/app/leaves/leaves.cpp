@@ -4,6 +4,7 @@
 #include "app/leaves/cut/cut_leaf.h"
 #include "app/leaves/masks/masks_leaf.h"
 #include "app/leaves/pattern/pattern_leaf.h"
+#include "app/leaves/scales/scales_leaf.h"
 #include "app/leaves/spray/spray_leaf.h"
 
 namespace nine::app {
@@ -21,7 +22,7 @@ const std::vector<LeafPlace>& leafPlaces() {
         {QT_TRANSLATE_NOOP("leaf", "Blank"), "blank", made<BlankLeaf>, helpOnBlank},
         {QT_TRANSLATE_NOOP("leaf", "Pattern"), "pattern", made<PatternLeaf>, helpOnPattern},
         {QT_TRANSLATE_NOOP("leaf", "Layers"), "layers", nullptr, nullptr},
-        {QT_TRANSLATE_NOOP("leaf", "Scales"), "scales", nullptr, nullptr},
+        {QT_TRANSLATE_NOOP("leaf", "Scales"), "scales", made<ScalesLeaf>, helpOnScales},
         {QT_TRANSLATE_NOOP("leaf", "Masks"), "masks", made<MasksLeaf>, helpOnMasks},
         {QT_TRANSLATE_NOOP("leaf", "Cut"), "cut", made<CutLeaf>, helpOnCut},
         {QT_TRANSLATE_NOOP("leaf", "Spray"), "spray", made<SprayLeaf>, helpOnSpray},

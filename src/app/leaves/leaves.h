@@ -9,7 +9,7 @@
 namespace nine::app {
 
 /// Places on the stem of the leaves there are; for tests and for leaves that point to each other.
-enum LeafNumber { BlankNumber = 0, PatternNumber = 1, MasksNumber = 4, CutNumber = 5, SprayNumber = 6 };
+enum LeafNumber { BlankNumber = 0, PatternNumber = 1, ScalesNumber = 3, MasksNumber = 4, CutNumber = 5, SprayNumber = 6 };
 
 struct LeafPlace {
     const char* name;                             ///< QT_TRANSLATE_NOOP("leaf", "Layers")

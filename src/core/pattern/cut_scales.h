@@ -18,6 +18,9 @@ struct CutScales {
 /// Lozenges of `pitch_mm`, `tall` times as high as long, all over the side, not graded, as an element for a
 /// pattern.
 Element cutScalesElement(double pitch_mm, Ratio tall, double web_mm);
+bool isCutScales(const Element& element);
+/// Scales through a net, as they are shown: cells so long and high, that share of them thread.
+Element netScalesElement(double along_mm, double across_mm, Fraction thread);
 /// Errors: those of the kind's limits and draw().
 Result<CutScales> readCutScales(const Skin& skin, const Landmarks& landmarks, const Element& element,
                                 const Task& task = {});

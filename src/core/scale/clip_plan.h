@@ -1,10 +1,11 @@
 // The fewest clips that keep a net close enough.
 //
 // The allowed gap is an input: what the wanted edge bears. Only the half of the net towards the gathered line
-// counts, since what stands off elsewhere no clip can help. Counts are tried from a first guess; for each the
-// clips are moved until the gaps stand off alike (each gap by the root of what it may over what it does).
+// counts, since what stands off elsewhere no clip can help. Clips begin at both ends and beside what must be
+// kept clear, with others spread evenly between; where a gap stands off too far it gets one more, and when
+// all keep, clips are taken out again one by one as long as all still keep.
 //
-// Cost: one clipped net a trial, 4-12 trials; what has been found so far is handed out as it comes.
+// Cost: one clipped net a trial, at most 16 trials; what has been found so far is handed out as it comes.
 #pragma once
 
 #include <functional>

@@ -289,7 +289,17 @@ Eigen::Matrix2d stretchOf(const Drape& drape, const Triangle& t) {
     const auto corner = [&](std::size_t k) { return drape.net_mm[static_cast<std::size_t>(t[k])]; };
     Mat2d phi;
     phi << corner(1) - corner(0), corner(2) - corner(0);
-    return laidEdges(drape.grid, t, false) * phi.inverse();
+    const Mat2d edges = laidEdges(drape.grid, t, false);
+    // Turned so that the first axis runs along the rows' step, whichever edge the triangle was laid by.
+    const auto place = [&](std::size_t k) {
+        return Vec2(t[k] / drape.grid.columns, t[k] % drape.grid.columns);
+    };
+    Mat2d steps;
+    steps << place(1) - place(0), place(2) - place(0);
+    const Vec2 along = (edges * steps.inverse()).col(0).normalized();
+    Mat2d turn;
+    turn << along.x(), along.y(), -along.y(), along.x();
+    return turn * edges * phi.inverse();
 }
 
 }  // namespace nine

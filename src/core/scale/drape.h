@@ -54,7 +54,8 @@ Status checkDrape(const Skin& skin, const DrapeWish& wish, const std::string& pa
 Result<DrapePtr> drape(const Skin& skin, const DrapeWish& wish, double spacing_mm = kDrapeSpacing_mm,
                        const Drape* start = nullptr, const Task& task = {});
 
-/// How a triangle of the net lies: maps flat net vectors to vectors of the skin (in the triangle's own axes).
+/// How a triangle of the net lies: maps flat net vectors (along, across) to vectors of the skin, the first
+/// axis along a line of constant share of the girth towards the tail, the second towards the gathered line.
 Eigen::Matrix2d stretchOf(const Drape& drape, const Triangle& triangle);
 
 /// The map on another grid of the same reach, a few steps nearer to balance.

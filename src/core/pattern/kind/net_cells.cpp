@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "pattern/cut_scales.h"
 #include "pattern/element.h"
 #include "pattern/kind/drawing.h"
 #include "pattern/kind/shared.h"
@@ -107,5 +108,22 @@ class NetCellsKind : public FieldKind {
 }  // namespace net_cells
 
 NINE_KIND(netCells, net_cells::NetCellsKind)
+
+Element netScalesElement(double along_mm, double across_mm, Fraction thread) {
+    Element element;
+    element.id = "net-scales";
+    element.kind = std::string(netCellsKind().id());
+    element.values = usualValues(netCellsKind());
+    const auto set = [&](const char* key, double value) {
+        const Param& param = *findParam(netCellsKind(), key);
+        element.values.set(key, std::clamp(value, param.low, param.high));
+    };
+    // Rows of these cells stand 0.6 pitches apart, so a cell is 1.2 pitches high.
+    set("pitch_mm", across_mm / 1.2);
+    set("pull", along_mm / (across_mm / 1.2));
+    set("thread", thread);
+    set("to_girth", 0.9);
+    return element;
+}
 
 }  // namespace nine

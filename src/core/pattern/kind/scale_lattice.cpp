@@ -355,6 +355,10 @@ Element cutScalesElement(double pitch_mm, Ratio tall, double web_mm) {
     return element;
 }
 
+bool isCutScales(const Element& element) {
+    return element.kind == scaleLatticeKind().id();
+}
+
 Result<CutScales> readCutScales(const Skin& skin, const Landmarks& landmarks, const Element& element,
                                 const Task& task) {
     if (Status ok = checkElement(element, "scales"); !ok) return ok.error();

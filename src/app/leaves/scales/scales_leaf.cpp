@@ -1,0 +1,509 @@
+#include "app/leaves/scales/scales_leaf.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "app/leaves/leaves.h"
+#include "app/leaves/scales/scales_edits.h"
+#include "app/leaves/scales/scales_page.h"
+#include "app/sheet/names.h"
+#include "app/sheet/units_text.h"
+#include "pattern/cut_scales.h"
+
+namespace nine::app {
+namespace {
+
+constexpr std::size_t kNetsShown = 5;
+constexpr std::size_t kFlagsShown = 3;
+
+/// "Tulle 1.6, double: 1.31 mm, × 4.7", to be read in a narrow card.
+QString netWords(const NetChoice& c) {
+    const QString name = QString::fromStdString(c.net.name);
+    const QString words =
+        ScalesLeaf::tr("%1: %2, × %3")
+            .arg(c.doubled ? ScalesLeaf::tr("%1, double").arg(name) : name, lengthText(c.scale_mm, 2))
+            .arg(c.ratio, 0, 'f', c.ratio < 10 ? 1 : 0);
+    return c.good ? ScalesLeaf::tr("%1, good").arg(words) : words;
+}
+
+/// The name of an id that is not taken yet.
+std::string freeId(const Job& job, const std::string& stem) {
+    const auto& elements = job.get<PatternChapter>().elements;
+    for (int i = 1;; ++i) {
+        const std::string id = i == 1 ? stem : stem + "-" + std::to_string(i);
+        if (std::none_of(elements.begin(), elements.end(), [&](const ElementPtr& e) { return e->id == id; }))
+            return id;
+    }
+}
+
+}  // namespace
+
+ScalesLeaf::ScalesLeaf(LeafContext context, QObject* parent)
+    : Leaf(context, parent),
+      desk_(context, this),
+      page_(new ScalesPage(context, desk_)),
+      card_(new CardHolder) {
+    connect(&desk_, &ScalesDesk::changed, this, [this] {
+        rebuildCard();
+        emit restless();
+    });
+    connect(&desk_, &ScalesDesk::planned, this, &ScalesLeaf::restless);
+    connect(&context_.results, &Results::bodyChanged, this, &ScalesLeaf::rebuildCard);
+}
+
+QWidget* ScalesLeaf::page() {
+    return page_;
+}
+
+bool ScalesLeaf::settled() const {
+    return desk_.settled() && page_->picturesSettled();
+}
+
+void ScalesLeaf::change(const QString& label, const std::function<void(ScalesChapter&)>& edit) {
+    context_.document.beginGesture();
+    const Status ok = desk_.change(label, edit);
+    if (!ok) context_.frame.complain(ok.error());
+}
+
+ValueChip* ScalesLeaf::chip(Card& card, const QString& name, ValueChip::Kind kind, int decimals, double step,
+                            double value, std::function<void(ScalesChapter&, double)> set) {
+    ValueChip* c = card.chip(name, kind, decimals, step, {});
+    c->setValue(value);
+    connect(c, &ValueChip::committed, this, [this, c, name, set = std::move(set)](double v) {
+        context_.document.beginGesture();
+        const Status ok =
+            desk_.change(tr("Change %1").arg(name.toLower()), [&](ScalesChapter& s) { set(s, v); });
+        c->setWrong(ok ? QString() : said(ok.error()));
+    });
+    return c;
+}
+
+void ScalesLeaf::useNet(const Net& net, bool doubled) {
+    change(tr("Choose a net"), [&](ScalesChapter& s) {
+        s.net = net;
+        s.unknownNetJson.clear();
+        s.doubled = doubled;
+        s.second = {net.along_mm / 2, 0, 0};
+        s.liftWet = net.liftWet;
+        s.usesLeft = net.uses;
+    });
+}
+
+void ScalesLeaf::sayFish(Card& card) {
+    using Kind = ValueChip::Kind;
+    const ScaleWish& wish = desk_.wish().wish;
+    const SkinPtr skin = context_.results.body().skin;
+    card.title(tr("Scales against the fish"), false);
+    card.choices(
+        {{tr("as on the fish"), wish.from == ScaleFrom::Fish,
+          [this] {
+              change(tr("Scales of the fish"), [](ScalesChapter& s) { s.wish.from = ScaleFrom::Fish; });
+          }},
+         {tr("by count"), wish.from == ScaleFrom::Count,
+          [this] {
+              change(tr("Scales by count"), [](ScalesChapter& s) { s.wish.from = ScaleFrom::Count; });
+          }},
+         {tr("by eye"), wish.from == ScaleFrom::Eye,
+          [this] { change(tr("Scales by eye"), [](ScalesChapter& s) { s.wish.from = ScaleFrom::Eye; }); }}});
+    if (wish.from == ScaleFrom::Fish) {
+        card.sentence(withUnit(tr("A fish of %1 %U has about %2 scales along its side.")),
+                      {chip(card, tr("Length of the fish"), Kind::Length, 0, 10, wish.fish_mm,
+                            [](ScalesChapter& s, double v) { s.wish.fish_mm = v; }),
+                       chip(card, tr("Scales along the side of the fish"), Kind::Count, 0, 1, wish.fishCount,
+                            [](ScalesChapter& s, double v) { s.wish.fishCount = static_cast<int>(v); })});
+        QList<Card::Choice> fish;
+        for (const FishCount& f : fishCounts())
+            fish.append({tr("%1: %2 to %3").arg(said(Words(f.name))).arg(f.least).arg(f.most),
+                         wish.fishCount == f.usual, [this, f] {
+                             change(tr("Scales of the fish"), [&](ScalesChapter& s) {
+                                 s.wish.fishCount = f.usual;
+                                 s.wish.fish_mm = f.length_mm;
+                             });
+                         }});
+        card.menu(tr("Counts of some fish (from memory)"), fish);
+    } else if (wish.from == ScaleFrom::Count) {
+        card.sentence(tr("%1 scales between gill and tail."),
+                      {chip(card, tr("Scales between gill and tail"), Kind::Count, 0, 1, wish.count,
+                            [](ScalesChapter& s, double v) { s.wish.count = static_cast<int>(v); })});
+    } else {
+        card.sentence(withUnit(tr("One scale is %1 %U long.")),
+                      {chip(card, tr("Length of a scale"), Kind::Length, 2, 0.1, wish.eye_mm,
+                            [](ScalesChapter& s, double v) { s.wish.eye_mm = v; })});
+    }
+    card.sentence(tr("Within %1 % of that is good."),
+                  {chip(card, tr("Tolerance"), Kind::Number, 0, 5, 100 * wish.tolerance,
+                        [](ScalesChapter& s, double v) { s.wish.tolerance = v / 100; })});
+    if (!skin) return;
+    const NetRanking ranking = desk_.ranking();
+    ranking.tooCoarse ? card.caution(said(ranking.summary)) : card.words(said(ranking.summary));
+}
+
+void ScalesLeaf::sayNets(Card& card) {
+    const ScalesChapter& s = desk_.wish();
+    const NetRanking ranking = desk_.ranking();
+    QList<Card::Choice> near, all;
+    const auto on = [&](const NetChoice& c) {
+        return s.net && s.net->id == c.net.id && s.doubled == c.doubled;
+    };
+    for (std::size_t i = 0; i < ranking.choices.size(); ++i) {
+        const NetChoice& c = ranking.choices[i];
+        const Card::Choice choice{netWords(c), on(c), [this, c] { useNet(c.net, c.doubled); }};
+        if (i < kNetsShown || on(c)) near.append(choice);
+        all.append(choice);
+    }
+    near.append({tr("no net"), !s.net, [this] {
+                     change(tr("Use no net"), [](ScalesChapter& x) {
+                         x.net.reset();
+                         x.clips.clear();
+                     });
+                 }});
+    card.radio(near);
+    card.menu(tr("All nets"), all);
+}
+
+void ScalesLeaf::sayNet(Card& card) {
+    using Kind = ValueChip::Kind;
+    const ScalesChapter& s = desk_.wish();
+    const Net& net = *s.net;
+    card.sentence(tr("Pulled with %1 N/m of border,"),
+                  {chip(card, tr("Pull"), Kind::Number, 0, 10, s.pull_n_m, [](ScalesChapter& x, double v) {
+                      x.pull_n_m = std::clamp(v, kLeastPull_n_m, kMostPull_n_m);
+                  })});
+    card.choices(
+        {{tr("gathered at the belly"), s.gather == Gather::Belly,
+          [this] { change(tr("Gather at the belly"), [](ScalesChapter& x) { x.gather = Gather::Belly; }); }},
+         {tr("at the back"), s.gather == Gather::Back,
+          [this] { change(tr("Gather at the back"), [](ScalesChapter& x) { x.gather = Gather::Back; }); }}});
+    QList<Card::Choice> hooks{{tr("hooked at the tail"), s.hook == "tail", [this] {
+                                   change(tr("Hook the net"), [](ScalesChapter& x) { x.hook = "tail"; });
+                               }}};
+    for (const auto& [name, mark] : job().get<BlankChapter>().landmarks)
+        if (const LandmarkKind* kind = landmarkKind(name); kind && !kind->curve && kind->central &&
+                                                           kind->felt && name != "tail_hanger" &&
+                                                           name != "line_tie")
+            hooks.append({tr("at the %1").arg(landmarkName(name)), s.hook == name, [this, name = name] {
+                              change(tr("Hook the net"), [&](ScalesChapter& x) { x.hook = name; });
+                          }});
+    card.choices(hooks);
+    const SkinPtr skin = context_.results.body().skin;
+    const double middle = skin ? 0.35 * skin->length_mm() : 20;
+    card.choices({{tr("over the whole body"), s.reach.whole() && s.reach.downTo == 1,
+                   [this] { change(tr("Net over the whole body"), [](ScalesChapter& x) { x.reach = {}; }); }},
+                  {tr("over a piece of it"), !s.reach.whole(), [this, middle] {
+                       change(tr("Net over a piece"), [&](ScalesChapter& x) { x.reach = {1, middle, 0.7}; });
+                   }}});
+    if (!s.reach.whole())
+        card.sentence(
+            withUnit(tr("From %1 to %2 %U from the nose, down %3 % of the side.")),
+            {chip(card, tr("Net begins"), Kind::Length, 1, 1, s.reach.fromX_mm,
+                  [](ScalesChapter& x, double v) { x.reach.fromX_mm = v; }),
+             chip(card, tr("Net ends"), Kind::Length, 1, 1, s.reach.toX_mm,
+                  [](ScalesChapter& x, double v) { x.reach.toX_mm = v; }),
+             chip(card, tr("Net reaches down"), Kind::Number, 0, 5, 100 * s.reach.downTo,
+                  [](ScalesChapter& x, double v) { x.reach.downTo = std::clamp(v / 100, 0.05, 1.0); })});
+    if (s.doubled)
+        card.sentence(
+            withUnit(tr("The second layer is moved by %1 along and %2 %U across, and turned by %3°.")),
+            {chip(card, tr("Second layer along"), Kind::Length, 2, 0.1, s.second.along_mm,
+                  [](ScalesChapter& x, double v) { x.second.along_mm = v; }),
+             chip(card, tr("Second layer across"), Kind::Length, 2, 0.1, s.second.across_mm,
+                  [](ScalesChapter& x, double v) { x.second.across_mm = v; }),
+             chip(card, tr("Second layer turned"), Kind::Number, 1, 1, s.second.angle_deg,
+                  [](ScalesChapter& x, double v) { x.second.angle_deg = v; })});
+    card.sentence(
+        tr("This piece is good for %1 more uses."),
+        {chip(card, tr("Uses left"), Kind::Count, 0, 1, s.usesLeft < 0 ? net.uses : s.usesLeft,
+              [](ScalesChapter& x, double v) { x.usesLeft = std::clamp(static_cast<int>(v), 0, 999); })});
+    card.choices({{tr("lifted dry"), !s.liftWet,
+                   [this] { change(tr("Lift the net dry"), [](ScalesChapter& x) { x.liftWet = false; }); }},
+                  {tr("lifted wet"), s.liftWet,
+                   [this] { change(tr("Lift the net wet"), [](ScalesChapter& x) { x.liftWet = true; }); }}});
+    if (s.liftWet && !net.liftWet)
+        card.caution(tr("A fabric net lifted wet drags the paint: let it dry first."));
+    QList<Card::Choice> masks{
+        {tr("no mask with it"), s.mask.empty(),
+         [this] { change(tr("No mask with the net"), [](ScalesChapter& x) { x.mask.clear(); }); }}};
+    for (const MaskSpecPtr& mask : maskSpecs(job()))
+        for (const bool under : {true, false})
+            masks.append({(under ? tr("under the mask %1 %2") : tr("over the mask %1 %2"))
+                              .arg(QString::fromStdString(mask->shownName()), QChar(sideLetter(mask->side))),
+                          s.mask == mask->id && s.netUnder == under, [this, id = mask->id, under] {
+                              change(tr("Stack net and mask"), [&](ScalesChapter& x) {
+                                  x.mask = id;
+                                  x.netUnder = under;
+                              });
+                          }});
+    QString stacked = tr("With no mask");
+    for (const Card::Choice& c : masks)
+        if (c.on && !s.mask.empty()) stacked = capital(c.words);
+    card.menu(stacked, masks);
+}
+
+void ScalesLeaf::sayClips(Card& card) {
+    using Kind = ValueChip::Kind;
+    const ScalesChapter& s = desk_.wish();
+    const ScalesStudy& study = desk_.study();
+    card.title(tr("Clips"), false);
+    card.sentence(
+        withUnit(tr("Clips %1 %U wide; a gap of %2 %U is allowed.")),
+        {chip(card, tr("Width of a clip"), Kind::Length, 1, 0.5, s.clip_mm,
+              [](ScalesChapter& x, double v) {
+                  x.clip_mm = std::clamp(v, kNarrowestClip_mm, kWidestClip_mm);
+              }),
+         chip(card, tr("Gap allowed"), Kind::Length, 2, 0.1, s.allowed_mm, [](ScalesChapter& x, double v) {
+             x.allowed_mm = std::clamp(v, kLeastAllowed_mm, kMostAllowed_mm);
+         })});
+    if (!s.reach.whole()) {
+        card.words(tr("A piece over part of the body is held by hand or tape; clips are for the whole."));
+        return;
+    }
+    if (desk_.planning())
+        card.button(tr("Seeking; stop and take the best so far"), Card::Look::Second,
+                    [this] { desk_.stopPlanning(); });
+    else
+        card.button(s.clips.empty() ? tr("Place the clips") : tr("Place the clips anew"),
+                    s.clips.empty() ? Card::Look::Primary : Card::Look::Second, [this] { desk_.plan(); });
+    if (!s.clips.empty()) {
+        QStringList places;
+        for (const Clip& clip : s.clips) places << lengthNumber(clip.x_mm, 1);
+        card.words(
+            tr("%1 clips, %2 %3 from the nose.").arg(s.clips.size()).arg(places.join(", "), lengthUnit()));
+        card.choices({{tr("Strip of clips as PDF ..."), false, [this] { putOutClips(false); }},
+                      {tr("Take all off"), false, [this] {
+                           change(tr("Take all clips off"), [](ScalesChapter& x) { x.clips.clear(); });
+                       }}});
+    }
+    if (study.net && study.net->clipError) card.framed(said(*study.net->clipError), true);
+    if (!study.net) return;
+    std::size_t shown = 0;
+    for (const NetFlag& flag : study.net->flags) {
+        if (shown++ == kFlagsShown) break;
+        card.framed(tr("%1  %2").arg(shown).arg(said(flag.words)), flag.fault);
+        if (flag.clip)
+            card.button(tr("Add a clip at %1").arg(lengthText(flag.clip->x_mm, 1)), Card::Look::Primary,
+                        [this, x = flag.clip->x_mm] {
+                            change(tr("One more clip"),
+                                   [&](ScalesChapter& c) { c = withClip(std::move(c), x); });
+                        });
+    }
+}
+
+void ScalesLeaf::sayMist(Card& card) {
+    using Kind = ValueChip::Kind;
+    const ScalesChapter& s = desk_.wish();
+    card.title(tr("Mist"), false);
+    card.sentence(
+        tr("It comes %1° off straight."),
+        {chip(card, tr("Slant of the mist"), Kind::Number, 0, 5, s.slant_deg,
+              [](ScalesChapter& x, double v) { x.slant_deg = std::clamp(v, 0.0, kMostSlant_deg); })});
+    if (s.slant_deg > 0)
+        card.choices(
+            {{tr("from the back"), s.from_deg == 90,
+              [this] { change(tr("Mist from the back"), [](ScalesChapter& x) { x.from_deg = 90; }); }},
+             {tr("from the belly"), s.from_deg == -90,
+              [this] { change(tr("Mist from the belly"), [](ScalesChapter& x) { x.from_deg = -90; }); }},
+             {tr("from the tail"), s.from_deg == 0,
+              [this] { change(tr("Mist from the tail"), [](ScalesChapter& x) { x.from_deg = 0; }); }},
+             {tr("from the head"), s.from_deg == 180,
+              [this] { change(tr("Mist from the head"), [](ScalesChapter& x) { x.from_deg = 180; }); }}});
+    if (s.slant_deg < 60)
+        card.button(tr("Graze it at %1° for raised scales").arg(kRaisedSlant_deg, 0, 'f', 0),
+                    Card::Look::Link, [this] {
+                        change(tr("Graze the net"), [](ScalesChapter& x) { x.slant_deg = kRaisedSlant_deg; });
+                    });
+    card.button(tr("Show these scales in the pattern"), Card::Look::Link, [this] { showInPattern(); });
+}
+
+void ScalesLeaf::sayFoil(Card& card) {
+    using Kind = ValueChip::Kind;
+    const ScalesChapter& s = desk_.wish();
+    card.title(tr("Without a net"), false);
+    card.choices({{tr("Cut a scale stencil"), false, [this] { addStencil(); }},
+                  {tr("Press lines into foil"), s.foil.has_value(), [this, has = s.foil.has_value()] {
+                       change(has ? tr("No lines on foil") : tr("Lines on foil"), [&](ScalesChapter& x) {
+                           if (has)
+                               x.foil.reset();
+                           else
+                               x.foil = FoilWish();
+                       });
+                   }}});
+    if (!s.foil) return;
+    const auto foilChip = [&](const QString& name, Kind kind, int decimals, double step,
+                              double FoilWish::*member) {
+        return chip(card, name, kind, decimals, step, (*s.foil).*member,
+                    [member](ScalesChapter& x, double v) {
+                        FoilWish next = *x.foil;
+                        next.*member = v;
+                        if (checkFoil(next, "")) x.foil = next;
+                    });
+    };
+    card.sentence(withUnit(tr("Diamonds %1 %U wide; lines lean %2° off the girth, begin %3 %U behind the "
+                              "gill cover and end %4 %U before the tail.")),
+                  {foilChip(tr("Width of a diamond"), Kind::Length, 1, 0.5, &FoilWish::width_mm),
+                   foilChip(tr("Lean"), Kind::Number, 0, 1, &FoilWish::lean_deg),
+                   foilChip(tr("Short of the gill cover"), Kind::Length, 1, 0.5, &FoilWish::short_mm),
+                   foilChip(tr("Short of the tail"), Kind::Length, 1, 0.5, &FoilWish::tail_mm)});
+    const auto below = [&](const QString& words, BelowLateral b) {
+        return Card::Choice{words, s.foil->below == b, [this, b] {
+                                change(tr("Lines below"), [&](ScalesChapter& x) {
+                                    if (x.foil) x.foil->below = b;
+                                });
+                            }};
+    };
+    card.choices({below(tr("ribs below"), BelowLateral::Ribs),
+                  below(tr("diamonds below"), BelowLateral::Diamonds),
+                  below(tr("nothing below"), BelowLateral::Nothing)});
+    const ScalesStudy& study = desk_.study();
+    if (study.foilError) card.framed(said(*study.foilError), true);
+    if (study.foil)
+        card.facts({{tr("Diamonds along"), QString::number(study.foil->diamonds)},
+                    {tr("High"), lengthText(study.foil->height_mm, 1)},
+                    {tr("Lines"), QString::number(study.foil->above.size() + study.foil->below.size())}});
+    card.button(tr("Strip to wrap as PDF ..."), Card::Look::Second, [this] { putOutFoil(false); });
+    card.caution(
+        tr("Blades: a blunted one presses, a sharp one cuts through. Work away from the holding hand."));
+}
+
+void ScalesLeaf::saySteps(Card& card) {
+    const ScalesStudy& study = desk_.study();
+    if (study.steps.empty()) return;
+    card.title(tr("To put it on and take it off"), false);
+    int number = 0;
+    for (const Words& step : study.steps) card.words(tr("%1. %2").arg(++number).arg(said(step)));
+}
+
+void ScalesLeaf::rebuildCard() {
+    if (putOff()) return;
+    auto* card = new Card;
+    if (context_.document.empty()) {
+        card->title(tr("Scales"), false);
+        card->words(tr("Nothing to put scales on yet."));
+        card->finish();
+        return card_->show(card);
+    }
+    sayFish(*card);
+    sayNets(*card);
+    if (desk_.wish().net) {
+        sayNet(*card);
+        sayClips(*card);
+        sayMist(*card);
+    }
+    sayFoil(*card);
+    saySteps(*card);
+    card->finish();
+    card_->show(card);
+}
+
+void ScalesLeaf::showInPattern() {
+    const ScalesStudy& study = desk_.study();
+    if (!study.net) return;
+    const Net& net = study.net->drape->wish.net;
+    const Eigen::Matrix2d F =
+        stretchAt(*study.skin, *study.net->drape, desk_.aim()).value_or(Eigen::Matrix2d::Identity());
+    const double layers = desk_.wish().doubled ? std::sqrt(2.0) : 1;
+    Element element =
+        netScalesElement(net.along_mm * F.col(0).norm() / layers, net.across_mm * F.col(1).norm() / layers,
+                         std::clamp(1 - std::sqrt(openShare(net, F)), 0.05, 0.6));
+    element.id = freeId(job(), element.id);
+    element.name = net.name;
+    PatternChapter pattern = job().get<PatternChapter>();
+    pattern.elements.push_back(std::make_shared<const Element>(std::move(element)));
+    context_.document.beginGesture();
+    context_.document.edit(inStep(job().with(std::move(pattern))), tr("Show the net's scales"));
+}
+
+void ScalesLeaf::addStencil() {
+    Element element = cutScalesElement(3.2, 1.3, 0.7);
+    element.values = usualValues(*findKind(element.kind));
+    element.id = freeId(job(), element.id);
+    element.name = tr("Cut scales").toStdString();
+    context_.view.setElement(element.id);
+    PatternChapter pattern = job().get<PatternChapter>();
+    pattern.elements.push_back(std::make_shared<const Element>(std::move(element)));
+    context_.document.beginGesture();
+    context_.document.edit(inStep(job().with(std::move(pattern))), tr("Cut a scale stencil"));
+    context_.view.setElement(job().get<PatternChapter>().elements.back()->id);
+}
+
+void ScalesLeaf::putOutClips(bool print) {
+    const SkinPtr skin = context_.results.body().skin;
+    if (!skin || desk_.wish().clips.empty())
+        return context_.frame.complain(
+            {"no_clips",
+             Words::verbatim(tr("There are no clips to print yet: place them first.").toStdString()), ""});
+    context_.frame.putOut(clipStrip(job(), *skin), tr("clips"), print);
+}
+
+void ScalesLeaf::putOutFoil(bool print) {
+    if (!desk_.study().foil)
+        return context_.frame.complain(
+            {"no_lines", Words::verbatim(tr("There are no lines to print yet.").toStdString()), ""});
+    context_.frame.putOut(foilStrip(job(), *desk_.study().foil), tr("foil-lines"), print);
+}
+
+std::vector<MenuEntry> ScalesLeaf::menu() {
+    return {{tr("Strip of clips ..."), {}, [this] { putOutClips(false); }},
+            {tr("Strip for lines on foil ..."), {}, [this] { putOutFoil(false); }}};
+}
+
+LeafEntry ScalesLeaf::entry() const {
+    LeafEntry e;
+    e.built = true;
+    const ScalesChapter& s = desk_.wish();
+    const ScalesStudy& study = desk_.study();
+    if (context_.document.empty() || (!s.net && !s.foil)) return e;
+    e.state = LeafState::Ready;
+    if (s.net && s.clips.empty() && s.reach.whole()) e.state = LeafState::Begun;
+    int flags = 0;
+    if (study.error || study.foilError || (study.net && study.net->clipError)) {
+        ++flags;
+        e.fault = true;
+    }
+    if (study.net)
+        for (const NetFlag& flag : study.net->flags) {
+            ++flags;
+            e.fault = e.fault || flag.fault;
+        }
+    e.flags = flags;
+    if (flags) e.state = LeafState::Repair;
+    return e;
+}
+
+std::vector<Flag> ScalesLeaf::flags() {
+    std::vector<Flag> all;
+    const ScalesStudy& study = desk_.study();
+    if (!desk_.wish().net) return all;
+    const auto plain = [&](const Error& e) { all.push_back({"scales:" + e.code, said(e), true, [] {}}); };
+    if (study.error) plain(*study.error);
+    if (!study.net) return all;
+    if (study.net->clipError) plain(*study.net->clipError);
+    int number = 0;
+    for (const NetFlag& flag : study.net->flags) {
+        Flag f{"scales:" + std::to_string(number++), said(flag.words), flag.fault,
+               [this, at = Vec2(flag.x_mm, flag.g_mm)] { desk_.lookAt(at); }};
+        if (flag.clip) {
+            f.repairName = tr("Add a clip");
+            f.repair = [this, x = flag.clip->x_mm] {
+                change(tr("One more clip"), [&](ScalesChapter& s) { s = withClip(std::move(s), x); });
+            };
+        }
+        all.push_back(std::move(f));
+    }
+    return all;
+}
+
+Standing ScalesLeaf::standing() const {
+    const ScalesStudy& study = desk_.study();
+    if (!desk_.wish().net || !study.net || !study.net->clipped) return {};
+    return {
+        tr("The net lies within %1.").arg(lengthText(std::max(0.1, study.net->clipped->worst.most_mm), 1)),
+        true,
+        {}};
+}
+
+QString ScalesLeaf::busyWith() const {
+    if (desk_.planning()) return tr("Seeking the fewest clips");
+    return desk_.settled() || !desk_.wish().net ? QString() : tr("Laying the net");
+}
+
+}  // namespace nine::app
