@@ -282,11 +282,13 @@ Result<Reply> scalesLines(const Arguments& words, const Task&) {
         wish.*member = *value;
     }
     if (const auto below = args->value("below")) {
-        if (*below != "nothing" && *below != "ribs" && *below != "diamonds")
-            return Error{"bad_value", NINE_WORDS("cli", "--below is nothing, ribs or diamonds."), "--below"};
-        wish.below = *below == "nothing" ? BelowLateral::Nothing
-                     : *below == "ribs"  ? BelowLateral::Ribs
-                                         : BelowLateral::Diamonds;
+        if (*below != "nothing" && *below != "one_way" && *below != "both_ways")
+            return Error{"bad_value",
+                         NINE_WORDS("cli", "--below is nothing, one_way (ribs) or both_ways (diamonds)."),
+                         "--below"};
+        wish.below = *below == "nothing"   ? BelowLateral::Nothing
+                     : *below == "one_way" ? BelowLateral::Ribs
+                                           : BelowLateral::Diamonds;
     }
     scales.foil = wish;
     body->job = body->job.with(scales);

@@ -193,7 +193,7 @@ const std::vector<VerbEntry>& verbTable() {
          "`too_coarse` where none is fine enough: then they are a hint only"},
         {"scales", "lines", scalesLines,
          "scales lines BLANK [--width MM] [--lean DEG] [--short MM] [--tail MM] [--below "
-         "nothing|ribs|diamonds] [--out F.pdf|F.svg]",
+         "nothing|one_way|both_ways] [--out F.pdf|F.svg]",
          "lines to press into foil",
          "two families that meet on the lateral line: `diamonds` along it, their `width_mm` and `height_mm`, "
          "`stations`: where "

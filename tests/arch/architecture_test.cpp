@@ -16,10 +16,12 @@ namespace fs = std::filesystem;
 /// Rooms and the rooms below that each may include (docs/ARCHITECTURE.md). A room may include what those
 /// include.
 const std::map<std::string, std::set<std::string>> kBelow{
-    {"base", {}},           {"geom", {"base"}},    {"blank", {"geom"}},
-    {"pattern", {"blank"}}, {"mask", {"pattern"}}, {"paint", {"base"}},
-    {"spray", {"paint"}},   {"cut", {"geom"}},     {"job", {"mask", "cut", "spray", "image", "store"}},
-    {"image", {"geom"}},    {"store", {"base"}},
+    {"base", {}},          {"geom", {"base"}},
+    {"blank", {"geom"}},   {"pattern", {"blank"}},
+    {"mask", {"pattern"}}, {"paint", {"base"}},
+    {"spray", {"paint"}},  {"scale", {"blank"}},
+    {"cut", {"geom"}},     {"job", {"mask", "cut", "spray", "scale", "image", "store"}},
+    {"image", {"geom"}},   {"store", {"base"}},
 };
 
 std::set<std::string> reachable(const std::string& room) {
@@ -217,7 +219,7 @@ Faults doublesWithoutUnit(const std::string& source) {
         R"(\bdouble\b[&*]?\s+(\w+)((?:\s*=\s*[^,;()]+)?(?:\s*,\s*\w+(?:\s*=\s*[^,;()]+)?)*)\s*[;,)(=\[])"),
         further(R"(,\s*(\w+))"),
         unit(
-            R"((^|_)(mm2?|mm3|rad|deg|px|kpa|psi|um|s|ms|ml_min|m_s|mm_s|pa|mpas|dyn_cm|g_cm3|p|mn|mn_m|kg_m3|l_min|m2_s|1_s|1_mm)_?$|[pP]erMm$|PerPx$)"),
+            R"((^|_)(mm2?|mm3|rad|deg|px|kpa|psi|um|s|ms|ml_min|m_s|mm_s|pa|mpas|dyn_cm|g_cm3|p|mn|mn_m|kg_m3|l_min|m2_s|n_m|n_mm|1_s|1_mm)_?$|[pP]erMm$|PerPx$)"),
         named("degToRad|radToDeg|double|const|std");
     Faults faults;
     for (std::sregex_iterator it(source.begin(), source.end(), declared), end; it != end; ++it) {

@@ -259,11 +259,12 @@ std::vector<Words> netSteps(const Job& job, const NetReading& reading) {
             .words("doubled", s.doubled ? Words(NINE_WORDS("core", ", and fold it double")) : Words()));
     if (over && !s.netUnder) steps.push_back(mask(NINE_WORDS("core", "Lay the mask {mask} on first.")));
     steps.push_back(
-        Words(NINE_WORDS("core",
-                         "Hook it at the {hook}, pull it over to the nose, and gather it along the {line}."))
+        Words(
+            NINE_WORDS("core",
+                       "Hook it at the {hook}, pull it over to the nose, and gather it along the {middle}."))
             .words("hook", s.hook == "tail" ? Words(NINE_WORDS("core", "tail")) : spokenName(s.hook))
-            .words("line", s.gather == Gather::Belly ? Words(NINE_WORDS("core", "belly"))
-                                                     : Words(NINE_WORDS("core", "back"))));
+            .words("middle", s.gather == Gather::Belly ? Words(NINE_WORDS("core", "belly"))
+                                                       : Words(NINE_WORDS("core", "back"))));
     if (!s.clips.empty())
         steps.push_back(Words(NINE_WORDS("core", "Clip it in {count} places, from the nose to the tail."))
                             .number("count", static_cast<double>(s.clips.size()), 0));

@@ -34,7 +34,7 @@ struct NetTrouble {
 };
 
 struct NetReading {
-    double cellsAlongLateral = 0;  ///< cells end to end along the lateral line
+    Ratio cellsAlongLateral = 0;  ///< cells end to end along the lateral line
     Ratio aspect_min = 1,
           aspect_max = 1;  ///< but for the hundredth part at either end; from 6 to 94 % of the length
     Ratio area_min = 1, area_max = 1;           ///< the same

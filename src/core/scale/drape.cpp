@@ -213,12 +213,22 @@ Status checkDrape(const Skin& skin, const DrapeWish& wish, const std::string& pa
     const NetReach& reach = wish.reach;
     const double low = std::max(skin.noseX_mm(), reach.whole() ? skin.noseX_mm() : reach.fromX_mm),
                  high = std::min(skin.tailX_mm(), reach.whole() ? skin.tailX_mm() : reach.toX_mm);
-    double widest = 0;
+    double widest = 0, girth = 0;
     for (int i = 1; i < 20; ++i) {
         const double x = skin.noseX_mm() + skin.length_mm() * i / 20;
+        girth = std::max(girth, skin.arcAt(x).girth_mm());
         if (x > low && x < high) widest = std::max(widest, skin.arcAt(x).girth_mm());
     }
     const double cell = std::max(wish.net.along_mm, wish.net.across_mm);
+    if (cell > 0.25 * girth)
+        return Error{
+            "net_too_coarse",
+            Words(NINE_WORDS("core",
+                             "A cell of {cell} is more than a quarter of the body's girth ({girth}); "
+                             "choose a finer net."))
+                .length("cell", cell)
+                .length("girth", girth),
+            path + ".net"};
     if (!(reach.downTo > 0 && reach.downTo <= 1) || !(high - low >= 2 * wish.net.along_mm) ||
         (reach.downTo < 1 && widest * reach.downTo < 2 * wish.net.across_mm))
         return Error{
@@ -226,15 +236,6 @@ Status checkDrape(const Skin& skin, const DrapeWish& wish, const std::string& pa
             NINE_WORDS("core",
                        "The piece of skin for the net is smaller than two of its cells; make it larger."),
             path + ".reach"};
-    if (cell > 0.25 * widest)
-        return Error{
-            "net_too_coarse",
-            Words(NINE_WORDS("core",
-                             "A cell of {cell} is more than a quarter of the body's girth ({girth}); "
-                             "choose a finer net."))
-                .length("cell", cell)
-                .length("girth", widest),
-            path + ".net"};
     return Done{};
 }
 

@@ -8,7 +8,7 @@ namespace {
 
 /// Ties the inner node to the middle of its neighbours by that share of a thread, so that it has a place when
 /// all three threads are slack.
-constexpr Fraction kTie = 0.002;
+constexpr Fraction kTie = 0.0005;
 
 /// Half k (l - rest)^2 of a spring along `d`, with its derivatives by d. When it is shorter than at rest its
 /// k is `pushed` k: 0 of a thread, whose energy is then convex.

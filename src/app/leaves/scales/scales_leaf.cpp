@@ -20,7 +20,7 @@ constexpr std::size_t kFlagsShown = 3;
 QString netWords(const NetChoice& c) {
     const QString name = QString::fromStdString(c.net.name);
     const QString words =
-        ScalesLeaf::tr("%1: %2, × %3")
+        ScalesLeaf::tr("%1: %2 ×%3")
             .arg(c.doubled ? ScalesLeaf::tr("%1, double").arg(name) : name, lengthText(c.scale_mm, 2))
             .arg(c.ratio, 0, 'f', c.ratio < 10 ? 1 : 0);
     return c.good ? ScalesLeaf::tr("%1, good").arg(words) : words;
@@ -120,7 +120,7 @@ void ScalesLeaf::sayFish(Card& card) {
                                  s.wish.fish_mm = f.length_mm;
                              });
                          }});
-        card.menu(tr("Counts of some fish (from memory)"), fish);
+        card.menu(tr("Counts of some fish"), fish);
     } else if (wish.from == ScaleFrom::Count) {
         card.sentence(tr("%1 scales between gill and tail."),
                       {chip(card, tr("Scales between gill and tail"), Kind::Count, 0, 1, wish.count,
@@ -162,6 +162,7 @@ void ScalesLeaf::sayNets(Card& card) {
 }
 
 void ScalesLeaf::sayNet(Card& card) {
+    // In one piece: sentences in the order a net is put on.
     using Kind = ValueChip::Kind;
     const ScalesChapter& s = desk_.wish();
     const Net& net = *s.net;

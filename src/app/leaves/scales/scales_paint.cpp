@@ -35,6 +35,7 @@ void drawClip(QPainter& p, const QPointF& on, const QPointF& out, bool held) {
 }  // namespace
 
 void ScalesPage::paintPage(QPainter& p) {
+    // In one piece: heading, body, then as many panels as there is room for.
     const Tokens& t = tokens();
     const ScalesStudy& study = desk_.study();
     const ScalesChapter& s = desk_.wish();
@@ -342,7 +343,7 @@ void ScalesPage::paintSection(QPainter& p, const QRectF& box) {
     ink::text(p, box.bottomLeft() + QPointF(0, -32),
               tr("%1 of net gathered in all").arg(lengthText(r.surplus_mm, 0)), inter(11), t.ink);
     ink::text(p, box.bottomLeft() + QPointF(0, -14),
-              tr("pulled with %1 N/m, %2 N a side at a clip")
+              tr("%1 N/m, %2 N a side at a clip")
                   .arg(desk_.wish().pull_n_m, 0, 'f', 0)
                   .arg(desk_.wish().pull_n_m * desk_.wish().clip_mm / 1000, 0, 'f', 1),
               inter(11), t.muted);

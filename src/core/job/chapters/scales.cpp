@@ -99,7 +99,9 @@ const std::initializer_list<std::pair<const char*, Gather>> kGathers{{"belly", G
 const std::initializer_list<std::pair<const char*, ScaleFrom>> kFroms{
     {"fish", ScaleFrom::Fish}, {"count", ScaleFrom::Count}, {"eye", ScaleFrom::Eye}};
 const std::initializer_list<std::pair<const char*, BelowLateral>> kBelows{
-    {"nothing", BelowLateral::Nothing}, {"ribs", BelowLateral::Ribs}, {"diamonds", BelowLateral::Diamonds}};
+    {"nothing", BelowLateral::Nothing},
+    {"one_way", BelowLateral::Ribs},
+    {"both_ways", BelowLateral::Diamonds}};
 const std::initializer_list<std::pair<const char*, bool>> kLifts{{"dry", false}, {"wet", true}};
 const std::initializer_list<std::pair<const char*, bool>> kStacks{{"over", false}, {"under", true}};
 

@@ -383,23 +383,21 @@ Result<CutScales> readCutScales(const Skin& skin, const Landmarks& landmarks, co
     for (const Outline& outline : drawn->passes.front().outlines) {
         double x0 = 1e9, x1 = -1e9, g0 = 1e9, g1 = -1e9;
         SurfacePoint first{}, last{};
-        double cell_mm2 = 0;
         for (std::size_t i = 0; i < outline.skin.size(); ++i) {
             const Vec2& p = outline.skin[i];
             if (p.x() < x0) x0 = p.x(), first = outline.points[i];
             if (p.x() > x1) x1 = p.x(), last = outline.points[i];
             g0 = std::min(g0, p.y());
             g1 = std::max(g1, p.y());
-            const Vec3 a = outline.points[i].position - outline.points[0].position,
-                       b = outline.points[(i + 1) % outline.points.size()].position -
-                           outline.points[0].position;
-            cell_mm2 += 0.5 * a.cross(b).norm();
         }
         const double length = arcLength_mm(first, last) + web / std::sin(half),
                      height = g1 - g0 + web / std::cos(half);
         const double aspect = height / length / tall;
         read.aspect_min = std::min(read.aspect_min, aspect);
         read.aspect_max = std::max(read.aspect_max, aspect);
+        // Round the girth g is arc; along the body x is, by the length of the opening over its reach in x.
+        const double cell_mm2 =
+            polygonArea(outline.skin) * arcLength_mm(first, last) / std::max(x1 - x0, 1e-9);
         const double open = cell_mm2 / (0.5 * length * height);
         read.opening_min = std::min(read.opening_min, open);
         read.opening_max = std::max(read.opening_max, open);
