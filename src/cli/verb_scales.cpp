@@ -6,6 +6,7 @@
 #include "cli/args.h"
 #include "cli/body.h"
 #include "cli/verbs.h"
+#include "job/net_catalogue.h"
 #include "job/net_job.h"
 #include "pattern/cut_scales.h"
 
@@ -28,12 +29,25 @@ Json netJson(const Net& net) {
             {"doubles", net.doubles}};
 }
 
-Result<Net> netNamed(const Job& job, const std::string& name) {
+/// The shop's nets, from the workshop file when one is given, else those that ship.
+Result<std::vector<Net>> shopsNets(const Args& args) {
+    const auto file = args.value("file");
+    if (!file) return netsOfCatalogue();
+    const Result<Workshop> workshop = Workshop::open(*file, Workshop::Access::Read);
+    if (!workshop) return workshop.error();
+    return netsOf(*workshop);
+}
+
+Result<Net> netNamed(const Args& args, const Job& job, const std::string& name) {
     const auto& own = job.get<ScalesChapter>().net;
     if (own && (own->name == name || own->id == name)) return *own;
-    if (const auto net = findNet(name)) return *net;
+    const Result<std::vector<Net>> nets = shopsNets(args);
+    if (!nets) return nets.error();
     std::string all;
-    for (const Net& net : netsOfCatalogue()) all += (all.empty() ? "" : ", ") + net.name;
+    for (const Net& net : *nets) {
+        if (net.name == name || net.id == name) return net;
+        all += (all.empty() ? "" : ", ") + net.name;
+    }
     return Error{"unknown_net",
                  Words(NINE_WORDS("cli", "There is no net \"{name}\"; there are {all}."))
                      .name("name", name)
@@ -80,7 +94,7 @@ Result<Reply> lattice(const Args& args, const Body& body, const Task& task) {
 Result<ScalesChapter> scalesAsked(const Args& args, const Job& job) {
     ScalesChapter scales = job.get<ScalesChapter>();
     if (const auto name = args.value("net")) {
-        const Result<Net> net = netNamed(job, *name);
+        const Result<Net> net = netNamed(args, job, *name);
         if (!net) return net.error();
         scales.net = *net;
     }
@@ -190,10 +204,10 @@ Result<Reply> net(const Args& args, Body& body, const Task& task) {
 }  // namespace
 
 Result<Reply> scales(const Arguments& words, const Task& task) {
-    const Result<Args> args = Args::parse(
-        words,
-        {"net", "lattice", "side", "pull", "allowed", "clip", "clips", "gather", "hook", "web", "strip"}, {},
-        1);
+    const Result<Args> args = Args::parse(words,
+                                          {"net", "lattice", "side", "pull", "allowed", "clip", "clips",
+                                           "gather", "hook", "web", "strip", "file"},
+                                          {}, 1);
     if (!args) return args.error();
     if (const auto side = args->value("side"); side && *side != "L" && *side != "R")
         return Error{"bad_value", NINE_WORDS("cli", "--side is L or R; the other side is its mirror image."),
@@ -207,11 +221,13 @@ Result<Reply> scales(const Arguments& words, const Task& task) {
 }
 
 Result<Reply> scalesList(const Arguments& words, const Task&) {
-    const Result<Args> args = Args::parse(words, {}, {}, 0);
+    const Result<Args> args = Args::parse(words, {"file"}, {}, 0);
     if (!args) return args.error();
+    const Result<std::vector<Net>> nets = shopsNets(*args);
+    if (!nets) return nets.error();
     Reply reply;
     reply.json = {{"nets", Json::array()}};
-    for (const Net& net : netsOfCatalogue()) {
+    for (const Net& net : *nets) {
         reply.json["nets"].push_back(netJson(net));
         reply.text += net.name + ": " + nameOf(net.weave).name.text() + ", " + fixedText(net.along_mm, 2) +
                       " x " + fixedText(net.across_mm, 2) + " mm, strands " + fixedText(net.strand_mm, 2) +
@@ -222,7 +238,7 @@ Result<Reply> scalesList(const Arguments& words, const Task&) {
 
 Result<Reply> scalesChoose(const Arguments& words, const Task&) {
     const Result<Args> args =
-        Args::parse(words, {"fish_mm", "fish_count", "count", "eye_mm", "tolerance"}, {}, 1);
+        Args::parse(words, {"fish_mm", "fish_count", "count", "eye_mm", "tolerance", "file"}, {}, 1);
     if (!args) return args.error();
     const Result<Body> body = loadBody(args->word(0));
     if (!body) return body.error();
@@ -245,9 +261,10 @@ Result<Reply> scalesChoose(const Arguments& words, const Task&) {
     wish.eye_mm = *eye;
     wish.tolerance = *tolerance;
     if (Status ok = checkScaleWish(wish, "--"); !ok) return ok.error();
+    const Result<std::vector<Net>> nets = shopsNets(*args);
+    if (!nets) return nets.error();
     const NetRanking ranking =
-        rankNets(netsOfCatalogue(),
-                 wantedScale_mm(wish, body->skin.length_mm(), sideForScales_mm(body->job, body->skin)),
+        rankNets(*nets, wantedScale_mm(wish, body->skin.length_mm(), sideForScales_mm(body->job, body->skin)),
                  wish.tolerance);
     Reply reply;
     reply.json = {{"wanted_mm", ranking.wanted_mm},
@@ -264,6 +281,34 @@ Result<Reply> scalesChoose(const Arguments& words, const Task&) {
                                       {"reason", c.reason.plain()}});
         reply.text += c.net.name + (c.doubled ? ", double: " : ": ") + c.reason.plain() + "\n";
     }
+    return reply;
+}
+
+Result<Reply> scalesPut(const Arguments& words, const Task&) {
+    const Result<Args> args =
+        Args::parse(words, {"file", "remove"}, {}, words.empty() || words[0].rfind("--", 0) == 0 ? 0 : 1);
+    if (!args) return args.error();
+    const Result<std::string> file = args->need("file");
+    if (!file) return file.error();
+    constexpr int kPatience_ms = 20'000;
+    Result<Workshop> workshop = Workshop::open(*file, Workshop::Access::Write, kPatience_ms);
+    if (!workshop) return workshop.error();
+    Reply reply;
+    if (const auto gone = args->value("remove")) {
+        if (Status ok = removeNet(*workshop, *gone); !ok) return ok.error();
+        reply.json = {{"removed", *gone}};
+        return reply;
+    }
+    if (words.empty() || words[0].rfind("--", 0) == 0)
+        return Error{"usage", NINE_WORDS("cli", "Say which net: a file, or --remove ID."), "NET"};
+    const Result<std::string> text = readFile(args->word(0));
+    if (!text) return text.error();
+    const Result<Net> net = parseNet(*text, args->word(0));
+    if (!net) return net.error();
+    const Result<std::string> id = putNet(*workshop, *net);
+    if (!id) return id.error();
+    reply.json = {{"id", *id}};
+    reply.text = net->name + " is kept as " + *id + ".\n";
     return reply;
 }
 

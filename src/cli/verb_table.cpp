@@ -183,8 +183,14 @@ const std::vector<VerbEntry>& verbTable() {
          "straight-on, `--paint opaque`, `pearl`, `transparent`, `ink`, `primer`, "
          "`--reduction 4:1`, `--flow_ml_min`, `--speed_mm_s`, `--film` (um wet), `--stroke "
          "along` or `across`, `--aim_mm` onto the mask, `--thickness` of the sheet"},
-        {"scales", "list", scalesList, "scales list", "the nets there are",
+        {"scales", "list", scalesList, "scales list [--file WORKSHOP]", "the nets there are",
          "`nets`: `name`, weave, cell along and across, strand, share that is open, stretch, tear, uses"},
+        {"scales", "put", scalesPut,
+         "scales put NET.json --file WORKSHOP | scales put --remove ID --file WORKSHOP",
+         "keeps a net of the shop's own",
+         "a net as in a job's `scales`, kept as a row of the workshop file: `id`. One of the same id is "
+         "replaced, also one that "
+         "ships; `--remove` brings that back. `--file` of the other verbs takes nets from there"},
         {"scales", "choose", scalesChoose,
          "scales choose BLANK [--fish_mm 180 --fish_count 215 | --count N | --eye_mm MM] [--tolerance 0.2]",
          "which net gives scales of the wanted size",

@@ -46,6 +46,7 @@ Result<Reply> sprayEdge(const Arguments& words, const Task& task);
 Result<Reply> scales(const Arguments& words, const Task& task);
 Result<Reply> scalesList(const Arguments& words, const Task& task);
 Result<Reply> scalesChoose(const Arguments& words, const Task& task);
+Result<Reply> scalesPut(const Arguments& words, const Task& task);
 Result<Reply> scalesLines(const Arguments& words, const Task& task);
 Result<Reply> sprayPlan(const Arguments& words, const Task& task);
 Result<Reply> demo(const Arguments& words, const Task& task);

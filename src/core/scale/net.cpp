@@ -64,7 +64,7 @@ Status checkNet(const Net& net, const std::string& path) {
                 .number("value", value, kShortest)
                 .number("low", low, kShortest)
                 .number("high", high, kShortest),
-            path + "." + field};
+            (path.empty() ? "" : path + ".") + field};
     };
     if (net.id.empty() || net.name.empty())
         return Error{"bad_value", NINE_WORDS("core", "A net has an id and a name."), path};
@@ -84,7 +84,7 @@ Status checkNet(const Net& net, const std::string& path) {
                 .length("strand", net.strand_mm, 2)
                 .length("along", net.along_mm, 2)
                 .length("across", net.across_mm, 2),
-            path + ".strand_mm"};
+            (path.empty() ? "" : path + ".") + "strand_mm"};
     return Done{};
 }
 

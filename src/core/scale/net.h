@@ -25,7 +25,7 @@ struct Net {
     double strand_mm = 0.12;                  ///< thickness
     double stiffness_n_m = 2000;  ///< of a strand by the pitch: N for a strain of 1, per metre of net
     double knot_n_m = 50;         ///< against shearing
-    Fraction stretchAlong = 0.25, stretchAcross = 0.35;  ///< of the net before strands break
+    Fraction stretchAlong = 0.35, stretchAcross = 0.35;  ///< of the net before strands break
     Fraction shear = 0.6;                                ///< the slope a cell can take before its knots slip
     double tear_n_m = 400;                               ///< pull along its border that tears it
     int uses = 4;                                        ///< pieces last so often

@@ -3,6 +3,7 @@
 #include <QMetaObject>
 
 #include "app/leaves/scales/scales_edits.h"
+#include "job/net_catalogue.h"
 
 namespace nine::app {
 namespace {
@@ -62,6 +63,13 @@ ScalesDesk::ScalesDesk(LeafContext context, QObject* parent) : QObject(parent), 
         if (context_.results.body().skin != study_.skin) request();
     });
     connect(&context_.view, &ViewState::changed, this, &ScalesDesk::changed);
+    connect(&context_.library, &LibraryStore::changed, this, [this] {
+        if (!context_.library.ready()) return;
+        Result<std::vector<Net>> nets = netsOf(context_.library.workshop());
+        if (!nets || *nets == nets_) return;
+        nets_ = std::move(*nets);
+        emit changed();
+    });
 }
 
 void ScalesDesk::request() {
@@ -100,13 +108,28 @@ void ScalesDesk::request() {
 NetRanking ScalesDesk::ranking() const {
     const Job& job = context_.document.job();
     const SkinPtr skin = context_.results.body().skin;
-    std::vector<Net> nets = netsOfCatalogue();
+    std::vector<Net> nets = nets_;
     if (const auto& own = wish().net;
         own && std::none_of(nets.begin(), nets.end(), [&](const Net& n) { return n.id == own->id; }))
         nets.push_back(*own);
     if (!skin) return rankNets(nets, 1, wish().wish.tolerance);
     return rankNets(nets, wantedScale_mm(wish().wish, skin->length_mm(), sideForScales_mm(job, *skin)),
                     wish().wish.tolerance);
+}
+
+void ScalesDesk::keepNet() {
+    if (!wish().net) return;
+    if (!context_.library.ready()) {
+        context_.library.open();
+        context_.frame.complain(
+            {"not_ready",
+             Words::verbatim(tr("The workshop file is still being opened; try again.").toStdString()), ""});
+        return;
+    }
+    Net net = *wish().net;
+    const Result<std::string> id = putNet(context_.library.workshop(), net);
+    if (!id) return context_.frame.complain(id.error());
+    emit context_.library.changed();
 }
 
 Vec2 ScalesDesk::aim() const {

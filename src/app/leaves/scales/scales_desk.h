@@ -39,6 +39,10 @@ class ScalesDesk : public QObject {
     const ScalesChapter& wish() const { return context_.document.job().get<ScalesChapter>(); }
     /// Nets by how near their scales are to the wanted; without a body in no order.
     NetRanking ranking() const;
+    /// The shop's own among those that ship, once the workshop file has been read.
+    const std::vector<Net>& nets() const { return nets_; }
+    /// Keeps the job's net in the workshop file; told in words when it cannot be.
+    void keepNet();
     bool settled() const { return !preview_.running() && !exact_.running() && !plan_.running(); }
     bool planning() const { return plan_.running(); }
 
@@ -67,6 +71,7 @@ class ScalesDesk : public QObject {
 
     LeafContext context_;
     ScalesStudy study_;
+    std::vector<Net> nets_ = netsOfCatalogue();
     std::optional<Vec2> aim_;
     std::optional<double> clip_;
     std::optional<ClipPlan> best_;

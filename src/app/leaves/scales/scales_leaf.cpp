@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include <QLineEdit>
+
 #include "app/leaves/leaves.h"
 #include "app/leaves/scales/scales_edits.h"
 #include "app/leaves/scales/scales_page.h"
@@ -13,17 +15,18 @@
 namespace nine::app {
 namespace {
 
-constexpr std::size_t kNetsShown = 5;
-constexpr std::size_t kFlagsShown = 3;
+constexpr int kNetsShown = 5;
+constexpr int kFlagsShown = 3;
 
 /// "Tulle 1.6, double: 1.31 mm, × 4.7", to be read in a narrow card.
 QString netWords(const NetChoice& c) {
-    const QString name = QString::fromStdString(c.net.name);
-    const QString words =
-        ScalesLeaf::tr("%1: %2 ×%3")
-            .arg(c.doubled ? ScalesLeaf::tr("%1, double").arg(name) : name, lengthText(c.scale_mm, 2))
-            .arg(c.ratio, 0, 'f', c.ratio < 10 ? 1 : 0);
-    return c.good ? ScalesLeaf::tr("%1, good").arg(words) : words;
+    QString name = QString::fromStdString(c.net.name);
+    if (c.doubled) name = ScalesLeaf::tr("%1, double").arg(name);
+    const QString words = ScalesLeaf::tr("%1: %2 ×%3")
+                              .arg(name, lengthText(c.scale_mm, 2))
+                              .arg(c.ratio, 0, 'f', c.ratio < 10 ? 1 : 0);
+    if (c.good) return ScalesLeaf::tr("%1, good").arg(words);
+    return words;
 }
 
 /// The name of an id that is not taken yet.
@@ -81,7 +84,6 @@ ValueChip* ScalesLeaf::chip(Card& card, const QString& name, ValueChip::Kind kin
 void ScalesLeaf::useNet(const Net& net, bool doubled) {
     change(tr("Choose a net"), [&](ScalesChapter& s) {
         s.net = net;
-        s.unknownNetJson.clear();
         s.doubled = doubled;
         s.second = {net.along_mm / 2, 0, 0};
         s.liftWet = net.liftWet;
@@ -148,7 +150,7 @@ void ScalesLeaf::sayNets(Card& card) {
     for (std::size_t i = 0; i < ranking.choices.size(); ++i) {
         const NetChoice& c = ranking.choices[i];
         const Card::Choice choice{netWords(c), on(c), [this, c] { useNet(c.net, c.doubled); }};
-        if (i < kNetsShown || on(c)) near.append(choice);
+        if (static_cast<int>(i) < kNetsShown || on(c)) near.append(choice);
         all.append(choice);
     }
     near.append({tr("no net"), !s.net, [this] {
@@ -175,6 +177,12 @@ void ScalesLeaf::sayNet(Card& card) {
           [this] { change(tr("Gather at the belly"), [](ScalesChapter& x) { x.gather = Gather::Belly; }); }},
          {tr("at the back"), s.gather == Gather::Back,
           [this] { change(tr("Gather at the back"), [](ScalesChapter& x) { x.gather = Gather::Back; }); }}});
+    card.button(editing_ ? tr("Done with the net itself") : tr("The net itself ..."), Card::Look::Link,
+                [this] {
+                    editing_ = !editing_;
+                    rebuildCard();
+                });
+    if (editing_) sayNetItself(card);
     QList<Card::Choice> hooks{{tr("hooked at the tail"), s.hook == "tail", [this] {
                                    change(tr("Hook the net"), [](ScalesChapter& x) { x.hook = "tail"; });
                                }}};
@@ -240,6 +248,64 @@ void ScalesLeaf::sayNet(Card& card) {
     card.menu(stacked, masks);
 }
 
+void ScalesLeaf::sayNetItself(Card& card) {
+    using Kind = ValueChip::Kind;
+    const Net& net = *desk_.wish().net;
+    auto* name = new QLineEdit(QString::fromStdString(net.name));
+    name->setAccessibleName(tr("Name of the net"));
+    name->setMaxLength(60);
+    connect(name, &QLineEdit::editingFinished, this, [this, name] {
+        const std::string words = name->text().trimmed().toStdString();
+        if (words.empty() || !desk_.wish().net || words == desk_.wish().net->name) return;
+        change(tr("Name the net"), [&](ScalesChapter& s) {
+            s.net->name = words;
+            s.net->id = fileStem(words);  // another net
+        });
+    });
+    card.add(name);
+    const auto of = [&](const QString& called, Kind kind, int decimals, double step, double shown,
+                        std::function<void(Net&, double)> set) {
+        ValueChip* c = card.chip(called, kind, decimals, step, {});
+        c->setValue(shown);
+        connect(c, &ValueChip::committed, this, [this, c, called, set = std::move(set)](double v) {
+            if (!desk_.wish().net) return;
+            Net next = *desk_.wish().net;
+            set(next, v);
+            const Status ok = checkNet(next, "");
+            c->setWrong(ok ? QString() : said(ok.error()));
+            if (ok) change(tr("Change %1").arg(called.toLower()), [&](ScalesChapter& s) { s.net = next; });
+        });
+        return c;
+    };
+    QList<Card::Choice> weaves;
+    for (const WeaveName& w : weaveNames())
+        weaves.append({said(Words(w.name)), net.weave == w.weave, [this, w] {
+                           change(tr("Weave of the net"), [&](ScalesChapter& s) { s.net->weave = w.weave; });
+                       }});
+    card.choices(weaves);
+    card.sentence(
+        withUnit(tr("A cell is %1 long and %2 high, of strands %3 %U thick.")),
+        {of(tr("Length of a cell"), Kind::Length, 2, 0.05, net.along_mm,
+            [](Net& n, double v) { n.along_mm = v; }),
+         of(tr("Height of a cell"), Kind::Length, 2, 0.05, net.across_mm,
+            [](Net& n, double v) { n.across_mm = v; }),
+         of(tr("Strand"), Kind::Length, 2, 0.01, net.strand_mm, [](Net& n, double v) { n.strand_mm = v; })});
+    card.sentence(
+        tr("It stretches by %1 % along and %2 % across; strands take %3 N/m, knots %4 N/m; it tears at %5 "
+           "N/m."),
+        {of(tr("Stretch along"), Kind::Number, 0, 1, 100 * net.stretchAlong,
+            [](Net& n, double v) { n.stretchAlong = v / 100; }),
+         of(tr("Stretch across"), Kind::Number, 0, 1, 100 * net.stretchAcross,
+            [](Net& n, double v) { n.stretchAcross = v / 100; }),
+         of(tr("Stiffness of strands"), Kind::Number, 0, 100, net.stiffness_n_m,
+            [](Net& n, double v) { n.stiffness_n_m = v; }),
+         of(tr("Stiffness of knots"), Kind::Number, 0, 5, net.knot_n_m,
+            [](Net& n, double v) { n.knot_n_m = v; }),
+         of(tr("Tears at"), Kind::Number, 0, 10, net.tear_n_m, [](Net& n, double v) { n.tear_n_m = v; })});
+    card.muted(tr("Stiffnesses are judgements until you have pulled a piece against a scale."));
+    card.button(tr("Keep this net in the workshop"), Card::Look::Second, [this] { desk_.keepNet(); });
+}
+
 void ScalesLeaf::sayClips(Card& card) {
     using Kind = ValueChip::Kind;
     const ScalesChapter& s = desk_.wish();
@@ -276,7 +342,7 @@ void ScalesLeaf::sayClips(Card& card) {
     }
     if (study.net && study.net->clipError) card.framed(said(*study.net->clipError), true);
     if (!study.net) return;
-    std::size_t shown = 0;
+    int shown = 0;
     for (const NetFlag& flag : study.net->flags) {
         if (shown++ == kFlagsShown) break;
         card.framed(tr("%1  %2").arg(shown).arg(said(flag.words)), flag.fault);
@@ -375,6 +441,7 @@ void ScalesLeaf::saySteps(Card& card) {
 
 void ScalesLeaf::rebuildCard() {
     if (putOff()) return;
+    context_.library.open();
     auto* card = new Card;
     if (context_.document.empty()) {
         card->title(tr("Scales"), false);

@@ -28,6 +28,7 @@ class ScalesLeaf : public Leaf {
     void sayFish(Card& card);
     void sayNets(Card& card);
     void sayNet(Card& card);
+    void sayNetItself(Card& card);
     void sayClips(Card& card);
     void sayMist(Card& card);
     void sayFoil(Card& card);
@@ -43,6 +44,7 @@ class ScalesLeaf : public Leaf {
     void putOutClips(bool print);
     void putOutFoil(bool print);
 
+    bool editing_ = false;  ///< the net itself
     ScalesDesk desk_;
     ScalesPage* page_;
     CardHolder* card_;

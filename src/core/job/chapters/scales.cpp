@@ -9,9 +9,7 @@ namespace nine {
 
 using namespace json;
 
-namespace {
-
-Net readNet(Fields& f, const std::string& path, std::string& unknown) {
+Net json::readNet(Fields& f, const std::string& path) {
     Net net;
     f.need("name");
     f.read("name", net.name);
@@ -43,12 +41,12 @@ Net readNet(Fields& f, const std::string& path, std::string& unknown) {
     f.read("lift_wet", net.liftWet);
     f.read("doubles", net.doubles);
     if (Status ok = checkNet(net, path); !ok) throw Bad{ok.error()};
-    unknown = f.unknown();
+    net.unknownJson = f.unknown();
     return net;
 }
 
-Json writeNet(const Net& net, const std::string& unknown) {
-    Json json{{"id", net.id},
+json::Json json::netJson(const Net& net) {
+    Json into{{"id", net.id},
               {"name", net.name},
               {"weave", std::string(nameOf(net.weave).id)},
               {"along_mm", net.along_mm},
@@ -63,9 +61,11 @@ Json writeNet(const Net& net, const std::string& unknown) {
               {"uses", net.uses},
               {"lift_wet", net.liftWet},
               {"doubles", net.doubles}};
-    addUnknown(json, unknown);
-    return json;
+    addUnknown(into, net.unknownJson);
+    return into;
 }
+
+namespace {
 
 /// One of a few words, as an enum.
 template <typename E>
@@ -135,7 +135,7 @@ ScalesChapter ChapterOf<ScalesChapter>::read(Fields& f, Warnings&) {
     ScalesChapter s;
     if (const Value* net = f.find("net")) {
         Fields n(*net, f.at("net"));
-        s.net = readNet(n, f.at("net"), s.unknownNetJson);
+        s.net = readNet(n, f.at("net"));
     }
     f.read("doubled", s.doubled);
     if (const Value* second = f.find("second")) {
@@ -211,7 +211,7 @@ ScalesChapter ChapterOf<ScalesChapter>::read(Fields& f, Warnings&) {
 
 void ChapterOf<ScalesChapter>::write(Json& json, const ScalesChapter& s) {
     const ScalesChapter usual;
-    if (s.net) json["net"] = writeNet(*s.net, s.unknownNetJson);
+    if (s.net) json["net"] = netJson(*s.net);
     if (s.doubled) json["doubled"] = true;
     if (!(s.second == usual.second))
         json["second"] = {s.second.along_mm, s.second.across_mm, s.second.angle_deg};

@@ -28,10 +28,16 @@ struct ScalesChapter {
     bool netUnder = true;                 ///< the net lies under that mask, which then comes off first
     double slant_deg = 0, from_deg = 90;  ///< of the mist: off the normal, and where it comes from
     std::optional<FoilWish> foil;
-    std::string unknownJson, unknownNetJson, unknownWishJson, unknownFoilJson;
+    std::string unknownJson, unknownWishJson, unknownFoilJson;
 };
 
 constexpr double kMostSlant_deg = 80;
+
+namespace json {
+/// A net as an object of a file. Throws Bad: missing, bad_value, those of checkNet.
+Net readNet(Fields& fields, const std::string& path);
+Json netJson(const Net& net);
+}  // namespace json
 
 template <>
 struct ChapterOf<ScalesChapter> : UsualChapter<ScalesChapter> {
