@@ -13,6 +13,7 @@
 #include "app/leaves/masks/masks_leaf.h"
 #include "app/leaves/pattern/pattern_leaf.h"
 #include "app/leaves/pattern/pattern_page.h"
+#include "app/leaves/scales/scales_leaf.h"
 #include "app/leaves/spray/spray_leaf.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -79,6 +80,8 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
         // The same pattern on other blanks is drawn once the leaf is seen.
         for (int k = 0; k < 600 && leafOf<PatternLeaf>(window).refitDesk().running(); ++k) pause(50);
         for (int k = 0; k < 400 && number == MasksNumber && leafOf<MasksLeaf>(window).desk().running(); ++k)
+            pause(50);
+        for (int k = 0; k < 400 && number == ScalesNumber && !leafOf<ScalesLeaf>(window).settled(); ++k)
             pause(50);
         waitUntilSettled(window);
         pause(kStill_ms);

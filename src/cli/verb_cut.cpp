@@ -11,6 +11,7 @@
 #include "cut/estimate.h"
 #include "job/demo_job.h"
 #include "job/export.h"
+#include "job/net_job.h"
 
 namespace nine::cli {
 namespace {
@@ -229,6 +230,8 @@ Result<Reply> demo(const Arguments& words, const Task& task) {
     result->files.push_back({"fit.json", fits->masks.dump(1) + "\n"});
     const BlankChapter& blank = job->get<BlankChapter>();
     result->files.push_back({"readings.csv", stationTableText(blank.table, blank.name + " (invented)")});
+    if (const Result<SkinPtr> skin = derived.skin(*job); skin && !job->get<ScalesChapter>().clips.empty())
+        result->files.push_back({"clips.pdf", pdfText({clipStrip(*job, **skin)})});
     if (Status written = writeFilesAtomically(*folder, result->files); !written) return written.error();
     Reply reply = std::move(result->reply);
     Json files = Json::array();

@@ -300,7 +300,7 @@ void Results::requestMasks() {
         [job, derived = derived_, before = masks_, show](const Task& task) {
             ComingMasks coming(job, before);
             std::vector<MaskResult> all =
-                derived->masks(job, kFitVertices, task, [&](std::size_t i, const MaskResult& mask) {
+                derived->masks(job, derived->vertices(), task, [&](std::size_t i, const MaskResult& mask) {
                     coming.take(i, mask);
                     if (coming.worthShowing() && !task.cancelled()) show(coming.soFar());
                 });

@@ -61,8 +61,9 @@ void addMirrored(const Skin& skin, std::vector<BarePlace>& places) {
 
 }  // namespace
 
-Derivations::Derivations()
-    : skins_(kSkinsKept),
+Derivations::Derivations(int vertices)
+    : vertices_(vertices),
+      skins_(kSkinsKept),
       bares_(kSkinsKept),
       arts_(kArtsKept),
       glances_(kArtsKept),
@@ -336,7 +337,7 @@ Result<MaskPtr> Derivations::cutOnly(const Job& job, const MaskSpec& spec, Preci
     const Result<Sources> from =
         sourcesOf(job, spec, precision == Precision::Exact ? Fineness::Cut : Fineness::Glance);
     if (!from) return from.error();
-    const int vertices = precision == Precision::Exact ? kFitVertices : kPreviewVertices;
+    const int vertices = precision == Precision::Exact ? vertices_ : kPreviewVertices;
     const Result<MaskPtr> left = cutLeft(job, spec, *from, vertices, precision, task);
     if (!left) return left.error();
     return onSideOf(spec, *left);

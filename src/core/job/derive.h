@@ -36,7 +36,10 @@ constexpr int kPreviewVertices = 300;
 
 class Derivations {
   public:
-    Derivations();
+    /// `vertices` of each mask where exactness is asked for; fewer are as good for looking at how things go
+    /// together.
+    explicit Derivations(int vertices = kFitVertices);
+    int vertices() const { return vertices_; }
 
     Result<SkinPtr> skin(const Job& job);
 
@@ -116,6 +119,7 @@ class Derivations {
     /// Places no paint goes, on all the skin that art may use.
     std::shared_ptr<const std::vector<BarePlace>> bareOf(const Job& job, const Skin& skin);
 
+    int vertices_;
     Memo<Skin> skins_;
     Memo<std::vector<BarePlace>> bares_;
     Memo<ElementArt, Drawing> arts_, glances_;
@@ -123,7 +127,8 @@ class Derivations {
     Memo<Mask> mirrored_;
 };
 
-/// What is solved of a mask: its wish, its bridges as wide as material and tool ask for where nothing is said.
+/// What is solved of a mask: its wish, its bridges as wide as material and tool ask for where nothing is
+/// said.
 MaskWish wishOf(const Job& job, const MaskSpec& spec);
 
 /// The pieces that a mask is cut from, one a sheet, marked and labelled. The id of the first is the mask's,

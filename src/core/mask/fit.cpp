@@ -115,6 +115,8 @@ SheetMap sheetMapOf(const FlatPatch& flat) {
 
 namespace {
 
+constexpr int kMostEased = 12000;  // vertices
+
 /// Lift and bending of the whole sheet, its windows and slits as free edges.
 void standOff(const FlatPatch& flat, const LaidOn& laid, FitReport& report) {
     constexpr double kNothing_mm = 5e-3;
@@ -155,7 +157,8 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, const LaidOn
     report.strainLimit = laid.strainLimit;
 
     const auto onSkin = [&](const Vec2& xg) { return skin.at({Side::Left, xg.x(), xg.y()}); };
-    const SheetCarrier sheet(flat.patch.pairedWith(flat.map)), traced(sideView(flat.patch.mesh.vertices));
+    const SheetCarrier sheet(flat.patch.pairedWith(flat.map)),
+        traced(sideView((flat.whole ? flat.whole->patch : flat.patch).mesh.vertices));
     const SheetMap drawnBy = sheetMapOf(flat);
     std::vector<SurfacePoint> marks;
     std::vector<HeldMark> held;
@@ -192,21 +195,25 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, const LaidOn
     ask(probes);
     if (asked.empty()) ask(probeDots(skin, flat.patch.skin));
 
+    // Of hundreds of windows the least strain is that of the sheet before they were cut: more than the real
+    // one needs, and found in a second instead of minutes.
+    const FlatPatch& eased = flat.whole && flat.rest.vertexCount > kMostEased ? *flat.whole : flat;
+    const bool easedIsCut = cut && &eased == &flat;
     // Three questions that do not wait for each other.
     Result<FlatMap> feasible = Task::cancelledError();
     Result<std::vector<LandedProbe>> landed = Task::cancelledError(), tracedLanded = Task::cancelledError();
     forEachInParallel(3, [&](std::size_t question) {
-        if (question == 0) feasible = feasibleMap(flat.rest, flat.map, task);
+        if (question == 0) feasible = feasibleMap(eased.rest, eased.map, task);
         if (question == 1)
             landed = landProbes(skin, sheet.pairs(), held, asked, drawn, laying, task, borders);
         if (question == 2) tracedLanded = landProbes(skin, traced, marks, asked, laying, task);
     });
     if (!feasible) return feasible.error();
     if (!landed) return landed.error();
-    const std::vector<PrincipalStrain> least = strainsOf(flat.rest, *feasible);
+    const std::vector<PrincipalStrain> least = strainsOf(eased.rest, *feasible);
     report.strainFeasibleMax =
-        std::min(report.strainMax,
-                 cut ? strainWithin(flat.patch.mesh, flat.rest, least) : summarize(flat.rest, least).max);
+        std::min(report.strainMax, easedIsCut ? strainWithin(flat.patch.mesh, flat.rest, least)
+                                              : summarize(eased.rest, least).max);
     report.liesFlat = report.strainFeasibleMax <= laid.strainLimit;
     standOff(flat, laid, report);
     report.landing = landingOf(*landed);
