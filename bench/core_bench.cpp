@@ -21,6 +21,8 @@
 #include "job/export.h"
 #include "job/refit.h"
 #include "pattern/kinds.h"
+#include "scale/cells.h"
+#include "scale/clip_plan.h"
 #include "spray/plan.h"
 #ifdef NINE_HAVE_CGAL
 #include "tests/oracles/cgal_arap.h"
@@ -150,6 +152,26 @@ int run(const std::string& path) {
     row("measure the body", best(5, cpuSeconds, [&] { (void)measureBody(skin); }), "");
 
     constexpr int kMany = 500;
+    DrapeWish net;
+    net.net = *findNet("tulle-1.6");
+    row("a net draped, preview at 4 mm",
+        best(5, cpuSeconds, [&] { (void)drape(skin, net, kDrapePreview_mm); }), "70");
+    const Result<DrapePtr> laid = drape(skin, net);
+    row("a net draped at 2 mm", best(3, cpuSeconds, [&] { (void)drape(skin, net); }), "350");
+    if (laid) {
+        DrapeWish more = net;
+        more.pull_n_m *= 1.1;
+        row("the same, pulled a tenth more",
+            best(3, cpuSeconds, [&] { (void)drape(skin, more, kDrapeSpacing_mm, laid->get()); }), "30");
+        ClipWish clips;
+        for (int i = 0; i < 7; ++i)
+            clips.clips.push_back({skin.noseX_mm() + skin.length_mm() * (0.065 + 0.145 * i)});
+        row("clipped in seven places, both ends of the range",
+            best(3, cpuSeconds, [&] { (void)clipNet(skin, **laid, clips); }), "450");
+        row("its threads", best(3, cpuSeconds, [&] { (void)strandsOf(**laid, {}, 100000); }), "10");
+        row("a plan of clips for 0.5 mm, wall clock",
+            best(2, wallSeconds, [&] { (void)planClips(skin, **laid, {}); }), "1500");
+    }
     row("edge width and creep of a setting",
         best(5, cpuSeconds,
              [] {

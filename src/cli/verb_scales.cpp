@@ -184,6 +184,10 @@ Result<Reply> net(const Args& args, Body& body, const Task& task) {
                                       {"most", laid->clipped->worst.most_mm},
                                       {"x_mm", laid->clipped->worst.x_mm},
                                       {"g_mm", laid->clipped->worst.g_mm}};
+    if (const Result<NetReading> stiff = fishnetOf(body.job, body.skin, task); stiff) {
+        reply.json["fishnet_aspect_min"] = stiff->aspect_min;
+        reply.json["fishnet_aspect_max"] = stiff->aspect_max;
+    }
     if (plan) reply.json["clips_keep_allowed"] = plan->keeps;
     reply.text = scales->net->name + ": " + fixedText(r.cellsAlongLateral, 0) +
                  " scales along the side, cells " + fixedText(r.aspect_min, 2) + " to " +

@@ -242,6 +242,15 @@ Result<NetOnBody> netOnBody(const Job& job, const Skin& skin, double spacing_mm,
     return net;
 }
 
+Result<NetReading> fishnetOf(const Job& job, const Skin& skin, const Task& task) {
+    Result<DrapeWish> wish = drapeWishOf(job, skin);
+    if (!wish) return wish.error();
+    wish->net = asFishnet(std::move(wish->net));
+    const Result<DrapePtr> laid = drape(skin, *wish, kDrapeSpacing_mm, nullptr, task);
+    if (!laid) return laid.error();
+    return readNet(skin, **laid, lateralLine(skin, job.get<BlankChapter>().landmarks));
+}
+
 std::vector<Words> netSteps(const Job& job, const NetReading& reading) {
     const ScalesChapter& s = job.get<ScalesChapter>();
     std::vector<Words> steps;

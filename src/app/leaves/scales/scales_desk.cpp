@@ -8,7 +8,7 @@
 namespace nine::app {
 namespace {
 
-constexpr std::size_t kMostThreads = 5000;
+constexpr std::size_t kMostThreads = 6000;
 
 ScalesStudy studied(const Job& job, const SkinPtr& skin, const DrapePtr& known, double spacing_mm,
                     const Task& task) {
@@ -33,8 +33,7 @@ ScalesStudy studied(const Job& job, const SkinPtr& skin, const DrapePtr& known, 
     study.steps = netSteps(job, study.net->reading);
     auto threads = std::make_shared<std::vector<ThreadLine>>();
     const auto add = [&](const NetShift& shift, bool second) {
-        const Strands strands =
-            strandsOf(*study.net->drape, shift, s.doubled ? kMostThreads / 2 : kMostThreads, task);
+        const Strands strands = strandsOf(*study.net->drape, shift, kMostThreads, task);
         study.thinned = study.thinned || strands.thinned;
         const auto at = [&](const Vec2& xg) { return skin->at({Side::Left, xg.x(), xg.y()}).position; };
         for (const Strand& strand : strands.all)
@@ -58,6 +57,8 @@ ScalesDesk::ScalesDesk(LeafContext context, QObject* parent) : QObject(parent), 
         aim_.reset();
         clip_.reset();
         study_ = {};
+        fishnet_.reset();
+        fishnetFor_.reset();
     });
     connect(&context_.results, &Results::bodyChanged, this, [this] {
         if (context_.results.body().skin != study_.skin) request();
@@ -92,6 +93,7 @@ void ScalesDesk::request() {
             study.threads = study_.threads;
         }
         study_ = std::move(study);
+        if (!study_.coarse) requestFishnet();
         emit changed();
     };
     const Job job = context_.document.job();
@@ -103,6 +105,24 @@ void ScalesDesk::request() {
                          });
     exact_.request([=](const Task& task) { return studied(job, skin, known, kDrapeSpacing_mm, task); }, take);
     emit changed();
+}
+
+void ScalesDesk::requestFishnet() {
+    if (!study_.net || study_.error) return;
+    const DrapeWish& wish = study_.net->drape->wish;
+    if (fishnetFor_ && *fishnetFor_ == wish) return;
+    fishnetFor_ = wish;
+    fishnet_.reset();
+    stiff_.request(
+        [job = context_.document.job(), skin = study_.skin](const Task& task) -> std::optional<NetReading> {
+            const Result<NetReading> reading = fishnetOf(job, *skin, task);
+            if (!reading) return std::nullopt;
+            return *reading;
+        },
+        [this](std::optional<NetReading> reading) {
+            fishnet_ = std::move(reading);
+            emit changed();
+        });
 }
 
 NetRanking ScalesDesk::ranking() const {

@@ -46,6 +46,8 @@ class ScalesDesk : public QObject {
     bool settled() const { return !preview_.running() && !exact_.running() && !plan_.running(); }
     bool planning() const { return plan_.running(); }
 
+    /// The net as it is laid, were its threads not to stretch at all; a moment later than the rest.
+    const std::optional<NetReading>& fishnet() const { return fishnet_; }
     /// Where the magnifier looks; the middle of the side unless moved.
     Vec2 aim() const;
     void lookAt(const Vec2& skin);
@@ -67,15 +69,19 @@ class ScalesDesk : public QObject {
 
   private:
     void request();
+    void requestFishnet();
     void takePlan(const ClipPlan& plan);
 
     LeafContext context_;
     ScalesStudy study_;
     std::vector<Net> nets_ = netsOfCatalogue();
+    std::optional<NetReading> fishnet_;
+    std::optional<DrapeWish> fishnetFor_;
     std::optional<Vec2> aim_;
     std::optional<double> clip_;
     std::optional<ClipPlan> best_;
     LatestOnly<ScalesStudy> preview_{this, Urgency::Now, Overtaken::Shown}, exact_{this, Urgency::Soon};
+    LatestOnly<std::optional<NetReading>> stiff_{this, Urgency::Patient};
     LatestOnly<std::optional<ClipPlan>> plan_{this, Urgency::Soon};
 };
 

@@ -17,6 +17,7 @@ namespace {
 
 constexpr int kNetsShown = 5;
 constexpr int kFlagsShown = 3;
+constexpr int kCardFollows_ms = 120;
 
 /// "Tulle 1.6, double: 1.31 mm, × 4.7", to be read in a narrow card.
 QString netWords(const NetChoice& c) {
@@ -46,12 +47,15 @@ ScalesLeaf::ScalesLeaf(LeafContext context, QObject* parent)
       desk_(context, this),
       page_(new ScalesPage(context, desk_)),
       card_(new CardHolder) {
+    calm_.setSingleShot(true);
+    calm_.setInterval(kCardFollows_ms);
+    connect(&calm_, &QTimer::timeout, this, &ScalesLeaf::rebuildCard);
     connect(&desk_, &ScalesDesk::changed, this, [this] {
-        rebuildCard();
+        calm_.start();  // a drag is not followed step by step
         emit restless();
     });
     connect(&desk_, &ScalesDesk::planned, this, &ScalesLeaf::restless);
-    connect(&context_.results, &Results::bodyChanged, this, &ScalesLeaf::rebuildCard);
+    connect(&context_.results, &Results::bodyChanged, this, [this] { calm_.start(); });
 }
 
 QWidget* ScalesLeaf::page() {
@@ -59,7 +63,7 @@ QWidget* ScalesLeaf::page() {
 }
 
 bool ScalesLeaf::settled() const {
-    return desk_.settled() && page_->picturesSettled();
+    return desk_.settled() && page_->picturesSettled() && !calm_.isActive();
 }
 
 void ScalesLeaf::change(const QString& label, const std::function<void(ScalesChapter&)>& edit) {
@@ -355,6 +359,28 @@ void ScalesLeaf::sayClips(Card& card) {
     }
 }
 
+void ScalesLeaf::sayCells(Card& card) {
+    const ScalesStudy& study = desk_.study();
+    if (!study.net) return;
+    const NetReading& r = study.net->reading;
+    const auto range = [](double low, double high) {
+        return tr("%1 to %2").arg(low, 0, 'f', 2).arg(high, 0, 'f', 2);
+    };
+    Card::Facts facts{
+        {tr("Cells, height over length"), range(r.aspect_min, r.aspect_max)},
+        {tr("Open between strands"),
+         tr("%1 to %2 %").arg(100 * r.opening_min, 0, 'f', 0).arg(100 * r.opening_max, 0, 'f', 0)}};
+    if (const auto& stiff = desk_.fishnet())
+        facts.append({tr("Were threads not to stretch"), range(stiff->aspect_min, stiff->aspect_max)});
+    facts.append({tr("Piece to cut"), tr("%1 by %2%3")
+                                          .arg(lengthText(r.piece_mm[0], 0),
+                                               lengthText(r.piece_mm[1] * (desk_.wish().doubled ? 2 : 1), 0),
+                                               desk_.wish().doubled ? tr(", folded") : QString())});
+    card.facts(facts);
+    card.muted(tr("Commonly %1 to %2 of net, folded double, serve most bodies.")
+                   .arg(lengthText(200, 0), lengthText(230, 0)));
+}
+
 void ScalesLeaf::sayMist(Card& card) {
     using Kind = ValueChip::Kind;
     const ScalesChapter& s = desk_.wish();
@@ -453,6 +479,7 @@ void ScalesLeaf::rebuildCard() {
     sayNets(*card);
     if (desk_.wish().net) {
         sayNet(*card);
+        sayCells(*card);
         sayClips(*card);
         sayMist(*card);
     }

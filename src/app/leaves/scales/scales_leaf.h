@@ -1,6 +1,8 @@
 // Leaf 4, Scales: which net or cut lattice, how it lies on this body, how to put it on.
 #pragma once
 
+#include <QTimer>
+
 #include "app/leaves/scales/scales_desk.h"
 #include "app/sheet/card.h"
 
@@ -21,6 +23,7 @@ class ScalesLeaf : public Leaf {
     QString busyWith() const override;
 
     ScalesDesk& desk() { return desk_; }
+    /// Nothing is under way, and the card says what was found.
     bool settled() const;
 
   private:
@@ -29,6 +32,7 @@ class ScalesLeaf : public Leaf {
     void sayNets(Card& card);
     void sayNet(Card& card);
     void sayNetItself(Card& card);
+    void sayCells(Card& card);
     void sayClips(Card& card);
     void sayMist(Card& card);
     void sayFoil(Card& card);
@@ -48,6 +52,7 @@ class ScalesLeaf : public Leaf {
     ScalesDesk desk_;
     ScalesPage* page_;
     CardHolder* card_;
+    QTimer calm_;
 };
 
 /// What the leaf is for, as rich text.
