@@ -18,7 +18,6 @@ class ScalesLeaf : public Leaf {
     QWidget* card() override { return card_; }
     LeafEntry entry() const override;
     std::vector<Flag> flags() override;
-    Standing standing() const override;
     std::vector<MenuEntry> menu() override;
     QString busyWith() const override;
 
