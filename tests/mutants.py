@@ -1234,7 +1234,7 @@ MUTANTS = [
     ('clips: sit on the bill',
      'src/core/scale/clip_plan.cpp',
      'if (off) continue;',
-     '',
+     'if (off && x > high) continue;',
      'test_core',
      'ClipPlan*'),
     ('clips: the allowed gap is twice as wide',

@@ -26,7 +26,8 @@ class ScalesTest : public WindowTest {
     }
     QAbstractButton* button(const QString& words) {
         for (auto* b : leaf->card()->findChildren<QAbstractButton*>())
-            if (b->isVisible() && (b->text().startsWith(words) || b->accessibleName().startsWith(words))) return b;
+            if (b->isVisible() && (b->text().startsWith(words) || b->accessibleName().startsWith(words)))
+                return b;
         return nullptr;
     }
     void press(const QString& words) {
@@ -76,6 +77,18 @@ TEST_F(ScalesTest, ANetIsChosenLaidAndClippedByTwoClicks) {
     EXPECT_FALSE(scales().net);
     ASSERT_TRUE(settle());
     EXPECT_FALSE(leaf->desk().study().net);
+}
+
+TEST_F(ScalesTest, TheHolderWearsTheScalesWhileTheLeafIsOpen) {
+    EXPECT_FALSE(leaf->wornOnHolder());
+    useNetWithClips();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return leaf->wornOnHolder() != nullptr; }, 20000));
+    const auto& bare = window.results().body().picture;
+    ASSERT_EQ(leaf->wornOnHolder()->pixels.size(), bare->pixels.size());
+    EXPECT_NE(leaf->wornOnHolder()->pixels, bare->pixels);
+    window.document().history().undo();
+    ASSERT_TRUE(settle());
+    EXPECT_FALSE(leaf->wornOnHolder());
 }
 
 TEST_F(ScalesTest, AClipIsDraggedInOneStepAndStopsAtItsNeighbour) {

@@ -1,5 +1,6 @@
 // The scales chapter: kept in files, in step with masks and blank; what follows from it; cut scales.
 #include "job/net_job.h"
+#include "job/net_picture.h"
 #include "pattern/cut_scales.h"
 #include "tests/bodies.h"
 #include "tests/plain_job.h"
@@ -200,6 +201,35 @@ TEST(NetOfJob, StepsTakeTheMaskOffInTheOrderItWentOn) {
     EXPECT_LT(over.find("on first"), over.find("Hook it"));
     EXPECT_LT(over.find("pull the net off briskly"), over.find("off last"));
     for (const std::string& text : {under, over}) EXPECT_NE(text.find("respirator"), std::string::npos);
+    EXPECT_NE(under.find("off first, then"), std::string::npos);
+    EXPECT_NE(over.find("off last"), std::string::npos);
+}
+
+TEST(NetPicture, AsMuchIsSprayedAsTheNetIsOpenAndNothingBeyondIt) {
+    const Skin skin = test::cylinder(11, 80);
+    DrapeWish wish;
+    wish.net = *findNet("grid-2.0");
+    wish.pull_n_m = kLeastPull_n_m;
+    wish.reach = {10, 60, 1};
+    const DrapePtr laid = need(drape(skin, wish));
+    const DrawnBody body = drawBody(skin);
+    const Image bare{1200, 900, std::vector<std::uint32_t>(1200 * 900, 0xFFFFFFFF)};
+    const auto sprayed = [&](const Image& image, double from, double to) {
+        int all = 0, dark = 0;
+        for (int row = 0; row < image.height; ++row) {
+            const double x = body.skinAt({0.0, static_cast<double>(row) / (image.height - 1)}).x_mm;
+            if (x < from || x > to) continue;
+            for (int c = 0; c < image.width; ++c, ++all) dark += image.at(c, row) == 0xFF000000;
+        }
+        return static_cast<double>(dark) / all;
+    };
+    const Image one = netSprayed(bare, body, skin, *laid, false, {}, 0xFF000000, 1);
+    EXPECT_NEAR(sprayed(one, 15, 55), openShare(wish.net), 0.02);
+    EXPECT_EQ(sprayed(one, 0, 9), 0);
+    EXPECT_EQ(sprayed(one, 61, 80), 0);
+    const Image two = netSprayed(bare, body, skin, *laid, true, {1, 1, 0}, 0xFF000000, 1);
+    EXPECT_NEAR(sprayed(two, 15, 55), std::pow(1 - 2 * wish.net.strand_mm / 2.0, 2),
+                0.03);  // strands half way between
 }
 
 TEST(ClipStrip, TicksStandAtArcsAlongTheBelly) {

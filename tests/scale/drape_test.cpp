@@ -120,7 +120,8 @@ double bruteHexagon(const Net& net, const Vec2& q1, const Vec2& q2) {
 TEST(NetLaw, AHexagonsEnergyIsTheLeastOverItsInnerNode) {
     const Net net = netOf("tulle-1.6");
     const NetLaw law(net);
-    for (const auto& [x, y] : {std::pair(1.1, 1.0), std::pair(0.9, 1.15), std::pair(1.2, 0.8)}) {
+    for (const auto& [x, y] :
+         {std::pair(1.1, 1.0), std::pair(0.9, 1.15), std::pair(1.2, 0.8), std::pair(0.8, 0.85)}) {
         const Vec2 q1(law.first().x() * x + 0.05, law.first().y() * y),
             q2(law.second().x() * x, law.second().y() * y - 0.03);
         const double brute = bruteHexagon(net, q1, q2);
@@ -220,6 +221,22 @@ TEST(NetDrape, HalfTheSpacingGivesTheSameCells) {
         }
     std::sort(off.begin(), off.end());
     EXPECT_LT(off[off.size() * 95 / 100], 0.03);
+}
+
+TEST(NetDrape, TheHookHoldsTheTailAndTheNoseSlides) {
+    const Skin skin = test::sampleSkin("sedge60");
+    DrapeWish wish;
+    wish.net = netOf("tulle-1.6");
+    const DrapePtr laid = need(drape(skin, wish));
+    const auto along = [&](int row, int column) {
+        return laid->net_mm[static_cast<std::size_t>(laid->grid.at(row, column))].x();
+    };
+    double nose = 0;
+    for (int c = 1; c < laid->grid.columns; ++c) {
+        EXPECT_NEAR(along(laid->grid.rows - 1, c), along(laid->grid.rows - 1, 0), 1e-3);
+        nose = std::max(nose, std::abs(along(0, c) - along(0, 0)));
+    }
+    EXPECT_GT(nose, 0.5);
 }
 
 TEST(NetDrape, GatheredAtTheBackIsWholeAtTheBelly) {

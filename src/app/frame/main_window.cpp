@@ -60,7 +60,10 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
     setWindowTitle("Nine Leaves");
     setAcceptDrops(true);
     holder_ = new Holder(this);  // before the leaves: its picture is the first to follow a drag
-    connect(results_, &Results::bodyChanged, holder_, [this] { holder_->setBody(results_->body()); });
+    connect(results_, &Results::bodyChanged, holder_, [this] {
+        worn_.reset();
+        dressHolder(true);
+    });
     const LeafContext context{document_, *results_, view_, *bench_, *library_, *this};
     for (int number = 0; const LeafPlace& place : leafPlaces()) {
         if (place.make) leaves_.emplace_back(number, place.make(context, this));
@@ -267,8 +270,20 @@ void MainWindow::showLeaf(int number) {
         cards_->setCurrentIndex(static_cast<int>(i));
         leaves_[i].second->opened();
         holder_->pointOut(leaves_[i].second->pointedOut());
+        dressHolder();
         leaves_[i].second->page()->setFocus();
     }
+}
+
+void MainWindow::dressHolder(bool anew) {
+    std::shared_ptr<const Image> worn;
+    for (std::size_t i = 0; pages_ && i < leaves_.size(); ++i)
+        if (pages_->currentIndex() == static_cast<int>(i)) worn = leaves_[i].second->wornOnHolder();
+    if (!anew && worn == worn_) return;
+    worn_ = worn;
+    BodyResult body = results_->body();
+    if (worn) body.picture = worn;
+    holder_->setBody(body);
 }
 
 void MainWindow::nextFlag() {
@@ -289,6 +304,7 @@ void MainWindow::refresh() {
                             : tr("drag to turn"));
     for (std::size_t i = 0; i < leaves_.size(); ++i)
         if (pages_->currentIndex() == static_cast<int>(i)) holder_->pointOut(leaves_[i].second->pointedOut());
+    dressHolder();
     tellTale_->setVerdict(verdict());
     QString busy;
     for (const auto& [number, leaf] : leaves_)

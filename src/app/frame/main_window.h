@@ -72,6 +72,8 @@ class MainWindow : public QMainWindow, public Frame {
     void layOut();
     void connectAll();
     void buildActions();
+    /// The holder shows the body as the open leaf has it; `anew` when the body is another.
+    void dressHolder(bool anew = false);
     void refresh();
     /// Selects the next thing that is wrong and shows its leaf.
     void nextFlag();
@@ -91,13 +93,14 @@ class MainWindow : public QMainWindow, public Frame {
     JobStrip* strip_;
     TellTale* tellTale_;
     Holder* holder_;
-    QStackedWidget *pages_, *cards_;
+    QStackedWidget *pages_ = nullptr, *cards_ = nullptr;
     QWidget* side_;
     BenchStore* bench_;
     LibraryStore* library_;
     std::vector<std::pair<int, Leaf*>> leaves_;
-    Writer writer_;         ///< of drawings
-    std::string lastFlag_;  ///< shown by F
+    Writer writer_;                      ///< of drawings
+    std::shared_ptr<const Image> worn_;  ///< of the open leaf, on the holder
+    std::string lastFlag_;               ///< shown by F
     bool holderLarge_ = false;
 };
 

@@ -64,6 +64,8 @@ class Leaf : public QObject {
     virtual QString busyWith() const { return {}; }
     /// What is pointed out on the holder while this leaf is open.
     virtual std::vector<PointOnBody> pointedOut() const { return {}; }
+    /// What the body wears on the holder while this leaf is open; null for the pattern alone.
+    virtual std::shared_ptr<const Image> wornOnHolder() const { return {}; }
     /// Takes a file that was dropped on the window; false when it is none of its own.
     virtual bool takesFile(const QString&) { return false; }
 

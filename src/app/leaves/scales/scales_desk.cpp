@@ -4,6 +4,7 @@
 
 #include "app/leaves/scales/scales_edits.h"
 #include "job/net_catalogue.h"
+#include "job/net_picture.h"
 
 namespace nine::app {
 namespace {
@@ -61,7 +62,10 @@ ScalesDesk::ScalesDesk(LeafContext context, QObject* parent) : QObject(parent), 
         fishnetFor_.reset();
     });
     connect(&context_.results, &Results::bodyChanged, this, [this] {
-        if (context_.results.body().skin != study_.skin) request();
+        if (context_.results.body().skin != study_.skin)
+            request();
+        else
+            requestWorn();
     });
     connect(&context_.view, &ViewState::changed, this, &ScalesDesk::changed);
     connect(&context_.library, &LibraryStore::changed, this, [this] {
@@ -81,6 +85,7 @@ void ScalesDesk::request() {
         exact_.cancel();
         study_ = {};
         study_.skin = skin;
+        requestWorn();
         emit changed();
         return;
     }
@@ -94,6 +99,7 @@ void ScalesDesk::request() {
         }
         study_ = std::move(study);
         if (!study_.coarse) requestFishnet();
+        if (!study_.coarse) requestWorn();
         emit changed();
     };
     const Job job = context_.document.job();
@@ -105,6 +111,26 @@ void ScalesDesk::request() {
                          });
     exact_.request([=](const Task& task) { return studied(job, skin, known, kDrapeSpacing_mm, task); }, take);
     emit changed();
+}
+
+void ScalesDesk::requestWorn() {
+    const BodyResult& body = context_.results.body();
+    if (!study_.net || study_.coarse || !wish().net || !body.picture || body.skin != study_.skin) {
+        wearing_.cancel();
+        worn_.reset();
+        return;
+    }
+    wearing_.request(
+        [picture = body.picture, drawn = body.drawn, skin = body.skin, drape = study_.net->drape,
+         doubled = wish().doubled, second = wish().second](const Task&) -> std::shared_ptr<const Image> {
+            constexpr std::uint32_t kUmber = 0xFF4A3418;  // as the magnifier shows it
+            return std::make_shared<const Image>(
+                netSprayed(*picture, *drawn, *skin, *drape, doubled, second, kUmber, 0.6));
+        },
+        [this](std::shared_ptr<const Image> image) {
+            worn_ = std::move(image);
+            emit changed();
+        });
 }
 
 void ScalesDesk::requestFishnet() {

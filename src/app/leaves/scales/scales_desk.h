@@ -48,6 +48,8 @@ class ScalesDesk : public QObject {
 
     /// The net as it is laid, were its threads not to stretch at all; a moment later than the rest.
     const std::optional<NetReading>& fishnet() const { return fishnet_; }
+    /// The painted body with the net's scales sprayed over it; null without a net.
+    const std::shared_ptr<const Image>& worn() const { return worn_; }
     /// Where the magnifier looks; the middle of the side unless moved.
     Vec2 aim() const;
     void lookAt(const Vec2& skin);
@@ -70,17 +72,20 @@ class ScalesDesk : public QObject {
   private:
     void request();
     void requestFishnet();
+    void requestWorn();
     void takePlan(const ClipPlan& plan);
 
     LeafContext context_;
     ScalesStudy study_;
     std::vector<Net> nets_ = netsOfCatalogue();
+    std::shared_ptr<const Image> worn_;
     std::optional<NetReading> fishnet_;
     std::optional<DrapeWish> fishnetFor_;
     std::optional<Vec2> aim_;
     std::optional<double> clip_;
     std::optional<ClipPlan> best_;
     LatestOnly<ScalesStudy> preview_{this, Urgency::Now, Overtaken::Shown}, exact_{this, Urgency::Soon};
+    LatestOnly<std::shared_ptr<const Image>> wearing_{this, Urgency::Patient};
     LatestOnly<std::optional<NetReading>> stiff_{this, Urgency::Patient};
     LatestOnly<std::optional<ClipPlan>> plan_{this, Urgency::Soon};
 };

@@ -20,6 +20,7 @@ class ScalesLeaf : public Leaf {
     std::vector<Flag> flags() override;
     std::vector<MenuEntry> menu() override;
     QString busyWith() const override;
+    std::shared_ptr<const Image> wornOnHolder() const override { return desk_.worn(); }
 
     ScalesDesk& desk() { return desk_; }
     /// Nothing is under way, and the card says what was found.
