@@ -1,4 +1,5 @@
 // The scales chapter: kept in files, in step with masks and blank; what follows from it; cut scales.
+#include "job/derive.h"
 #include "job/net_job.h"
 #include "job/net_picture.h"
 #include "pattern/cut_scales.h"
@@ -341,6 +342,31 @@ TEST(CutScales, ASecondColourGoesThroughTheSameWindows) {
         EXPECT_TRUE(std::any_of(drawn.passes[0].outlines.begin(), drawn.passes[0].outlines.end(),
                                 [&](const Outline& o) { return (o.centre - lower.centre).norm() < 1e-9; }));
     }
+}
+
+TEST(CutScales, ACardMovedAlongTheBodyKeepsTheirPhase) {
+    // On a cylinder a lattice that is not graded repeats: the card fits everywhere.
+    BlankChapter blank;
+    blank.name = "Cylinder";
+    for (const double x : {0.0, 30.0, 60.0, 90.0}) blank.table.stations.push_back(test::round(x, 12));
+    Element scales = cutScalesElement(5, 1.2, 0.8);
+    scales.values.set("from_length", 0.1);
+    scales.values.set("to_length", 0.9);
+    scales.values.set("from_girth", 0.3);
+    scales.values.set("to_girth", 0.7);
+    PatternChapter pattern;
+    pattern.elements.push_back(std::make_shared<const Element>(scales));
+    MaskSpec spec;
+    spec.id = "m";
+    spec.wish.elements = {scales.id};
+    spec.wish.kind = maskKinds().back()->id();
+    spec.wish.material = "vinyl";
+    spec.wish.values = usualValues(maskKinds().back()->params());
+    const Job job = withMasks(Job().with(blank).with(pattern), {std::make_shared<const MaskSpec>(spec)});
+    Derivations derived;
+    const MaskPtr mask = need(derived.mask(job, *maskSpecs(job).front(), 900));
+    ASSERT_GE(mask->sheets[0].steps.size(), 2u);
+    for (const CardStep& step : mask->sheets[0].steps) EXPECT_LT(step.off_mm, 0.1) << step.number;
 }
 
 TEST(CutScales, WhatIsSmallerThanItsWebIsTold) {

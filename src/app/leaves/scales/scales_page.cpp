@@ -12,7 +12,7 @@ namespace {
 
 constexpr double kSide_px = ScalesPage::kSideColumn_px;
 constexpr double kNear_px = 9;  // how near to a clip a click takes it
-constexpr double kNudge_mm = 0.1;
+constexpr double kClipNudge_mm = 0.1;
 
 }  // namespace
 
@@ -187,7 +187,7 @@ void ScalesPage::mouseDoubleClickEvent(QMouseEvent* event) {
 
 void ScalesPage::keyPressEvent(QKeyEvent* event) {
     const std::vector<Clip>& clips = desk_.wish().clips;
-    const double step = event->modifiers() & Qt::ShiftModifier ? 10 * kNudge_mm : kNudge_mm;
+    const double step = event->modifiers() & Qt::ShiftModifier ? 10 * kClipNudge_mm : kClipNudge_mm;
     switch (event->key()) {
         case Qt::Key_Space: {  // the next clip
             if (clips.empty()) return;

@@ -44,15 +44,20 @@ class SteppedMaskKind : public MaskKind {
         std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
             return openings[a].middle().x() < openings[b].middle().x();
         });
-        const std::size_t each = (order.size() + steps - 1) / steps;
+        const std::vector<std::vector<std::size_t>> columns = columnsOf(openings, order);
+        std::size_t perStep = (columns.size() + steps - 1) / steps;
+        // Rows of scales stand half a scale off their neighbours: an even number of columns keeps them in
+        // step.
+        if (columns.size() < order.size() && perStep % 2) ++perStep;
         std::vector<std::vector<std::size_t>> groups;
-        for (std::size_t i = 0; i < order.size(); i += each)
-            groups.emplace_back(
-                order.begin() + static_cast<std::ptrdiff_t>(i),
-                order.begin() + static_cast<std::ptrdiff_t>(std::min(i + each, order.size())));
+        for (std::size_t i = 0; i < columns.size(); i += perStep) {
+            std::vector<std::size_t>& group = groups.emplace_back();
+            for (std::size_t k = i; k < std::min(i + perStep, columns.size()); ++k)
+                group.insert(group.end(), columns[k].begin(), columns[k].end());
+        }
         // Cut for the middle of the body, so that it fits best at both ends; the last group may be smaller.
         std::size_t own = groups.size() / 2;
-        if (groups[own].size() < each && own > 0) --own;
+        if (own + 1 == groups.size() && columns.size() % perStep && own > 0) --own;
         std::vector<std::shared_ptr<const SheetPlan>> places;
         for (std::size_t k = 0; k < groups.size(); ++k) {
             std::vector<std::shared_ptr<const ElementArt>> made;
@@ -71,6 +76,23 @@ class SteppedMaskKind : public MaskKind {
     }
 
   private:
+    /// Openings that stand over one another, column by column from the nose; of a row each is a column.
+    static std::vector<std::vector<std::size_t>> columnsOf(const std::vector<Opening>& openings,
+                                                           const std::vector<std::size_t>& order) {
+        std::vector<double> widths;
+        for (const Opening& o : openings) widths.push_back(o.box.size().x());
+        std::nth_element(widths.begin(), widths.begin() + static_cast<std::ptrdiff_t>(widths.size() / 2),
+                         widths.end());
+        const double apart = 0.3 * widths[widths.size() / 2];
+        std::vector<std::vector<std::size_t>> columns;
+        for (const std::size_t i : order) {
+            if (columns.empty() ||
+                openings[i].middle().x() - openings[columns.back().front()].middle().x() > apart)
+                columns.emplace_back();
+            columns.back().push_back(i);
+        }
+        return columns;
+    }
     /// The card's nose edge runs through the middle of the mark that was painted last, ticks show how high it
     /// stands: laid on that mark the card is in step.
     static void overlap(SheetPlan& sheet, const PlanOn& on, const Opening& before) {
