@@ -3,18 +3,13 @@
 #include <algorithm>
 #include <cmath>
 
+#include "scale/limits.h"
+
 namespace nine {
 
 Status checkScaleWish(const ScaleWish& wish, const std::string& path) {
-    const auto within = [&](const char* field, double value, double low, double high) -> Status {
-        if (std::isfinite(value) && value >= low && value <= high) return Done{};
-        return Error{"out_of_range",
-                     Words(NINE_WORDS("core", "{field} is {value}; it must be from {low} to {high}."))
-                         .name("field", field)
-                         .number("value", value, kShortest)
-                         .number("low", low, kShortest)
-                         .number("high", high, kShortest),
-                     path + "." + field};
+    const auto within = [&](const char* field, double value, double low, double high) {
+        return checkWithin(field, value, low, high, path);
     };
     for (const Status& ok :
          {within("fish_mm", wish.fish_mm, 10, 5000), within("fish_count", wish.fishCount, 3, 2000),

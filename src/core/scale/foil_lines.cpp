@@ -5,6 +5,8 @@
 
 #include "blank/landmark_curve.h"
 
+#include "scale/limits.h"
+
 namespace nine {
 namespace {
 
@@ -34,15 +36,8 @@ std::vector<Vec2> lateralLine(const Skin& skin, const Landmarks& landmarks) {
 }
 
 Status checkFoil(const FoilWish& wish, const std::string& path) {
-    const auto within = [&](const char* field, double v, double low, double high) -> Status {
-        if (std::isfinite(v) && v >= low && v <= high) return Done{};
-        return Error{"out_of_range",
-                     Words(NINE_WORDS("core", "{field} is {value}; it must be from {low} to {high}."))
-                         .name("field", field)
-                         .number("value", v, kShortest)
-                         .number("low", low, kShortest)
-                         .number("high", high, kShortest),
-                     path + "." + field};
+    const auto within = [&](const char* field, double value, double low, double high) {
+        return checkWithin(field, value, low, high, path);
     };
     for (const Status& ok :
          {within("width_mm", wish.width_mm, 0.8, 60), within("lean_deg", wish.lean_deg, 5, 70),

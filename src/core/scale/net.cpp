@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "scale/limits.h"
+
 namespace nine {
 
 const std::vector<Net>& netsOfCatalogue() {
@@ -55,16 +57,8 @@ const WeaveName& nameOf(Weave weave) {
 }
 
 Status checkNet(const Net& net, const std::string& path) {
-    const auto within = [&](const char* field, double value, double low, double high) -> Status {
-        if (std::isfinite(value) && value >= low && value <= high) return Done{};
-        return Error{
-            "out_of_range",
-            Words(NINE_WORDS("core", "The net's {field} is {value}; it must be from {low} to {high}."))
-                .name("field", field)
-                .number("value", value, kShortest)
-                .number("low", low, kShortest)
-                .number("high", high, kShortest),
-            (path.empty() ? "" : path + ".") + field};
+    const auto within = [&](const char* field, double value, double low, double high) {
+        return checkWithin(field, value, low, high, path);
     };
     if (net.id.empty() || net.name.empty())
         return Error{"bad_value", NINE_WORDS("core", "A net has an id and a name."), path};

@@ -4,6 +4,7 @@
 
 #include "job/job.h"
 #include "job/json_fields.h"
+#include "scale/limits.h"
 
 namespace nine {
 
@@ -106,14 +107,9 @@ const std::initializer_list<std::pair<const char*, bool>> kLifts{{"dry", false},
 const std::initializer_list<std::pair<const char*, bool>> kStacks{{"over", false}, {"under", true}};
 
 void needWithin(Fields& f, const char* key, double value, double low, double high) {
-    if (std::isfinite(value) && value >= low && value <= high) return;
-    fail("out_of_range",
-         Words(NINE_WORDS("core", "{field} is {value}; it must be from {low} to {high}."))
-             .name("field", key)
-             .number("value", value, kShortest)
-             .number("low", low, kShortest)
-             .number("high", high, kShortest),
-         f.at(key));
+    const std::string path = f.at(key);
+    if (Status ok = checkWithin(key, value, low, high, path.substr(0, path.rfind('.'))); !ok)
+        throw Bad{ok.error()};
 }
 
 ScaleWish readWish(Fields& w, const std::string& path) {
