@@ -193,6 +193,9 @@ TEST(NetDrape, FiveBodiesFourNetsThreePullsSettle) {
         const Skin skin = test::sampleSkin(body);
         for (const char* id : {"tulle-1.6", "grid-2.0", "diamond-3.0", "craft-1.4"})
             for (const double pull : {10.0, 60.0, 300.0}) {
+#ifdef NINE_SANITIZED
+                if (pull != 60) continue;  // a drape takes ten times as long
+#endif
                 DrapeWish wish;
                 wish.net = netOf(id);
                 wish.pull_n_m = pull;
@@ -395,7 +398,8 @@ TEST(ClipPlan, KeepsWhatIsAllowedAndFewerDoNot) {
     ClipWish half;
     for (std::size_t i = 0; i < plan.clips.size(); i += 2) half.clips.push_back(plan.clips[i]);
     double worst = 0;
-    for (const StandOff& s : need(clipNet(skin, *laid, half))->between) worst = std::max(worst, s.most_mm);
+    const auto loose = need(clipNet(skin, *laid, half));
+    for (const StandOff& s : loose->between) worst = std::max(worst, s.most_mm);
     EXPECT_GT(worst, asked.allowed_mm);
 }
 
