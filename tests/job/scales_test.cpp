@@ -80,6 +80,27 @@ TEST(ScalesChapter, WhatIsWrongIsNamedWithItsPlace) {
     EXPECT_EQ(codeOf(R"({"reach": [1, 2]})"), "bad_value scales.reach");
 }
 
+TEST(ScalesChapter, WhatCouldNotBeReadAgainIsNoJob) {
+    const Job plain = need(test::plainJob());
+    const auto where = [&](const std::function<void(ScalesChapter&)>& edit) {
+        ScalesChapter s = someScales();
+        s.mask.clear();
+        edit(s);
+        const Status ok = checkJob(plain.with(s));
+        return ok ? std::string("fine") : ok.error().where;
+    };
+    EXPECT_EQ(where([](ScalesChapter&) {}), "fine");
+    EXPECT_EQ(where([](ScalesChapter& s) { s.wish.fishCount = 0; }), "scales.wish.fish_count");
+    EXPECT_EQ(where([](ScalesChapter& s) { s.wish.tolerance = -1; }), "scales.wish.tolerance");
+    EXPECT_EQ(where([](ScalesChapter& s) { s.net->strand_mm = 0; }), "scales.net.strand_mm");
+    EXPECT_EQ(where([](ScalesChapter& s) { s.pull_n_m = 0; }), "scales.pull_n_m");
+    EXPECT_EQ(where([](ScalesChapter& s) { s.clip_mm = 1e9; }), "scales.clip_mm");
+    EXPECT_EQ(where([](ScalesChapter& s) { s.allowed_mm = std::nan(""); }), "scales.allowed_mm");
+    EXPECT_EQ(where([](ScalesChapter& s) { s.slant_deg = 89; }), "scales.slant_deg");
+    EXPECT_EQ(where([](ScalesChapter& s) { s.reach.downTo = 0; }), "scales.reach");
+    EXPECT_EQ(where([](ScalesChapter& s) { s.foil->width_mm = -1; }), "scales.foil.width_mm");
+}
+
 TEST(ScalesChapter, KeysOfLaterVersionsAreKept) {
     std::string text = jobText(need(test::plainJob()));
     text.insert(

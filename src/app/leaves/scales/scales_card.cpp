@@ -119,9 +119,8 @@ void ScalesLeaf::sayNet(Card& card) {
     const ScalesChapter& s = desk_.wish();
     const Net& net = *s.net;
     card.sentence(tr("Pulled with %1 N/m of border,"),
-                  {chip(card, tr("Pull"), Kind::Number, 0, 10, s.pull_n_m, [](ScalesChapter& x, double v) {
-                      x.pull_n_m = std::clamp(v, kLeastPull_n_m, kMostPull_n_m);
-                  })});
+                  {chip(card, tr("Pull"), Kind::Number, 0, 10, s.pull_n_m,
+                        [](ScalesChapter& x, double v) { x.pull_n_m = v; })});
     card.choices(
         {{tr("gathered at the belly"), s.gather == Gather::Belly,
           [this] { change(tr("Gather at the belly"), [](ScalesChapter& x) { x.gather = Gather::Belly; }); }},
@@ -152,14 +151,13 @@ void ScalesLeaf::sayNet(Card& card) {
                        change(tr("Net over a piece"), [&](ScalesChapter& x) { x.reach = {1, middle, 0.7}; });
                    }}});
     if (!s.reach.whole())
-        card.sentence(
-            withUnit(tr("From %1 to %2 %U from the nose, down %3 % of the side.")),
-            {chip(card, tr("Net begins"), Kind::Length, 1, 1, s.reach.fromX_mm,
-                  [](ScalesChapter& x, double v) { x.reach.fromX_mm = v; }),
-             chip(card, tr("Net ends"), Kind::Length, 1, 1, s.reach.toX_mm,
-                  [](ScalesChapter& x, double v) { x.reach.toX_mm = v; }),
-             chip(card, tr("Net reaches down"), Kind::Number, 0, 5, 100 * s.reach.downTo,
-                  [](ScalesChapter& x, double v) { x.reach.downTo = std::clamp(v / 100, 0.05, 1.0); })});
+        card.sentence(withUnit(tr("From %1 to %2 %U from the nose, down %3 % of the side.")),
+                      {chip(card, tr("Net begins"), Kind::Length, 1, 1, s.reach.fromX_mm,
+                            [](ScalesChapter& x, double v) { x.reach.fromX_mm = v; }),
+                       chip(card, tr("Net ends"), Kind::Length, 1, 1, s.reach.toX_mm,
+                            [](ScalesChapter& x, double v) { x.reach.toX_mm = v; }),
+                       chip(card, tr("Net reaches down"), Kind::Number, 0, 5, 100 * s.reach.downTo,
+                            [](ScalesChapter& x, double v) { x.reach.downTo = v / 100; })});
     if (s.doubled)
         card.sentence(
             withUnit(tr("The second layer is moved by %1 along and %2 %U across, and turned by %3°.")),
@@ -169,10 +167,9 @@ void ScalesLeaf::sayNet(Card& card) {
                   [](ScalesChapter& x, double v) { x.second.across_mm = v; }),
              chip(card, tr("Second layer turned"), Kind::Number, 1, 1, s.second.angle_deg,
                   [](ScalesChapter& x, double v) { x.second.angle_deg = v; })});
-    card.sentence(
-        tr("This piece is good for %1 more uses."),
-        {chip(card, tr("Uses left"), Kind::Count, 0, 1, s.usesLeft < 0 ? net.uses : s.usesLeft,
-              [](ScalesChapter& x, double v) { x.usesLeft = std::clamp(static_cast<int>(v), 0, 999); })});
+    card.sentence(tr("This piece is good for %1 more uses."),
+                  {chip(card, tr("Uses left"), Kind::Count, 0, 1, s.usesLeft < 0 ? net.uses : s.usesLeft,
+                        [](ScalesChapter& x, double v) { x.usesLeft = static_cast<int>(v); })});
     card.choices({{tr("lifted dry"), !s.liftWet,
                    [this] { change(tr("Lift the net dry"), [](ScalesChapter& x) { x.liftWet = false; }); }},
                   {tr("lifted wet"), s.liftWet,
@@ -261,15 +258,11 @@ void ScalesLeaf::sayClips(Card& card) {
     const ScalesChapter& s = desk_.wish();
     const ScalesStudy& study = desk_.study();
     card.title(tr("Clips"), false);
-    card.sentence(
-        withUnit(tr("Clips %1 %U wide; a gap of %2 %U is allowed.")),
-        {chip(card, tr("Width of a clip"), Kind::Length, 1, 0.5, s.clip_mm,
-              [](ScalesChapter& x, double v) {
-                  x.clip_mm = std::clamp(v, kNarrowestClip_mm, kWidestClip_mm);
-              }),
-         chip(card, tr("Gap allowed"), Kind::Length, 2, 0.1, s.allowed_mm, [](ScalesChapter& x, double v) {
-             x.allowed_mm = std::clamp(v, kLeastAllowed_mm, kMostAllowed_mm);
-         })});
+    card.sentence(withUnit(tr("Clips %1 %U wide; a gap of %2 %U is allowed.")),
+                  {chip(card, tr("Width of a clip"), Kind::Length, 1, 0.5, s.clip_mm,
+                        [](ScalesChapter& x, double v) { x.clip_mm = v; }),
+                   chip(card, tr("Gap allowed"), Kind::Length, 2, 0.1, s.allowed_mm,
+                        [](ScalesChapter& x, double v) { x.allowed_mm = v; })});
     if (!s.reach.whole()) {
         card.words(tr("A piece over part of the body is held by hand or tape; clips are for the whole."));
         return;
@@ -331,10 +324,9 @@ void ScalesLeaf::sayMist(Card& card) {
     using Kind = ValueChip::Kind;
     const ScalesChapter& s = desk_.wish();
     card.title(tr("Mist"), false);
-    card.sentence(
-        tr("It comes %1° off straight."),
-        {chip(card, tr("Slant of the mist"), Kind::Number, 0, 5, s.slant_deg,
-              [](ScalesChapter& x, double v) { x.slant_deg = std::clamp(v, 0.0, kMostSlant_deg); })});
+    card.sentence(tr("It comes %1° off straight."),
+                  {chip(card, tr("Slant of the mist"), Kind::Number, 0, 5, s.slant_deg,
+                        [](ScalesChapter& x, double v) { x.slant_deg = v; })});
     if (s.slant_deg > 0)
         card.choices(
             {{tr("from the back"), s.from_deg == 90,
@@ -371,9 +363,7 @@ void ScalesLeaf::sayFoil(Card& card) {
                               double FoilWish::*member) {
         return chip(card, name, kind, decimals, step, (*s.foil).*member,
                     [member](ScalesChapter& x, double v) {
-                        FoilWish next = *x.foil;
-                        next.*member = v;
-                        if (checkFoil(next, "")) x.foil = next;
+                        if (x.foil) (*x.foil).*member = v;
                     });
     };
     card.sentence(withUnit(tr("Diamonds %1 %U wide; lines lean %2° off the girth, begin %3 %U behind the "

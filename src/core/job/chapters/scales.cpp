@@ -248,6 +248,27 @@ void ChapterOf<ScalesChapter>::write(Json& json, const ScalesChapter& s) {
 
 Status ChapterOf<ScalesChapter>::check(const Job& job) {
     const ScalesChapter& s = job.get<ScalesChapter>();
+    // What is typed is held to the same limits as what is read, or a job could be saved that never opens
+    // again.
+    if (s.net)
+        if (Status ok = checkNet(*s.net, "scales.net"); !ok) return ok;
+    if (s.foil)
+        if (Status ok = checkFoil(*s.foil, "scales.foil"); !ok) return ok;
+    for (const Status& ok :
+         {checkScaleWish(s.wish, "scales.wish"),
+          checkWithin("pull_n_m", s.pull_n_m, kLeastPull_n_m, kMostPull_n_m, "scales"),
+          checkWithin("clip_mm", s.clip_mm, kNarrowestClip_mm, kWidestClip_mm, "scales"),
+          checkWithin("allowed_mm", s.allowed_mm, kLeastAllowed_mm, kMostAllowed_mm, "scales"),
+          checkWithin("slant_deg", s.slant_deg, 0, kMostSlant_deg, "scales"),
+          checkWithin("from_deg", s.from_deg, -360, 360, "scales"),
+          checkWithin("reach", s.reach.downTo, 0.01, 1, "scales"),
+          checkWithin("reach", s.reach.fromX_mm, -1e4, 1e4, "scales"),
+          checkWithin("reach", s.reach.toX_mm, -1e4, 1e4, "scales"),
+          checkWithin("second", s.second.along_mm, -1e3, 1e3, "scales"),
+          checkWithin("second", s.second.across_mm, -1e3, 1e3, "scales"),
+          checkWithin("second", s.second.angle_deg, -360, 360, "scales"),
+          checkWithin("uses_left", s.usesLeft, -1, 1e6, "scales")})
+        if (!ok) return ok;
     if (!s.mask.empty()) {
         const auto specs = maskSpecs(job);
         if (std::none_of(specs.begin(), specs.end(), [&](const MaskSpecPtr& m) { return m->id == s.mask; }))
