@@ -29,12 +29,12 @@ std::vector<LaidTriangle> laidTriangles(const SheetMesh& mesh) {
 
 /// Forces of one triangle on its corners along the skin, in their tangent bases. Nothing where it is turned
 /// over.
-std::optional<Vec6> forcesOf(const LaidTriangle& laid, const Vec6& flat) {
+std::optional<Vec6> forcesOf(const LaidTriangle& laid, Ratio stiffness, const Vec6& flat) {
     Mat2 edges;
     edges << flat.segment<2>(2) - flat.segment<2>(0), flat.segment<2>(4) - flat.segment<2>(0);
     const double doubled_mm2 = edges.determinant();
     if (!(doubled_mm2 > 0)) return std::nullopt;
-    const std::optional<Mat2> known = edgeForces(laid.edges, edges.inverse(), 0.5 * doubled_mm2);
+    const std::optional<Mat2> known = edgeForces(laid.edges, edges.inverse(), 0.5 * stiffness * doubled_mm2);
     if (!known) return std::nullopt;
     const Mat2& forces = *known;
     Vec6 all;
@@ -59,7 +59,7 @@ class Balance {
     std::optional<Eigen::VectorXd> forces(const FlatMap& map) const {
         Eigen::VectorXd sum = Eigen::VectorXd::Zero(unknowns());
         for (std::size_t t = 0; t < laid_.size(); ++t) {
-            const std::optional<Vec6> f = forcesOf(laid_[t], cornersOf(map, t));
+            const std::optional<Vec6> f = forcesOf(laid_[t], stiffnessOf(t), cornersOf(map, t));
             if (!f) return std::nullopt;
             for (std::size_t k = 0; k < 3; ++k)
                 if (const int u = unknown_[vertex(t, k)]; u >= 0)
@@ -81,7 +81,8 @@ class Balance {
                 Vec6 ahead = flat, behind = flat;
                 ahead[c] += step;
                 behind[c] -= step;
-                const std::optional<Vec6> a = forcesOf(laid_[t], ahead), b = forcesOf(laid_[t], behind);
+                const std::optional<Vec6> a = forcesOf(laid_[t], stiffnessOf(t), ahead),
+                                          b = forcesOf(laid_[t], stiffnessOf(t), behind);
                 if (!a || !b) continue;
                 const Vec6 rate = (*a - *b) / (2 * step);
                 for (int r = 0; r < 6; ++r)
@@ -98,6 +99,7 @@ class Balance {
     std::size_t vertex(std::size_t t, std::size_t k) const {
         return static_cast<std::size_t>(mesh_.triangles[t][k]);
     }
+    Ratio stiffnessOf(std::size_t t) const { return mesh_.stiffness.empty() ? 1 : mesh_.stiffness[t]; }
     Vec6 cornersOf(const FlatMap& map, std::size_t t) const {
         Vec6 flat;
         flat << map[vertex(t, 0)], map[vertex(t, 1)], map[vertex(t, 2)];

@@ -5,7 +5,8 @@
 
 namespace nine {
 
-Borders::Borders(const PolygonSet& rings) : rings_(rings) {
+Borders::Borders(const PolygonSet& rings, const PolygonSet& openings) : rings_(rings) {
+    if (!openings.empty()) solid_.emplace(rings.front(), openings);
     for (const Polygon2& ring : rings) {
         for (std::size_t i = 0; i < ring.size(); ++i) {
             const Vec2 &a = ring[i], &b = ring[(i + 1) % ring.size()];

@@ -3,20 +3,25 @@
 // Cost: a walk over the border segments at the same height (v); all of them for distance_mm.
 #pragma once
 
-#include "geom/polygon_set.h"
+#include <optional>
+
+#include "geom/solid_share.h"
 
 namespace nine {
 
 class Borders {
   public:
-    /// Closed lines: the outline, holes, and slits walked along both lips. Filling is even-odd.
-    explicit Borders(const PolygonSet& rings);
+    /// Closed lines: the outline, holes, and slits walked along both lips. Filling is even-odd. `openings`
+    /// are too many to be borders each: they only make the sheet softer.
+    explicit Borders(const PolygonSet& rings, const PolygonSet& openings = {});
 
     /// Whether the straight line from `a` to `b` crosses a border. Ending on one is no crossing.
     bool between(const Vec2& a, const Vec2& b) const;
     bool inside(const Vec2& p) const;
     double distance_mm(const Vec2& p) const;
     const PolygonSet& rings() const { return rings_; }
+    /// Of the sheet there against the plain one.
+    Ratio stiffnessAt(const Vec2& p) const { return solid_ ? solid_->stiffnessAt(p) : 1; }
 
   private:
     struct Segment {
@@ -25,6 +30,7 @@ class Borders {
     std::size_t rowOf(double v_mm) const;
 
     PolygonSet rings_;
+    std::optional<SolidShare> solid_;
     std::vector<Segment> segments_;
     double lowest_mm_ = 0, row_mm_ = 1;
     std::vector<std::vector<std::size_t>> rows_;  ///< numbers of the segments that reach into each

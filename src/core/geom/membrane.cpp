@@ -51,14 +51,14 @@ std::optional<PlanePiece> pieceOf(const PolygonSet& rings) {
 
 struct Element {
     Triangle corners;
-    Mat2 inverse;  ///< of its flat edges
-    double flat_mm2;
+    Mat2 inverse;        ///< of its flat edges
+    double weighed_mm2;  ///< flat area times stiffness
 };
 
 /// The membrane's energy by moves along the surface.
 class Membrane {
   public:
-    Membrane(const Surface& surface, const PlaneMesh& mesh, const ScatteredMap& sheet,
+    Membrane(const Surface& surface, const PlaneMesh& mesh, const ScatteredMap& sheet, const Borders& borders,
              const std::vector<HeldMark>& marks)
         : surface_(surface), flat_(mesh.points) {
         for (const Vec2& p : flat_) places_.push_back(surface.project(sheet.at(p)));
@@ -66,7 +66,8 @@ class Membrane {
             const auto corner = [&](std::size_t k) { return flat_[static_cast<std::size_t>(t[k])]; };
             Mat2 edges;
             edges << corner(1) - corner(0), corner(2) - corner(0);
-            elements_.push_back({t, edges.inverse(), 0.5 * edges.determinant()});
+            const Ratio stiffness = borders.stiffnessAt((corner(0) + corner(1) + corner(2)) / 3);
+            elements_.push_back({t, edges.inverse(), 0.5 * stiffness * edges.determinant()});
         }
         for (const HeldMark& mark : marks) holds_.push_back(holdOf(mark));
     }
@@ -132,7 +133,7 @@ class Membrane {
         const LaidTriangle laid = laidTriangle(
             {&place(element.corners, 0), &place(element.corners, 1), &place(element.corners, 2)});
         const auto forcesAt = [&](const Mat2& edges) {
-            return edgeForces(edges, element.inverse, element.flat_mm2);
+            return edgeForces(edges, element.inverse, element.weighed_mm2);
         };
         const std::optional<Mat2> forces = forcesAt(laid.edges);
         if (!forces) return false;
@@ -217,15 +218,15 @@ class Membrane {
 }  // namespace
 
 Result<std::optional<Settled>> settledMembrane(const Surface& surface, const ScatteredMap& sheet,
-                                               const PolygonSet& rings, const std::vector<HeldMark>& marks,
+                                               const Borders& borders, const std::vector<HeldMark>& marks,
                                                const Task& task) {
-    const std::optional<PlanePiece> piece = pieceOf(rings);
+    const std::optional<PlanePiece> piece = pieceOf(borders.rings());
     if (!piece) return std::optional<Settled>{};
     double sheet_mm2 = polygonArea(piece->outer);
     for (const Polygon2& hole : piece->holes) sheet_mm2 -= polygonArea(hole);
     const Result<PlaneMesh> mesh = triangulate(*piece, std::sqrt(sheet_mm2 / (kNodes * std::sqrt(3.0) / 2)));
     if (!mesh) return std::optional<Settled>{};
-    Membrane membrane(surface, *mesh, sheet, marks);
+    Membrane membrane(surface, *mesh, sheet, borders, marks);
     for (int step = 0; step < kMostNewtonSteps; ++step) {
         if (task.cancelled()) return Task::cancelledError();
         const std::optional<double> moved = membrane.step();

@@ -22,11 +22,11 @@ struct Settled {
     std::vector<Vec3> skin;
 };
 
-/// `sheet` says where each place of the flat sheet is to begin with; `rings` are its borders, the outer one
+/// `sheet` says where each place of the flat sheet is to begin with; `borders` are its own, the outer one
 /// the largest. Nothing when the borders are no plain sheet (rings that cross, lips of a slit that lie on
 /// each other), or it does not settle. Errors: cancelled. Cost: 0.1-0.4 s.
 Result<std::optional<Settled>> settledMembrane(const Surface& surface, const ScatteredMap& sheet,
-                                               const PolygonSet& rings, const std::vector<HeldMark>& marks,
+                                               const Borders& borders, const std::vector<HeldMark>& marks,
                                                const Task& task);
 
 }  // namespace nine

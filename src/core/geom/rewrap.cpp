@@ -211,7 +211,7 @@ Result<LaidSheet> LaidSheet::lay(const Surface& surface, const FlatPairs& pairs,
 
     if (borders && laying == Laying::Loose && how == LaidAs::Best) {
         Result<std::optional<Settled>> membrane =
-            settledMembrane(surface, sheet, borders->rings(), marks, task);
+            settledMembrane(surface, sheet, *borders, marks, task);
         if (!membrane) return membrane.error();
         if (*membrane) {
             LaidSheet result;

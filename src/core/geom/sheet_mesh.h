@@ -7,6 +7,7 @@
 #include <array>
 #include <vector>
 
+#include "base/units.h"
 #include "geom/surface.h"
 
 namespace nine {
@@ -16,6 +17,7 @@ using Triangle = std::array<int, 3>;
 struct SheetMesh {
     std::vector<SurfacePoint> vertices;
     std::vector<Triangle> triangles;
+    std::vector<Ratio> stiffness = {};  ///< of each triangle against the plain sheet's; empty: all are 1
 };
 
 /// Joins two rows of vertices (indices into `mesh.vertices`, in the same direction) by a strip of triangles,

@@ -134,7 +134,8 @@ class LatticeCutter {
             t[k] = ghostOf(corners[k], side.front());
             for (const Cell& eye : side) joins_.emplace_back(t[k], ghostOf(corners[k], eye));
         }
-        parts_.push_back({t, share});
+        const Vec2 middle = (placeOf(corners[0]) + placeOf(corners[1]) + placeOf(corners[2])) / 3;
+        parts_.push_back({t, borders_ ? share * borders_->stiffnessAt(middle) : share});
     }
 
     /// Ghosts of one corner that belong to one side become one node, then springs are counted.

@@ -28,6 +28,18 @@ Vec2 onSheet(const TriangleFinder& finder, const FlatMap& map, const Vec2& mark)
     return map[nearest];
 }
 
+/// Rings of places on the skin as a map has them, linear inside triangles; those of another sheet left out.
+PolygonSet carried(const PatchMesh& patch, const std::vector<Vec2>& map, const PolygonSet& rings) {
+    PolygonSet there;
+    if (rings.empty()) return there;
+    const TriangleFinder finder(patch.skin, patch.mesh.triangles);
+    for (const Polygon2& ring : rings) {
+        Polygon2& mapped = there.emplace_back();
+        for (const Vec2& place : ring) mapped.push_back(onSheet(finder, map, place));
+    }
+    return there;
+}
+
 /// Puts the map into its own frame and measures its strain.
 void finish(FlatPatch& flat) {
     const TriangleFinder finder(flat.patch.skin, flat.patch.mesh.triangles);
@@ -109,13 +121,23 @@ Fraction strainWithin(const SheetMesh& mesh, const RestMesh& rest,
     return means.empty() ? 0 : *std::max_element(means.begin(), means.end());
 }
 
+std::shared_ptr<const Borders> flatBorders(const FlatPatch& flat) {
+    if (!flat.patch.open && flat.patch.rims.empty() && flat.openings.empty()) return nullptr;
+    PolygonSet rings, openings;
+    for (const auto* loops : {&flat.patch.loops, &flat.patch.rims})
+        for (const std::vector<int>& loop : *loops) {
+            Polygon2& ring = rings.emplace_back();
+            for (const int v : loop) ring.push_back(flat.map[static_cast<std::size_t>(v)]);
+        }
+    if (!flat.openings.empty()) openings = carried(flat.patch, flat.map, flat.openings);
+    return std::make_shared<const Borders>(rings, openings);
+}
+
 SheetMap sheetMapOf(const FlatPatch& flat) {
     return SheetMap(flat.patch.mesh, flat.patch.skin, flat.map);
 }
 
 namespace {
-
-constexpr int kMostEased = 12000;  // vertices
 
 /// Lift and bending of the whole sheet, its windows and slits as free edges.
 void standOff(const FlatPatch& flat, const LaidOn& laid, FitReport& report) {
@@ -127,6 +149,10 @@ void standOff(const FlatPatch& flat, const LaidOn& laid, FitReport& report) {
             Polyline2& edge = edges.emplace_back();
             for (const int v : loop) edge.push_back(flat.patch.chart[static_cast<std::size_t>(v)]);
         }
+    for (Polygon2& opening : carried(flat.patch, flat.patch.chart, flat.openings)) {
+        opening.push_back(opening.front());
+        edges.push_back(std::move(opening));
+    }
     std::vector<double> lifts = bendingLifts_mm(whole, edges, laid);
     report.bend_mm = lifts.empty() ? 0 : *std::max_element(lifts.begin(), lifts.end());
     if (!report.liesFlat) {
@@ -167,27 +193,15 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, const LaidOn
         const std::optional<SheetPlace> at = drawnBy.at(mark, marks.back());
         held.push_back({at ? *at : sheet.at(marks.back()), marks.back().position});
     }
-    const auto flatRings = [&](const std::vector<std::vector<int>>& loops, PolygonSet rings) {
-        for (const std::vector<int>& loop : loops) {
-            Polygon2& ring = rings.emplace_back();
-            for (const int v : loop) ring.push_back(flat.map[static_cast<std::size_t>(v)]);
-        }
-        return rings;
-    };
-    std::shared_ptr<const Borders> borders, lips;
-    const bool perforated = !flat.patch.rims.empty();
-    if (flat.patch.open || perforated) {
-        const PolygonSet own = flatRings(flat.patch.loops, {});
-        borders = std::make_shared<const Borders>(flatRings(flat.patch.rims, own));
-        if (!perforated) lips = borders;
-    }
+    const std::shared_ptr<const Borders> borders = flatBorders(flat);
+    const bool lips = borders && flat.patch.rims.empty() && flat.openings.empty();
     std::vector<Probe> asked;
     std::vector<SheetPlace> drawn;
     const auto ask = [&](const std::vector<Probe>& places) {
         for (const Probe& probe : places) {
             const std::optional<SheetPlace> at = drawnBy.at(probe.skin, probe.wanted, kRimSlack_mm);
-            if (!at) continue;                                            // of another sheet
-            if (lips && lips->distance_mm(*at) < kOnTheCut_mm) continue;  // of neither lip
+            if (!at) continue;                                               // of another sheet
+            if (lips && borders->distance_mm(*at) < kOnTheCut_mm) continue;  // of neither lip
             asked.push_back(probe);
             drawn.push_back(*at);
         }
@@ -195,28 +209,37 @@ Result<FitReport> judgeFit(const Skin& skin, const FlatPatch& flat, const LaidOn
     ask(probes);
     if (asked.empty()) ask(probeDots(skin, flat.patch.skin));
 
-    // Of hundreds of windows the least strain is that of the sheet before they were cut: more than the real
-    // one needs, and found in a second instead of minutes.
-    const FlatPatch& eased = flat.whole && flat.rest.vertexCount > kMostEased ? *flat.whole : flat;
-    const bool easedIsCut = cut && &eased == &flat;
     // Three questions that do not wait for each other.
     Result<FlatMap> feasible = Task::cancelledError();
     Result<std::vector<LandedProbe>> landed = Task::cancelledError(), tracedLanded = Task::cancelledError();
     forEachInParallel(3, [&](std::size_t question) {
-        if (question == 0) feasible = feasibleMap(eased.rest, eased.map, task);
+        if (question == 0) feasible = feasibleMap(flat.rest, flat.map, task);
         if (question == 1)
             landed = landProbes(skin, sheet.pairs(), held, asked, drawn, laying, task, borders);
         if (question == 2) tracedLanded = landProbes(skin, traced, marks, asked, laying, task);
     });
     if (!feasible) return feasible.error();
     if (!landed) return landed.error();
-    const std::vector<PrincipalStrain> least = strainsOf(eased.rest, *feasible);
+    const std::vector<PrincipalStrain> least = strainsOf(flat.rest, *feasible);
     report.strainFeasibleMax =
-        std::min(report.strainMax, easedIsCut ? strainWithin(flat.patch.mesh, flat.rest, least)
-                                              : summarize(eased.rest, least).max);
+        std::min(report.strainMax,
+                 cut ? strainWithin(flat.patch.mesh, flat.rest, least) : summarize(flat.rest, least).max);
+    // A way to lay the sheet before its windows were cut lays the cut one too, and is sooner found among
+    // many webs.
+    if (report.strainFeasibleMax > laid.strainLimit && flat.whole) {
+        const Result<FlatMap> uncut = feasibleMap(flat.whole->rest, flat.whole->map, task);
+        if (!uncut) return uncut.error();
+        report.strainFeasibleMax = std::min(
+            report.strainFeasibleMax, summarize(flat.whole->rest, strainsOf(flat.whole->rest, *uncut)).max);
+    }
     report.liesFlat = report.strainFeasibleMax <= laid.strainLimit;
     standOff(flat, laid, report);
     report.landing = landingOf(*landed);
+    if (!flat.openings.empty()) {
+        // The check takes the lattice for a softer sheet as the map does: what that leaves out is added.
+        report.landing.rms_mm = std::hypot(report.landing.rms_mm, kSoftenedOff_mm * report.strainMax);
+        report.landing.max_mm += kSoftenedMostOff_mm * report.strainMax;
+    }
     report.landed = std::move(*landed);
     if (task.cancelled()) return Task::cancelledError();
     report.tracedKnown = static_cast<bool>(tracedLanded);

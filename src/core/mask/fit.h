@@ -10,6 +10,7 @@
 
 #include "base/task.h"
 #include "base/units.h"
+#include "geom/borders.h"
 #include "geom/sheet_map.h"
 #include "mask/landing.h"
 #include "mask/lift.h"
@@ -27,7 +28,16 @@ struct FlatPatch {
     std::vector<PrincipalStrain> strains;
     StrainSummary strain;
     std::shared_ptr<const FlatPatch> whole = {};  ///< before its windows were cut out; null if none were
+    /// Of a lattice of so many windows that they are no borders of the mesh but make it softer: x, g.
+    PolygonSet openings = {};
 };
+
+/// How far the windows of a lattice taken as a softer sheet lie from where every web meshed puts them, a
+/// strain of 1: rms and the worst. Of five lattices of 58 to 193 cells at 6 to 22 % of strain (tests/twins).
+constexpr double kSoftenedOff_mm = 0.9, kSoftenedMostOff_mm = 1.5;
+
+/// The borders of the flat sheet, rims of windows too; null of a plain sheet without any.
+std::shared_ptr<const Borders> flatBorders(const FlatPatch& flat);
 
 /// Carries places of the skin by the patch's map. Not kept with the patch: it is as large again. 5 ms.
 SheetMap sheetMapOf(const FlatPatch& flat);

@@ -8,6 +8,7 @@
 #include <unordered_map>
 
 #include "geom/balance.h"
+#include "geom/solid_share.h"
 #include "pattern/bands.h"
 
 namespace nine {
@@ -221,19 +222,35 @@ std::optional<Ribbon> mostSlender(const Region& region, std::size_t first) {
 
 Result<PerforatedPatch> perforatedPatch(const Skin& skin, std::shared_ptr<const FlatPatch> sheet,
                                         const Region& cut, int vertices, const std::string& where,
-                                        const Task& task) {
+                                        const Task& task, std::size_t mostRimPlaces) {
     const FlatPatch& whole = *sheet;
-    Result<PatchMesh> mesh = meshInTriangles(skin, cut, vertices, where, whole.patch.marks);
-    if (!mesh) return mesh.error();
     PerforatedPatch result;
     FlatPatch& flat = result.flat;
+    const auto ownHoles = static_cast<std::ptrdiff_t>(whole.patch.loops.size()) - 1;
+    std::size_t places = 0;
+    for (auto hole = cut.holes.begin() + ownHoles; hole != cut.holes.end(); ++hole) places += hole->size();
+    Region meshed = cut;
+    if (places > mostRimPlaces) {
+        flat.openings.assign(cut.holes.begin() + ownHoles, cut.holes.end());
+        meshed.holes.resize(static_cast<std::size_t>(ownHoles));
+    }
+    Result<PatchMesh> mesh = meshInTriangles(skin, meshed, vertices, where, whole.patch.marks);
+    if (!mesh) return mesh.error();
     flat.patch = std::move(*mesh);
     flat.patch.marks = whole.patch.marks;
     flat.patch.across_mm = whole.patch.across_mm;
     flat.patch.along_mm = whole.patch.along_mm;
     flat.patch.turnAcross_rad = whole.patch.turnAcross_rad;
     flat.patch.turnAlong_rad = whole.patch.turnAlong_rad;
-    partRims(flat.patch, cut, whole.patch.loops.size() - 1);
+    partRims(flat.patch, meshed, static_cast<std::size_t>(ownHoles));
+    if (!flat.openings.empty()) {
+        const SolidShare solid(meshed.outer, flat.openings);
+        for (const Triangle& t : flat.patch.mesh.triangles) {
+            Vec2 middle = Vec2::Zero();
+            for (const int v : t) middle += flat.patch.skin[static_cast<std::size_t>(v)] / 3;
+            flat.patch.mesh.stiffness.push_back(solid.stiffnessAt(middle));
+        }
+    }
     const SheetMap drawn = sheetMapOf(whole);
     const SheetCarrier carrier(whole.patch.pairedWith(whole.map));
     const std::vector<std::optional<Vec2>> beside = besideSlits(flat.patch);

@@ -11,6 +11,7 @@
 namespace nine {
 
 constexpr double kRimSag_mm = 0.01;
+constexpr std::size_t kMostRimPlaces = 3000;
 
 /// The region with the openings of art as holes, besides its own. Sheet that stands free inside an opening is
 /// gone with it. An opening that reaches the edge is a notch in it. Nothing when there are no openings, or
@@ -38,10 +39,13 @@ struct PerforatedPatch {
     FlatPatch flat;
     bool balanced;
 };
+/// With more places on rims than `mostRimPlaces` (some 200 windows; meshes grow to tens of thousands of
+/// vertices there, and webs turn over while they are balanced) the sheet between the windows is one softer
+/// sheet, FlatPatch::openings: see SolidShare.
 /// Errors: those of meshPatch; cancelled.
 Result<PerforatedPatch> perforatedPatch(const Skin& skin, std::shared_ptr<const FlatPatch> whole,
                                         const Region& cut, int vertices, const std::string& where,
-                                        const Task& task = {});
+                                        const Task& task = {}, std::size_t mostRimPlaces = kMostRimPlaces);
 
 /// Where a place of the skin lies on the flat sheet: on its sheet, a hair beyond a rim, or, where a window is
 /// open, as far from the nearest place of a rim as on the whole sheet. Cost: as SheetMap; to make, as two.

@@ -189,7 +189,7 @@ bool fitsRound(const Skin& skin, const BandPatch& band) {
 Result<Region> regionAround(const Skin& skin, const PolygonSet& art, double margin, const std::string& where,
                             Warnings& warnings) {
     // In one piece: the art closed up, its margin, what the body lets of it.
-    constexpr double kFarthestApart_mm = 40, kFirst_mm = 3, kSmooth_mm = 0.4, kApart_mm = 0.2;
+    constexpr double kFarthestApart_mm = 40, kFirst_mm = 3, kSmooth_mm = 0.4, kApart_mm = 0.2, kJoin_mm = 0.7;
     constexpr double kFar = 0.985;  // of the way to the far datum line
     const double keepOff = kPoleDoubtful * skin.length_mm();
     const double from = skin.noseX_mm() + (skin.loft().noseClosed() ? keepOff : 0.01);
@@ -203,10 +203,18 @@ Result<Region> regionAround(const Skin& skin, const PolygonSet& art, double marg
     };
     for (int k = 0; k <= kSteps; ++k) allowed.push_back(edge(k, false));
     for (int k = kSteps; k >= 0; --k) allowed.push_back(edge(k, true));
-    const PolygonSet whole = united(art);
+    PolygonSet whole = united(art);
+    // Hundreds of rings that all grow over each other take the library seconds: a first, small step joins
+    // neighbours into few.
+    constexpr std::size_t kMany = 60;
+    const double joined_mm = whole.size() > kMany ? std::min(kJoin_mm, margin) : 0;
+    if (joined_mm > 0) {
+        whole = withoutCloseCorners(offset(whole, joined_mm), 0.01);
+        std::erase_if(whole, [](const Polygon2& ring) { return polygonArea(ring) < 0; });
+    }
     for (double apart = kFirst_mm; apart <= kFarthestApart_mm; apart *= 1.5) {
         // Closed so far that it is one piece, then taken back to its margin.
-        PolygonSet shape = offset(offset(whole, apart + margin), -apart);
+        PolygonSet shape = offset(offset(whole, apart + margin - joined_mm), -apart);
         std::erase_if(shape, [](const Polygon2& ring) { return polygonArea(ring) < 0; });
         if (shape.size() != 1) continue;
         PolygonSet held = intersected(shape, {allowed});

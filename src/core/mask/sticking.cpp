@@ -4,8 +4,6 @@
 #include <cmath>
 #include <memory>
 
-#include "geom/borders.h"
-
 namespace nine {
 namespace {
 
@@ -21,18 +19,8 @@ Result<LandedAll> landed(const Skin& skin, const FlatPatch& flat, Laying laying,
         const SurfacePoint at = skin.at({Side::Left, mark.x(), mark.y()});
         if (const auto place = drawnBy.at(mark, at, kRimSlack_mm)) held.push_back({*place, at.position});
     }
-    std::shared_ptr<const Borders> borders;
-    if (flat.patch.open || !flat.patch.rims.empty()) {
-        PolygonSet rings;
-        for (const auto* loops : {&flat.patch.loops, &flat.patch.rims})
-            for (const std::vector<int>& loop : *loops) {
-                Polygon2& ring = rings.emplace_back();
-                for (const int v : loop) ring.push_back(flat.map[static_cast<std::size_t>(v)]);
-            }
-        borders = std::make_shared<const Borders>(rings);
-    }
     const Result<LaidSheet> laid =
-        LaidSheet::lay(skin, flat.patch.pairedWith(flat.map), held, laying, task, borders);
+        LaidSheet::lay(skin, flat.patch.pairedWith(flat.map), held, laying, task, flatBorders(flat));
     if (!laid) return laid.error();
     LandedAll all{{}, 0};
     for (std::size_t v = 0; v < flat.map.size(); ++v)
