@@ -79,6 +79,46 @@ TEST_F(ScalesTest, ANetIsChosenLaidAndClippedByTwoClicks) {
     EXPECT_FALSE(leaf->desk().study().net);
 }
 
+TEST_F(ScalesTest, ThePullIsDraggedInOneStepWithinItsLimits) {
+    useNetWithClips();
+    const double before = scales().pull_n_m;
+    const QPointF ring = page->pullRing();
+    mouse(QEvent::MouseButtonPress, ring);
+    for (int k = 1; k <= 8; ++k) mouse(QEvent::MouseMove, ring + QPointF(0, 3 * k));
+    EXPECT_GT(scales().pull_n_m, 1.3 * before);
+    EXPECT_NEAR(page->pullRing().y(), ring.y() + 24, 1.5);  // the ring stays under the hand
+    mouse(QEvent::MouseMove, ring + QPointF(0, 4000));
+    EXPECT_DOUBLE_EQ(scales().pull_n_m, kMostPull_n_m);
+    mouse(QEvent::MouseMove, ring - QPointF(0, 4000));
+    EXPECT_DOUBLE_EQ(scales().pull_n_m, kLeastPull_n_m);
+    mouse(QEvent::MouseMove, ring + QPointF(0, 20));
+    mouse(QEvent::MouseButtonRelease, ring + QPointF(0, 20));
+    ASSERT_TRUE(settle());
+    EXPECT_DOUBLE_EQ(leaf->desk().study().net->drape->wish.pull_n_m, scales().pull_n_m);
+    EXPECT_EQ(scales().clips.size(), 3u);
+    window.document().history().undo();
+    EXPECT_DOUBLE_EQ(scales().pull_n_m, before);
+}
+
+TEST_F(ScalesTest, ThreadsServeAgainWhileAClipMovesAndNotForAnotherPull) {
+    useNetWithClips();
+    const auto threads = leaf->desk().study().threads;
+    ASSERT_TRUE(threads);
+    ASSERT_TRUE(leaf->desk().change("clip", [](ScalesChapter& s) { s.clips[1].x_mm += 2; }));
+    ASSERT_TRUE(settle());
+    EXPECT_EQ(leaf->desk().study().threads, threads);
+    ASSERT_TRUE(leaf->desk().change("twice", [](ScalesChapter& s) { s.doubled = true; }));
+    ASSERT_TRUE(settle());
+    EXPECT_GT(leaf->desk().study().threads->size(), 1.5 * static_cast<double>(threads->size()));
+    ASSERT_TRUE(leaf->desk().change("pull", [](ScalesChapter& s) {
+        s.doubled = false;
+        s.pull_n_m = 200;
+    }));
+    ASSERT_TRUE(settle());
+    EXPECT_NE(leaf->desk().study().threads, threads);
+    EXPECT_GT((leaf->desk().study().threads->front().from - threads->front().from).norm(), 1e-6);
+}
+
 TEST_F(ScalesTest, TheHolderWearsTheScalesWhileTheLeafIsOpen) {
     EXPECT_FALSE(leaf->wornOnHolder());
     useNetWithClips();

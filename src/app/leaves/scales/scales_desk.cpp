@@ -11,8 +11,10 @@ namespace {
 
 constexpr std::size_t kMostThreads = 6000;
 
-ScalesStudy studied(const Job& job, const SkinPtr& skin, const DrapePtr& known, double spacing_mm,
+/// `before` is what was drawn last: its drape and threads serve again while clips are moved.
+ScalesStudy studied(const Job& job, const SkinPtr& skin, const ScalesStudy& before, double spacing_mm,
                     const Task& task) {
+    const DrapePtr known = before.skin == skin && before.net ? before.net->drape : nullptr;
     ScalesStudy study;
     study.skin = skin;
     study.coarse = spacing_mm > kDrapeSpacing_mm;
@@ -25,6 +27,8 @@ ScalesStudy studied(const Job& job, const SkinPtr& skin, const DrapePtr& known, 
             study.foilError = lines.error();
     }
     if (!s.net) return study;
+    study.doubled = s.doubled;
+    study.second = s.second;
     Result<NetOnBody> net = netOnBody(job, *skin, spacing_mm, known, task);
     if (!net) {
         study.error = net.error();
@@ -32,6 +36,12 @@ ScalesStudy studied(const Job& job, const SkinPtr& skin, const DrapePtr& known, 
     }
     study.net = std::move(*net);
     study.steps = netSteps(job, study.net->reading);
+    if (study.net->drape == known && before.threads && before.doubled == s.doubled &&
+        before.second == s.second) {
+        study.threads = before.threads;
+        study.thinned = before.thinned;
+        return study;
+    }
     auto threads = std::make_shared<std::vector<ThreadLine>>();
     const auto add = [&](const NetShift& shift, bool second) {
         const Strands strands = strandsOf(*study.net->drape, shift, kMostThreads, task);
@@ -89,7 +99,6 @@ void ScalesDesk::request() {
         emit changed();
         return;
     }
-    const DrapePtr known = study_.skin == skin && study_.net ? study_.net->drape : nullptr;
     const auto take = [this](ScalesStudy study) {
         if (study.error && study.error->code == "cancelled") return;
         // Where the new one failed the last picture stays under its sentence.
@@ -103,13 +112,17 @@ void ScalesDesk::request() {
         emit changed();
     };
     const Job job = context_.document.job();
+    const DrapePtr known = study_.skin == skin && study_.net ? study_.net->drape : nullptr;
     const bool sameNet = known && s.net && known->wish.net == *s.net && known->wish.pull_n_m == s.pull_n_m;
     if (!sameNet)
-        preview_.request([=](const Task& task) { return studied(job, skin, known, kDrapePreview_mm, task); },
+        preview_.request([=, before = study_](
+                             const Task& task) { return studied(job, skin, before, kDrapePreview_mm, task); },
                          [this, take](ScalesStudy study) {
                              if (exact_.running()) take(std::move(study));
                          });
-    exact_.request([=](const Task& task) { return studied(job, skin, known, kDrapeSpacing_mm, task); }, take);
+    exact_.request(
+        [=, before = study_](const Task& task) { return studied(job, skin, before, kDrapeSpacing_mm, task); },
+        take);
     emit changed();
 }
 

@@ -23,6 +23,8 @@ struct ScalesStudy {
     bool coarse = false;  ///< a preview
     std::shared_ptr<const std::vector<ThreadLine>> threads;
     bool thinned = false;
+    bool doubled = false;  ///< what the threads were found for
+    NetShift second = {};
     std::vector<Words> steps;
     std::optional<Error> error;
     std::optional<FoilLines> foil;

@@ -13,6 +13,8 @@ namespace {
 constexpr double kSide_px = ScalesPage::kSideColumn_px;
 constexpr double kNear_px = 9;  // how near to a clip a click takes it
 constexpr double kClipNudge_mm = 0.1;
+// The arrow of the pull: its length grows by the same for each doubling.
+constexpr double kLeastArrow_px = 18, kMostArrow_px = 112;
 
 }  // namespace
 
@@ -95,6 +97,31 @@ double ScalesPage::standOffAt(const Vec2& skin) const {
     return off;
 }
 
+std::vector<std::pair<double, double>> ScalesPage::standOffAlong(double x_mm) const {
+    std::vector<std::pair<double, double>> all;
+    const ScalesStudy& s = desk_.study();
+    if (!s.net) return all;
+    const HalfGrid& grid = s.net->clipped ? s.net->clipped->grid : s.net->drape->grid;
+    int row = 0;
+    for (int r = 1; r < grid.rows; ++r)
+        if (std::abs(grid.x_mm[static_cast<std::size_t>(r)] - x_mm) <
+            std::abs(grid.x_mm[static_cast<std::size_t>(row)] - x_mm))
+            row = r;
+    const auto offAt = [&](std::size_t i) {
+        return s.net->clipped ? 0.5 * (s.net->clipped->least_mm[i] + s.net->clipped->most_mm[i]) : 0;
+    };
+    constexpr int kSteps = 6;  // columns stand up to 5 mm apart: chords would cut into the skin
+    for (int c = 1; c < grid.columns; ++c) {
+        const auto to = static_cast<std::size_t>(grid.at(row, c)), from = to - 1;
+        for (int k = c == 1 ? 0 : 1; k <= kSteps; ++k) {
+            const double t = static_cast<double>(k) / kSteps;
+            all.emplace_back(std::lerp(grid.g_mm[from], grid.g_mm[to], t),
+                             std::lerp(offAt(from), offAt(to), t));
+        }
+    }
+    return all;
+}
+
 QPointF ScalesPage::gatheredAt(double x_mm) const {
     const Skin& skin = *context_.results.body().skin;
     const double x = std::clamp(x_mm, skin.noseX_mm(), skin.tailX_mm());
@@ -143,13 +170,42 @@ void ScalesPage::moveClip(double to_mm) {
     desk_.hold(now);
 }
 
+QPointF ScalesPage::pullFrom() const {
+    const double ahead = context_.view.side() == Side::Left ? 1 : -1;
+    const Drape& drape = *desk_.study().net->drape;
+    return view_->at(drape.grid.x_mm.back(), 0) + QPointF(16 * ahead, 22);
+}
+
+QPointF ScalesPage::pullRing() const {
+    const double share =
+        std::log(desk_.wish().pull_n_m / kLeastPull_n_m) / std::log(kMostPull_n_m / kLeastPull_n_m);
+    return pullFrom() + QPointF(0, kLeastArrow_px + share * (kMostArrow_px - kLeastArrow_px));
+}
+
+bool ScalesPage::onPullRing(const QPointF& at) const {
+    if (!desk_.study().net || !desk_.wish().net) return false;
+    const QPointF d = at - pullRing();
+    return std::hypot(d.x(), d.y()) < kNear_px;
+}
+
+void ScalesPage::pullTo(const QPointF& at) {
+    if (!desk_.study().net) return;
+    const double share =
+        std::clamp((at.y() - pullFrom().y() - kLeastArrow_px) / (kMostArrow_px - kLeastArrow_px), 0.0, 1.0);
+    const double pull = kLeastPull_n_m * std::pow(kMostPull_n_m / kLeastPull_n_m, share);
+    (void)desk_.change(tr("Pull the net"), [&](ScalesChapter& scales) {
+        scales.pull_n_m = std::clamp(std::round(pull), kLeastPull_n_m, kMostPull_n_m);
+    });
+}
+
 void ScalesPage::mousePressEvent(QMouseEvent* event) {
     setFocus();
     if (event->button() != Qt::LeftButton || !context_.results.body().skin) return;
-    const auto clip = clipUnder(event->position());
+    const bool pulls = onPullRing(event->position());
+    const auto clip = pulls ? std::nullopt : clipUnder(event->position());
     desk_.hold(clip);
-    dragging_ = clip.has_value();
-    if (dragging_) {
+    hand_ = pulls ? Hand::Pull : clip ? Hand::Clip : Hand::Empty;
+    if (hand_ != Hand::Empty) {
         context_.document.beginGesture();
         return;
     }
@@ -162,15 +218,18 @@ void ScalesPage::mousePressEvent(QMouseEvent* event) {
 }
 
 void ScalesPage::mouseMoveEvent(QMouseEvent* event) {
-    if (!dragging_ || !(event->buttons() & Qt::LeftButton)) {
-        setCursor(clipUnder(event->position()) ? Qt::SizeHorCursor : Qt::ArrowCursor);
+    if (hand_ == Hand::Empty || !(event->buttons() & Qt::LeftButton)) {
+        setCursor(onPullRing(event->position())  ? Qt::SizeVerCursor
+                  : clipUnder(event->position()) ? Qt::SizeHorCursor
+                                                 : Qt::ArrowCursor);
         return;
     }
+    if (hand_ == Hand::Pull) return pullTo(event->position());
     moveClip(view_->bodyAt(event->position()).x());
 }
 
 void ScalesPage::mouseReleaseEvent(QMouseEvent*) {
-    dragging_ = false;
+    hand_ = Hand::Empty;
 }
 
 void ScalesPage::mouseDoubleClickEvent(QMouseEvent* event) {
@@ -214,8 +273,8 @@ void ScalesPage::keyPressEvent(QKeyEvent* event) {
             return;
         }
         case Qt::Key_Escape:
-            if (dragging_) context_.document.cancelGesture();
-            dragging_ = false;
+            if (hand_ != Hand::Empty) context_.document.cancelGesture();
+            hand_ = Hand::Empty;
             return desk_.hold(std::nullopt);
         default:
             return LeafPage::keyPressEvent(event);

@@ -16,6 +16,8 @@ class ScalesPage : public LeafPage {
 
     /// Where the clip at x is drawn; for tests and for who drags it.
     QPointF clipAt(double x_mm) const;
+    /// The ring at the end of the arrow that says how hard the net is pulled; for tests and who drags it.
+    QPointF pullRing() const;
     static constexpr double kSideColumn_px = 176;  ///< beside the body: one scale, the legend
     bool picturesSettled() const { return !picture_.running() && !near_.running(); }
 
@@ -41,9 +43,16 @@ class ScalesPage : public LeafPage {
     void paintStencil(QPainter& p, const QRectF& box);
     /// The line the net is gathered along, in the view.
     QPointF gatheredAt(double x_mm) const;
+    /// Where the arrow begins: under the hook, beside the body.
+    QPointF pullFrom() const;
     std::optional<double> clipUnder(const QPointF& at) const;
     void moveClip(double to_mm);
+    void pullTo(const QPointF& at);
+    bool onPullRing(const QPointF& at) const;
     double standOffAt(const Vec2& skin) const;
+    /// g and the middle of the range of stand-off, of the section next to x, from the whole line to the
+    /// gathered one; without clips the pulled net, which lies on the skin.
+    std::vector<std::pair<double, double>> standOffAlong(double x_mm) const;
     /// A mask of the pattern's cut scales, if it has any.
     MaskPtr stencil() const;
 
@@ -55,7 +64,8 @@ class ScalesPage : public LeafPage {
     QPointF netAt_;
     NearPicture nearBy_;
     NearWish nearFor_;
-    bool dragging_ = false;
+    enum class Hand { Empty, Clip, Pull };
+    Hand hand_ = Hand::Empty;
     LatestOnly<QImage> picture_{this, Urgency::Soon, Overtaken::Shown};
     LatestOnly<NearPicture> near_{this, Urgency::Soon, Overtaken::Shown};
 };

@@ -185,6 +185,16 @@ void ScalesPage::paintClips(QPainter& p) {
     const QPointF hook = view_->at(hookX, 0);
     const double ahead = context_.view.side() == Side::Left ? 1 : -1;
     ink::leader(p, hook, hook + QPointF(8 * ahead, -112), tr("hooked here first"), ahead > 0);
+    // How hard it is pulled: an arrow with a ring to drag.
+    const QPointF from = pullFrom(), ring = pullRing();
+    p.setPen(QPen(t.select, 1.6));
+    p.setBrush(t.sheet);
+    p.drawLine(from, ring - QPointF(0, 6));
+    p.drawLine(from + QPointF(-4, 7), from);
+    p.drawLine(from + QPointF(4, 7), from);
+    p.drawEllipse(ring, 6, 6);
+    ink::text(p, ring + QPointF(0, 20), tr("%1 N/m").arg(desk_.wish().pull_n_m, 0, 'f', 0),
+              inter(11, QFont::DemiBold), t.select, Qt::AlignHCenter);
 }
 
 void ScalesPage::paintFlags(QPainter& p) {
@@ -318,16 +328,24 @@ void ScalesPage::paintSection(QPainter& p, const QRectF& box) {
                          room.center().y() + 0.5 * scale * (section.top_mm - section.bottom_mm));
     const SectionArc arc = study.skin->arcAt(x);
     QPolygonF ring, net;
-    const auto at = [&](const Vec2& yz, double off) {
-        return middle + QPointF(yz.x() * (scale + off / section.halfWidth_mm),
-                                -yz.y() * (scale + off / std::max(section.top_mm, section.bottom_mm)));
-    };
+    const auto at = [&](const Vec2& yz) { return middle + scale * QPointF(yz.x(), -yz.y()); };
     for (int i = 0; i <= 80; ++i) {
         const double g = arc.backArc_mm() - arc.girth_mm() * i / 80;
-        const Vec2 yz = arc.point(std::max(g, -2 * arc.bellyArc_mm() - arc.backArc_mm()));
-        ring << at(yz, 0);
-        net << at(yz, 3);
+        ring << at(arc.point(std::max(g, -2 * arc.bellyArc_mm() - arc.backArc_mm())));
     }
+    // The net as far off as it was found to stand, to scale; a hair off where it lies on the skin.
+    constexpr double kHair_px = 2;
+    std::vector<QPointF> half;
+    double most_mm = 0;
+    for (const auto& [g, off_mm] : standOffAlong(x)) {
+        most_mm = std::max(most_mm, off_mm);
+        const Vec3 normal = study.skin->at({Side::Left, x, g}).normal;
+        const QPointF out =
+            QPointF(normal.y(), -normal.z()) / std::max(1e-6, std::hypot(normal.y(), normal.z()));
+        half.push_back(at(arc.point(g)) + (scale * off_mm + kHair_px) * out);
+    }
+    for (const QPointF& v : half) net << v;
+    for (auto v = half.rbegin(); v != half.rend(); ++v) net << QPointF(2 * middle.x() - v->x(), v->y());
     p.setPen(QPen(t.ink, 1.2));
     p.setBrush(t.deep);
     p.drawPolygon(ring);
@@ -335,13 +353,18 @@ void ScalesPage::paintSection(QPainter& p, const QRectF& box) {
     p.setPen(QPen(t.ink, 1.4, Qt::DotLine));
     p.drawPolygon(net);
     const bool belly = desk_.wish().gather == Gather::Belly;
-    const QPointF tip = at(arc.point(belly ? -arc.bellyArc_mm() : arc.backArc_mm()), 3);
+    const QPointF tip = half.empty() ? at(arc.point(belly ? -arc.bellyArc_mm() : arc.backArc_mm()))
+                                     : QPointF(middle.x(), half.back().y());
     const double out = belly ? 1 : -1;
     p.setPen(QPen(t.ink, 1.2));
     for (const double dx : {-3.0, -1.0, 1.0, 3.0}) p.drawLine(tip, tip + QPointF(1.6 * dx, 12 * out));
     const NetReading& r = study.net->reading;
-    ink::text(p, box.bottomLeft() + QPointF(0, -32),
-              tr("%1 of net gathered in all").arg(lengthText(r.surplus_mm, 0)), inter(11), t.ink);
+    ink::text(
+        p, box.bottomLeft() + QPointF(0, -32),
+        most_mm > 0.05
+            ? tr("%1 gathered in all; %2 off here").arg(lengthText(r.surplus_mm, 0), lengthText(most_mm, 1))
+            : tr("%1 of net gathered in all").arg(lengthText(r.surplus_mm, 0)),
+        inter(11), t.ink);
     ink::text(p, box.bottomLeft() + QPointF(0, -14),
               tr("%1 N/m, %2 N a side at a clip")
                   .arg(desk_.wish().pull_n_m, 0, 'f', 0)
