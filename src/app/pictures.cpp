@@ -209,6 +209,7 @@ void takeBlankPictures(MainWindow& window, const std::function<void(const char*,
 }
 
 int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
+    // In one piece: the steps a first user takes, one after the other.
     QTextStream out(stdout);
     if (window.document().empty()) window.openDemo();
     if (!waitUntilSettled(window)) return 3;
@@ -222,13 +223,25 @@ int doTheJob(MainWindow& window, const QString& folder, QTextStream& err) {
                .arg(window.document().job().get<BlankChapter>().table.stations[5].top_mm)
         << Qt::endl;
     window.showLeaf(PatternNumber);
-    window.view().setElement(window.document().job().get<PatternChapter>().elements[1]->id);
-    const double dx = window.document().job().get<PatternChapter>().elements[1]->dx_mm;
-    drag(pattern, pattern->openingAt(1, 0), QPointF(10, 0));
+    const auto elements = [&] { return window.document().job().get<PatternChapter>().elements; };
+    int dots = 0;  // the first mark that is placed by a landmark and cut
+    const auto isDots = [&](const ElementPtr& e) { return !e->anchor.empty() && e->dx_mm > 1; };
+    while (dots < static_cast<int>(elements().size()) && !isDots(elements()[static_cast<std::size_t>(dots)]))
+        ++dots;
+    if (dots == static_cast<int>(elements().size())) return 3;
+    const auto mark = [&] { return elements()[static_cast<std::size_t>(dots)]; };
+    window.view().setElement(mark()->id);
+    const double dx = mark()->dx_mm;
+    drag(pattern, pattern->openingAt(dots, 0), QPointF(10, 0));
     if (!waitUntilSettled(window)) return 3;
-    out << QObject::tr("Red dots dragged from %1 to %2 mm behind the gill plate.")
+    if (mark()->dx_mm == dx) {
+        err << QObject::tr("A mark was dragged and did not move.") << Qt::endl;
+        return 3;
+    }
+    out << QObject::tr("%1 dragged from %2 to %3 mm behind the gill plate.")
+               .arg(QString::fromStdString(mark()->name))
                .arg(dx)
-               .arg(window.document().job().get<PatternChapter>().elements[1]->dx_mm, 0, 'f', 1)
+               .arg(mark()->dx_mm, 0, 'f', 1)
         << Qt::endl;
     window.showLeaf(MasksNumber);
     pause(kStill_ms);

@@ -21,6 +21,10 @@ const std::vector<PaintFamily>& paintFamilies() {
         {"opaque", NINE_WORDS("core", "opaque"), 0.30, 1.50, 6, 35, 1120, 5, 2},
         {"pearl", NINE_WORDS("core", "pearl"), 0.28, 1.60, 6, 35, 1100, 30, 3},
         {"transparent", NINE_WORDS("core", "transparent"), 0.18, 1.50, 5, 34, 1050, 2, 6},
+        {"candy", NINE_WORDS("core", "candy"), 0.15, 1.50, 5, 33, 1040, 1, 6},
+        {"metallic", NINE_WORDS("core", "metallic"), 0.28, 1.60, 6, 35, 1150, 25, 2},
+        {"fluorescent", NINE_WORDS("core", "fluorescent"), 0.28, 1.50, 6, 35, 1080, 6, 3},
+        {"craft", NINE_WORDS("core", "craft acrylic"), 0.38, 1.60, 8, 36, 1200, 15, 2},
         {"ink", NINE_WORDS("core", "ink"), 0.07, 1.30, 3, 32, 1020, 0.5, 8},
         {"primer", NINE_WORDS("core", "primer"), 0.32, 1.45, 6, 36, 1200, 12, 2},
     };

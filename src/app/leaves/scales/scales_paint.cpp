@@ -309,6 +309,7 @@ void ScalesPage::paintPiece(QPainter& p, const QRectF& box) {
 }
 
 void ScalesPage::paintSection(QPainter& p, const QRectF& box) {
+    // In one piece: the section, the net round it and what is said of it share one scale.
     const Tokens& t = tokens();
     const ScalesStudy& study = desk_.study();
     const std::vector<Clip>& clips = desk_.wish().clips;
