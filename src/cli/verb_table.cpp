@@ -232,6 +232,43 @@ const std::vector<VerbEntry>& verbTable() {
          "0.2,0.35` instead of its guns, `--paint` and `--width` (mm) instead of the job's "
          "wishes. Exit 3 when an edge is not as wanted; pins that contradict are an error "
          "that names the one that binds"},
+        {"recipe", "show", recipeShow, "recipe show JOB", "the steps in order, with the colour after each",
+         "`steps`: id, act, name, on, paint, coats, dry, where; `covers`, the share of the skin it reaches; "
+         "`colour`, its mean there after it, matt or under the clear; `ground` before it; `words` for how "
+         "well the two are told apart"},
+        {"recipe", "check", recipeCheck, "recipe check JOB [--mend --out JOB2]",
+         "what the order of the steps would ruin",
+         "`findings`: rule, severity (hint, caution, fault), step, text, repair. `--mend`: every repair "
+         "done, the "
+         "job written to `--out`. Exit 3 when there is a fault"},
+        {"recipe", "begin", recipeBegin, "recipe begin JOB --school light|back --out JOB2 [--shelf FILE]",
+         "a first recipe from pattern, masks and net",
+         "light to dark, or the back first; paints are the nearest of the shelf that ships, or of `--shelf`, "
+         "a JSON "
+         "list of paints. Steps there were are replaced. `steps`, `paints`, `findings`"},
+        {"recipe", "amounts", recipeAmounts, "recipe amounts JOB --lures N", "how much paint each step takes",
+         "`steps`: area of one body, `paint_ml`, `reducer_ml`, `drops` of both for all N, `fills` of the "
+         "cup, with what "
+         "misses the body (about two thirds) and stays in the cup; `paints`: `ml` of each bottle in all"},
+        {"recipe", "render", recipeRender,
+         "recipe render JOB --png F [--step ID] [--side L|R|back|belly] [--per_mm 12]",
+         "the body after a step",
+         "as `pattern render`, in the colours the paints make, after the step, or all of them"},
+        {"paint", "list", paintList, "paint list [--shelf FILE]", "the paints there are",
+         "`paints`: id, name, family, `colour` of three coats over white, over black, `misfit_steps` of its "
+         "swatches"},
+        {"paint", "mix", paintMix,
+         "paint mix ID:DROPS,ID:DROPS [--reducer DROPS] [--over #rrggbb] [--coats N]",
+         "what drops of paints make together",
+         "`colour` after N coats (4) over a ground, over white and black; `reducer_share`; `enough`: coats "
+         "after which "
+         "another changes nothing to see"},
+        {"paint", "nearest", paintNearest,
+         "paint nearest #rrggbb [--over #rrggbb] [--coats N] [--shelf FILE]",
+         "the nearest paint of the shelf, and the nearest mixes",
+         "`mixes`: of one, two, three bottles in whole drops, with `colour` and `difference` (CIEDE2000); "
+         "`offered`, the "
+         "one with fewest bottles within 1 of the best"},
         {"demo", "", demo, "demo --out DIR", "the demo job and all that comes of it",
          "the demo job, its readings, fit report and pages"},
     };

@@ -49,6 +49,14 @@ Result<Reply> scalesChoose(const Arguments& words, const Task& task);
 Result<Reply> scalesPut(const Arguments& words, const Task& task);
 Result<Reply> scalesLines(const Arguments& words, const Task& task);
 Result<Reply> sprayPlan(const Arguments& words, const Task& task);
+Result<Reply> recipeShow(const Arguments& words, const Task& task);
+Result<Reply> recipeCheck(const Arguments& words, const Task& task);
+Result<Reply> recipeBegin(const Arguments& words, const Task& task);
+Result<Reply> recipeAmounts(const Arguments& words, const Task& task);
+Result<Reply> recipeRender(const Arguments& words, const Task& task);
+Result<Reply> paintList(const Arguments& words, const Task& task);
+Result<Reply> paintMix(const Arguments& words, const Task& task);
+Result<Reply> paintNearest(const Arguments& words, const Task& task);
 Result<Reply> demo(const Arguments& words, const Task& task);
 
 Json warningsJson(const Warnings& warnings);

@@ -19,8 +19,8 @@ const std::map<std::string, std::set<std::string>> kBelow{
     {"base", {}},          {"geom", {"base"}},
     {"blank", {"geom"}},   {"pattern", {"blank"}},
     {"mask", {"pattern"}}, {"paint", {"base"}},
-    {"spray", {"paint"}},  {"scale", {"blank"}},
-    {"cut", {"geom"}},     {"job", {"mask", "cut", "spray", "scale", "image", "store"}},
+    {"recipe", {"paint"}}, {"spray", {"paint"}},  {"scale", {"blank"}},
+    {"cut", {"geom"}},     {"job", {"mask", "cut", "spray", "scale", "recipe", "image", "store"}},
     {"image", {"geom"}},   {"store", {"base"}},
 };
 

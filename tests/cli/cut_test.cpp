@@ -259,7 +259,7 @@ TEST(CliCut, WrongInputWritesNothing) {
     const std::string good = read(plainJobPath());
     write(folder / "cut.nineleaves.json", good.substr(0, good.size() / 2));
     write(folder / "newer.nineleaves.json",
-          std::regex_replace(good, std::regex("\"format\": 2"), "\"format\": 9"));
+          std::regex_replace(good, std::regex("\"format\": \\d"), "\"format\": 9"));
     const std::string out = " --out " + quoted(folder / "o") + " --json";
     const auto error = [&](const std::string& arguments) { return cli(arguments + out).json()["error"]; };
     EXPECT_EQ(error("cut " + quoted(folder / "cut.nineleaves.json"))["code"], "bad_json");

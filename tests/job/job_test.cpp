@@ -76,7 +76,7 @@ TEST(JobFile, ErrorsNameLineAndField) {
     EXPECT_EQ(errorOf("").code, "bad_json");
     EXPECT_EQ(errorOf("{}").code, "not_a_job");
     EXPECT_EQ(errorOf("[1,2]").code, "bad_value");
-    EXPECT_EQ(errorOf(replaced(text, "\"format\": 2", "\"format\": 3")).code, "newer_format");
+    EXPECT_EQ(errorOf(replaced(text, "\"format\": 3", "\"format\": 4")).code, "newer_format");
     const Error number = errorOf(replaced(text, "\"top_mm\": 10.7", "\"top_mm\": \"ten\""));
     EXPECT_EQ(number.code, "bad_value");
     const auto line =

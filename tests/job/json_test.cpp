@@ -121,7 +121,7 @@ TEST(JobJson, AnUnknownPinIsKeptAndTold) {
 TEST(JobJson, FormatsAreExactNumbers) {
     const auto code = [](const char* format) {
         std::string text = wholeDemo();
-        return parseJob(text.replace(text.find("\"format\": 2"), 11, std::string("\"format\": ") + format),
+        return parseJob(text.replace(text.find("\"format\": 3"), 11, std::string("\"format\": ") + format),
                         "f")
             .error()
             .code;
@@ -130,7 +130,8 @@ TEST(JobJson, FormatsAreExactNumbers) {
     EXPECT_EQ(code("18446744073709551617"), "newer_format");  // 1 in 64 bits
     EXPECT_EQ(code("123456789012345678901234567890"), "newer_format");
     EXPECT_EQ(code("-4294967295"), "not_a_job");
-    EXPECT_EQ(code("2.5"), "newer_format");
+    EXPECT_EQ(code("3.5"), "newer_format");
+    EXPECT_EQ(code("2.5"), "not_a_job");
     EXPECT_EQ(code("1.5"), "not_a_job");
     EXPECT_EQ(code("0.5"), "not_a_job");
     EXPECT_EQ(code("true"), "not_a_job");

@@ -34,12 +34,38 @@ TEST(Migration, TheSameJobComesOutOfBothFormats) {
     const LoadedJob old = need(parseJob(demoInFormat1().dump(1), "f"));
     EXPECT_TRUE(old.warnings.empty());
     EXPECT_EQ(jobText(old.job), jobText(need(test::plainJob())));
-    // The kept file of format 2 is what is written today, byte for byte; that of format 1 is written as 2.
-    EXPECT_EQ(jobText(need(parseJob(formatFile(2), "f")).job), formatFile(2));
+    // The kept file of format 3 is what is written today, byte for byte; those before are written as 3.
+    EXPECT_EQ(jobText(need(parseJob(formatFile(3), "f")).job), formatFile(3));
     const Tree written = Tree::parse(jobText(need(parseJob(formatFile(1), "f")).job));
-    EXPECT_EQ(written["format"], 2);
+    EXPECT_EQ(written["format"], 3);
     EXPECT_EQ(written["masks"]["masks"].size(), Tree::parse(formatFile(1))["masks"].size());
     EXPECT_EQ(written["masks"]["masks"][0]["margin_mm"], 6);
+}
+
+/// Format 2 knew colours without steps: each becomes a step and a paint, in order, and nothing else changes.
+TEST(Migration, ColoursOfFormat2BecomeStepsAndPaints) {
+    const Tree before = Tree::parse(formatFile(2));
+    Tree after = Tree::parse(jobText(need(parseJob(formatFile(2), "f")).job));
+    const Tree layers = after["layers"];
+    after.erase("layers");
+    after["format"] = 2;
+    EXPECT_EQ(after, before);
+    std::vector<std::string> colours;
+    for (const Tree& step : layers["steps"]) {
+        if (!step.contains("paint")) continue;
+        for (const Tree& paint : layers["paints"])
+            if (paint["id"] == step["paint"][0]["of"]) colours.push_back(paint["swatches"][0]["seen"]);
+    }
+    std::vector<std::string> wanted;
+    const auto add = [&](std::string colour) {
+        for (char& c : colour) c = static_cast<char>(std::toupper(c));
+        wanted.push_back(colour);
+    };
+    for (const char* part : {"side", "belly", "back"}) add(before["pattern"]["ground"][part]);
+    for (const Tree& element : before["pattern"]["elements"]) add(element["colour"]);
+    EXPECT_EQ(colours, wanted);
+    // Every mask is laid on, sprayed through and taken off, once for both sides.
+    EXPECT_EQ(layers["steps"].size(), 3 + 3 * before["pattern"]["elements"].size());
 }
 
 /// Lines stay where they are, so that an error names the line of the file; and nothing else is touched.

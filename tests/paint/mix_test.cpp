@@ -137,7 +137,7 @@ TEST(Mixes, TheFinderIsNearlyAsGoodAsTryingEverything) {
     for (int k = 0; k < kCases; ++k) {
         Wanted wanted;
         wanted.colour = wantedColour(any(random), any(random), any(random));
-        const Nearest quick = need(nearestMixes(shelf(), wanted)),
+        const NearestMixes quick = need(nearestMixes(shelf(), wanted)),
                       all = need(nearestByTryingAll(shelf(), wanted));
         const Figure over = quick.found.back().difference - all.found.back().difference;
         EXPECT_GE(over, -1e-9);
@@ -160,14 +160,14 @@ TEST(Mixes, TheFinderIsNearlyAsGoodAsTryingEverything) {
 TEST(Mixes, TheFewestBottlesWithinOneOfTheBestAreOffered) {
     Wanted wanted;
     wanted.colour = over(shelf().find("orange")->film, 4, .93);
-    const Nearest own = need(nearestMixes(shelf(), wanted));
+    const NearestMixes own = need(nearestMixes(shelf(), wanted));
     ASSERT_FALSE(own.found.empty());
     EXPECT_EQ(own.offered, 0u);
     EXPECT_EQ(own.found[0].parts, (std::vector<MixPart>{{"orange", 1}}));
     EXPECT_LT(own.found[0].difference, 1e-6);
     wanted.colour =
         labOf(under(bare(kCard), need(mixed(shelf(), {{"black", 1}, {"yellow", 4}}, "")).film, 4), kMatt);
-    const Nearest two = need(nearestMixes(shelf(), wanted));
+    const NearestMixes two = need(nearestMixes(shelf(), wanted));
     EXPECT_EQ(two.found[two.offered].parts.size(), 2u);
     EXPECT_LT(two.found[two.offered].difference, 1);
     EXPECT_TRUE(need(nearestMixes({}, wanted)).found.empty());

@@ -12,6 +12,7 @@
 
 #include "job/chapters/blank.h"
 #include "job/chapters/cut.h"
+#include "job/chapters/layers.h"
 #include "job/chapters/masks.h"
 #include "job/chapters/pattern.h"
 #include "job/chapters/scales.h"
@@ -19,7 +20,7 @@
 
 namespace nine {
 
-constexpr int kJobFormat = 2;
+constexpr int kJobFormat = 3;
 
 template <typename... C>
 struct ChapterList {
@@ -41,7 +42,8 @@ struct ChapterList {
 };
 
 /// The chapters of a job in the order of the file; each may only rest on those before it.
-using Chapters = ChapterList<BlankChapter, PatternChapter, MasksChapter, CutChapter, SprayChapter, ScalesChapter>;
+using Chapters = ChapterList<BlankChapter, PatternChapter, MasksChapter, CutChapter, SprayChapter,
+                             ScalesChapter, LayersChapter>;
 
 struct Job {
     Chapters chapters;

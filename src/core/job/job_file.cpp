@@ -11,6 +11,8 @@ namespace {
 
 using namespace json;
 
+constexpr int kFirstWithSteps = 3;  // formats before knew colours without steps
+
 LoadedJob readJob(const Value& json) {
     Fields f(json, "");
     LoadedJob loaded;
@@ -42,6 +44,7 @@ Result<LoadedJob> parseJob(std::string_view text, const std::string& source) {
         return error;
     }
     for (Warning& warning : loaded->warnings) placed(warning);
+    if (current->format < kFirstWithSteps) loaded->job = withStepsOfColours(loaded->job);
     return loaded;
 }
 

@@ -75,6 +75,7 @@ Result<CurrentText> inCurrentFormat(std::string_view text, const std::string& so
     const Result<int> format = readText<int>(text, source, "job file", formatOf);
     if (!format) return format.error();
     if (text.substr(0, kByteOrderMark.size()) == kByteOrderMark) text.remove_prefix(kByteOrderMark.size());
+    // From 2 to 3 nothing moved: steps follow from what was read (withStepsOfColours).
     return CurrentText{*format == 1 ? format2From1(text) : std::string(text), *format};
 }
 

@@ -77,7 +77,7 @@ Status checkBottle(const Bottle& b, const std::string& where) {
     if (Status ok = within("flake_um", b.flake_um, 0, 500); !ok) return ok;
     if (Status ok = within("rest_min", b.rest_min, 0, 1440); !ok) return ok;
     if (Status ok = within("left_ml", b.left_ml, 0, 5000); !ok) return ok;
-    const Result<FittedFilm> fit = fittedFilm(b.swatches, b.card, colourOfFamily(b.family, b.glow_nm).prior);
+    const Status fit = checkSwatches(b.swatches, b.card);
     if (fit) return Done{};
     Error error = fit.error();
     error.where = field(error.where.c_str());

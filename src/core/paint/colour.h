@@ -2,8 +2,9 @@
 //
 // Bands are 30 nm wide from 400 nm; light below and above is in the end bands. The light is D65, the observer
 // that of 1931. Ten bands differ from a calculation at 10 nm by CIEDE2000 0.2 to 0.9 on average for
-// reflectances that rise or fall over 20 to 50 nm, by 1.7 (2.9 at most) for narrow bumps (tests/paint). Cost: nanoseconds.
-// Sources: IEC 61966-2-1 (sRGB), CIE 15 (Lab), ISO/CIE 11664-6 (CIEDE2000), Saunderson 1942 (surface).
+// reflectances that rise or fall over 20 to 50 nm, by 1.7 (2.9 at most) for narrow bumps (tests/paint). Cost:
+// nanoseconds. Sources: IEC 61966-2-1 (sRGB), CIE 15 (Lab), ISO/CIE 11664-6 (CIEDE2000), Saunderson 1942
+// (surface).
 #pragma once
 
 #include <array>

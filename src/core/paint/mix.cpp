@@ -113,9 +113,9 @@ class Finder {
 };
 
 /// What is offered of the best of one, two and three bottles.
-Nearest offeredOf(const Finder& finder, const std::array<Finder::Candidate, 3>& best) {
+NearestMixes offeredOf(const Finder& finder, const std::array<Finder::Candidate, 3>& best) {
     constexpr Figure kWithin = 1;
-    Nearest nearest;
+    NearestMixes nearest;
     for (const Finder::Candidate& candidate : best)
         if (candidate.difference < 1e200 &&
             (nearest.found.empty() || candidate.difference < nearest.found.back().difference - 1e-9))
@@ -177,7 +177,7 @@ Result<Sprayable> mixed(const Palette& palette, const std::vector<MixPart>& part
     return mixed(shares);
 }
 
-Result<Nearest> nearestMixes(const Palette& palette, const Wanted& wanted, const Task& task) {
+Result<NearestMixes> nearestMixes(const Palette& palette, const Wanted& wanted, const Task& task) {
     // In one piece: singles, pairs, a third bottle for the best pairs, all drops for the best three.
     constexpr std::size_t kBestPairs = 40, kBestTriples = 60;
     static const Ratios two = ratiosOf(2), three = ratiosOf(3);
@@ -225,7 +225,7 @@ Result<Nearest> nearestMixes(const Palette& palette, const Wanted& wanted, const
     return offeredOf(finder, best);
 }
 
-Result<Nearest> nearestByTryingAll(const Palette& palette, const Wanted& wanted) {
+Result<NearestMixes> nearestByTryingAll(const Palette& palette, const Wanted& wanted) {
     const Ratios two = ratiosOf(2), three = ratiosOf(3);
     const Finder finder(palette, wanted);
     std::array<Finder::Candidate, 3> best;

@@ -20,6 +20,7 @@ constexpr int kMostDrops = 12;  ///< of a mix that is offered
 struct MixPart {
     std::string bottle;  ///< Bottle::id
     Ratio drops = 1;     ///< a tint may be less than one
+    std::string unknownJson = {};
     bool operator==(const MixPart&) const = default;
 };
 
@@ -57,12 +58,12 @@ struct FoundMix {
 /// The best single bottle, the best pair and the best three, in whole drops, at most kMostDrops; those with
 /// more bottles only where they are nearer. `offered` is the first with fewest bottles within 1 of the best.
 /// Empty for an empty palette. Errors: cancelled.
-struct Nearest {
+struct NearestMixes {
     std::vector<FoundMix> found;
     std::size_t offered = 0;
 };
-Result<Nearest> nearestMixes(const Palette& palette, const Wanted& wanted, const Task& task = {});
+Result<NearestMixes> nearestMixes(const Palette& palette, const Wanted& wanted, const Task& task = {});
 /// All of up to three bottles in all whole drops: the twin of the above, seconds instead of milliseconds.
-Result<Nearest> nearestByTryingAll(const Palette& palette, const Wanted& wanted);
+Result<NearestMixes> nearestByTryingAll(const Palette& palette, const Wanted& wanted);
 
 }  // namespace nine

@@ -140,6 +140,8 @@ Vector solved(const Problem& problem) {
     return x;
 }
 
+}  // namespace
+
 Status checkSwatches(const std::vector<Swatch>& swatches, const SwatchCard& card) {
     constexpr Ratio kMostCoats = 40;
     if (swatches.empty())
@@ -180,8 +182,6 @@ Status checkSwatches(const std::vector<Swatch>& swatches, const SwatchCard& card
                      "swatches"};
     return Done{};
 }
-
-}  // namespace
 
 Result<FittedFilm> fittedFilm(const std::vector<Swatch>& swatches, const SwatchCard& card,
                               const FilmPrior& prior) {

@@ -19,8 +19,10 @@ struct Swatch {
     Ratio coats = 1;
     bool overWhite = true;
     Srgb seen;
+    std::string unknownJson = {};
     bool operator==(const Swatch& other) const {
-        return coats == other.coats && overWhite == other.overWhite && shown(seen) == shown(other.seen);
+        return coats == other.coats && overWhite == other.overWhite && shown(seen) == shown(other.seen) &&
+               unknownJson == other.unknownJson;
     }
 };
 
@@ -29,6 +31,7 @@ struct SwatchCard {
     Fraction white = 0.93, black = 0.04;  ///< reflectance below the surface, of its white and black half
     Fraction dull = 1;                    ///< of the dried paint: 1 matt
     Figure readTo = 2;                    ///< steps of 255: about 1 by an instrument, 2 from a photo
+    std::string unknownJson = {};
     bool operator==(const SwatchCard&) const = default;
 };
 
@@ -46,6 +49,8 @@ struct FittedFilm {
     static constexpr Figure kMisfit = 8;
 };
 
+/// What fittedFilm would refuse. Cost: microseconds.
+Status checkSwatches(const std::vector<Swatch>& swatches, const SwatchCard& card);
 /// Errors: out_of_range (no swatches, coats that are none, colours that are no numbers, a card whose white is
 /// darker than its black); swatches_swapped, when all are darker over white than over black.
 Result<FittedFilm> fittedFilm(const std::vector<Swatch>& swatches, const SwatchCard& card,

@@ -1,0 +1,47 @@
+// What goes on in which order: the recipe, and the paints it uses as they were when they were chosen, so that
+// a job needs no shelf.
+#pragma once
+
+#include "job/chapter.h"
+#include "recipe/rules.h"
+
+namespace nine {
+
+struct LayersChapter {
+    Recipe recipe;
+    School school = School::LightToDark;
+    std::vector<Bottle> paints;  ///< those of the steps, and those the painter put beside them
+    Severities severities;       ///< of rules, where not as usual
+    std::string unknownJson = {};
+};
+
+constexpr std::size_t kMostPaints = 400;
+
+namespace json {
+/// A paint as an object of a file. Throws Bad: missing, bad_value, those of checkBottle.
+Bottle readBottle(Fields& fields, const std::string& path);
+Json bottleJson(const Bottle& bottle);
+}  // namespace json
+
+template <>
+struct ChapterOf<LayersChapter> : UsualChapter<LayersChapter> {
+    static constexpr const char* key = "layers";
+    static LayersChapter read(json::Fields& fields, Warnings& warnings);
+    static void write(json::Json& into, const LayersChapter& layers);
+    /// Errors: those of checkStep and checkBottle, duplicate_id, too_many. What a step names may be gone:
+    /// that is told (rules), never dropped.
+    static Status check(const Job& job);
+    /// An element that no step paints gets one, before eyes and clear, once there is a recipe.
+    static std::shared_ptr<const LayersChapter> inStep(const Job& job,
+                                                       const std::shared_ptr<const LayersChapter>& now);
+};
+
+/// A paint that was made for a colour of the design, and is no bottle.
+bool isColourOnly(const Bottle& bottle);
+
+/// The colours of a job of an earlier format, which knew no steps, as steps and paints of their own: ground,
+/// back and belly, then each mark in its order, through its mask where one is cut. A job that has steps, or
+/// no colours, as it is.
+Job withStepsOfColours(const Job& job);
+
+}  // namespace nine
