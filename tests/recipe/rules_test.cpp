@@ -92,7 +92,8 @@ struct OnePlace {
         auto all = std::make_shared<Cover>();
         all->share = {1.f};
         for (const Step& s : recipe.steps) covers.push_back(s.on && paints(s.act) ? all : nullptr);
-        painted = need(nine::painted(recipe.steps, paletteOf(f.paints), covers, 1, f.blank));
+        static const Palette palette = paletteOf(genericShelf());
+        painted = need(nine::painted(recipe.steps, palette, covers, 1, f.blank));
         over = overWhat(painted, covers, recipe.steps);
     }
 };

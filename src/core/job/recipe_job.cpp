@@ -171,22 +171,35 @@ class Coverer {
     std::shared_ptr<const Cover> net_;
 };
 
-/// Skin of each place of the raster, mm2.
-std::vector<double> areasOf(const RecipeOnBody& on) {
-    std::vector<double> rows;
+/// Skin of a place in each row of the raster, mm2: above the datum line and below it, where columns are
+/// quarters of other arcs.
+struct RowAreas {
+    double above_mm2, below_mm2;
+};
+std::vector<RowAreas> areasOf(const RecipeOnBody& on) {
+    std::vector<RowAreas> rows;
     const int n = on.raster.rows;
     for (int r = 0; r < n; ++r) {
         const auto xAt = [&](double at) {
             return on.body.skinAt({0.0, std::clamp(at / std::max(1, n - 1), 0.0, 1.0)}).x_mm;
         };
-        const double x0 = xAt(r - 0.5), x1 = xAt(r + 0.5), girth = on.skin->arcAt(xAt(r)).girth_mm();
-        // Along the skin, not the axis: between the middles of the back and the flank.
-        const double along =
-            0.5 * (arcLength_mm(on.skin->at({Side::Left, x0, 0}), on.skin->at({Side::Left, x1, 0})) +
-                   (on.skin->at({Side::Left, x0, on.skin->arcAt(x0).backArc_mm()}).position -
-                    on.skin->at({Side::Left, x1, on.skin->arcAt(x1).backArc_mm()}).position)
-                       .norm());
-        rows.push_back(along * girth / on.raster.columns);
+        const double x0 = xAt(r - 0.5), x1 = xAt(r + 0.5);
+        const SectionArc from = on.skin->arcAt(x0), to = on.skin->arcAt(x1), here = on.skin->arcAt(xAt(r));
+        // Along the skin, not the axis: the mean of three lines of it.
+        const auto along = [&](bool above) {
+            double sum = 0;
+            for (const Fraction share : {0.0, 0.5, 1.0}) {
+                const auto at = [&](const SectionArc& arc, double x) {
+                    const double g = above ? share * arc.backArc_mm() : -share * arc.bellyArc_mm();
+                    return on.skin->at({Side::Left, x, g}).position;
+                };
+                sum += (at(from, x0) - at(to, x1)).norm() / 3;
+            }
+            return sum;
+        };
+        const double quarter = 4.0 / on.raster.columns;
+        rows.push_back(
+            {along(true) * here.backArc_mm() * quarter, along(false) * here.bellyArc_mm() * quarter});
     }
     return rows;
 }
@@ -228,15 +241,19 @@ Result<RecipeOnBody> recipeOnBody(const Job& job, Derivations& derived, const Sk
     const LayersChapter& layers = job.get<LayersChapter>();
     RecipeOnBody on{*skin, drawBody(**skin), raster, {}, 0, {}, paletteOf(layers.paints), {}, {}};
     Coverer coverer(job, derived, on, fineness, task);
-    const std::vector<double> rows = areasOf(on);
-    for (const double row : rows) on.skin_mm2 += row * raster.columns;
+    const std::vector<RowAreas> rows = areasOf(on);
+    const auto areaOf = [&](std::size_t place) {
+        const auto columns = static_cast<std::size_t>(raster.columns);
+        const RowAreas& row = rows[place / columns];
+        return 2 * (place % columns) < columns ? row.above_mm2 : row.below_mm2;
+    };
+    for (std::size_t p = 0; p < raster.places(); ++p) on.skin_mm2 += areaOf(p);
     for (const Step& step : layers.recipe.steps) {
         if (task.cancelled()) return Task::cancelledError();
         on.covers.push_back(step.on && paints(step.act) ? coverer.of(step) : nullptr);
         double area = 0;
         if (on.covers.back())
-            for (std::size_t p = 0; p < raster.places(); ++p)
-                area += on.covers.back()->share[p] * rows[p / static_cast<std::size_t>(raster.columns)];
+            for (std::size_t p = 0; p < raster.places(); ++p) area += on.covers.back()->share[p] * areaOf(p);
         on.areas_mm2.push_back(area);
     }
     Result<Painted> done =

@@ -45,6 +45,7 @@ class Beginner {
         step.act = act;
         step.id = freshId(recipe_, id);
         step.name = name;
+        step.made = true;
         recipe_.steps.push_back(std::move(step));
         return recipe_.steps.back();
     }

@@ -162,7 +162,8 @@ inline std::vector<std::string> lyingBefore(const RuleView& v, std::size_t step)
     return stack;
 }
 inline bool isMask(const RecipeFacts& facts, const std::string& id) {
-    return std::any_of(facts.masks.begin(), facts.masks.end(), [&](const MaskFact& m) { return m.id == id; });
+    return std::any_of(facts.masks.begin(), facts.masks.end(),
+                       [&](const MaskFact& m) { return m.id == id || m.twin == id; });
 }
 inline std::string maskOf(const Step& s) {
     if (s.act == Act::MaskOn || s.act == Act::MaskOff) return s.mask;

@@ -72,6 +72,7 @@ struct Step {
     Act act = Act::Note;
     std::string name;
     bool on = true;
+    bool made = false;  ///< by the program, and not touched since: it goes with the mark it was made for
     std::string group;  ///< steps with the same word are shown as one
 
     std::vector<MixPart> paint;

@@ -76,6 +76,7 @@ Step readStep(const Value& value, const std::string& path) {
     readName(f, "act", s.act, actNames());
     f.read("name", s.name);
     f.read("on", s.on);
+    f.read("made", s.made);
     f.read("group", s.group);
     if (const Value* paint = f.find("paint"))
         for (const Value& item : needArray(*paint, f.at("paint"))) {
@@ -121,6 +122,7 @@ Json stepJson(const Step& s) {
     };
     put("name", s.name, usual.name);
     put("on", s.on, usual.on);
+    put("made", s.made, usual.made);
     put("group", s.group, usual.group);
     for (const MixPart& part : s.paint) {
         Json drop{{"of", part.bottle}};
@@ -322,6 +324,7 @@ std::string paintFor(LayersChapter& layers, const std::string& colour, const std
     paint.id = kColourOnly + colour.substr(1);
     paint.name = name;
     paint.family = "opaque";
+    paint.card.dull = 0;  // the design shows things as they are under the clear
     paint.swatches = {{2, true, *seen}, {2, false, *seen}};
     layers.paints.push_back(paint);
     return paint.id;
@@ -343,6 +346,7 @@ Step colourStep(LayersChapter& layers, const std::string& id, const std::string&
 void addSteps(LayersChapter& layers, const RecipeFacts& facts, const std::string& drawn, std::size_t& at) {
     const auto insert = [&](Step step) {
         if (paints(step.act) && step.paint.empty()) return;
+        step.made = true;
         layers.recipe.steps.insert(layers.recipe.steps.begin() + static_cast<std::ptrdiff_t>(at++),
                                    std::move(step));
     };
@@ -423,8 +427,27 @@ std::shared_ptr<const LayersChapter> ChapterOf<LayersChapter>::inStep(
                                        [&](const MaskFact& m) { return m.id == drawn; });
         if (!painted(drawn, mask == facts.masks.end() ? nullptr : &*mask)) missing.push_back(drawn);
     }
-    if (missing.empty()) return now;
+    const auto lost = [&](const Step& s) {
+        if (!s.made) return false;
+        const auto known = [&](const std::string& mask) {
+            return std::any_of(facts.masks.begin(), facts.masks.end(),
+                               [&](const MaskFact& m) { return m.id == mask || m.twin == mask; });
+        };
+        if (!s.mask.empty() && !known(s.mask)) return true;
+        if (s.where.reaches == Reaches::Windows) return !known(s.where.of);
+        return s.where.reaches == Reaches::Element &&
+               std::find(facts.elements.begin(), facts.elements.end(), s.where.of) == facts.elements.end();
+    };
+    if (missing.empty() && std::none_of(steps.begin(), steps.end(), lost)) return now;
     auto next = std::make_shared<LayersChapter>(*now);
+    if (std::erase_if(next->recipe.steps, lost) > 0)
+        std::erase_if(next->paints, [&](const Bottle& b) {
+            return isColourOnly(b) &&
+                   std::none_of(next->recipe.steps.begin(), next->recipe.steps.end(), [&](const Step& s) {
+                       return std::any_of(s.paint.begin(), s.paint.end(),
+                                          [&](const MixPart& part) { return part.bottle == b.id; });
+                   });
+        });
     std::size_t at = next->recipe.steps.size();
     while (at > 0) {
         const Act act = next->recipe.steps[at - 1].act;
@@ -436,7 +459,7 @@ std::shared_ptr<const LayersChapter> ChapterOf<LayersChapter>::inStep(
         if (next->recipe.steps.size() + 3 > kMostRecipeSteps) break;
         addSteps(*next, facts, drawn, at);
     }
-    return next->recipe.steps.size() == steps.size() ? now : next;
+    return next;
 }
 
 }  // namespace nine

@@ -31,7 +31,8 @@ struct ChapterOf<LayersChapter> : UsualChapter<LayersChapter> {
     /// Errors: those of checkStep and checkBottle, duplicate_id, too_many. What a step names may be gone:
     /// that is told (rules), never dropped.
     static Status check(const Job& job);
-    /// An element that no step paints gets one, before eyes and clear, once there is a recipe.
+    /// An element that no step paints gets one, before eyes and clear, once there is a recipe; steps that were
+    /// made so, and that nobody touched, go with their mark. All others stay, and what they miss is told.
     static std::shared_ptr<const LayersChapter> inStep(const Job& job,
                                                        const std::shared_ptr<const LayersChapter>& now);
 };
