@@ -19,7 +19,10 @@
 #include "job/blank_library.h"
 #include "job/demo_job.h"
 #include "job/export.h"
+#include "job/recipe_job.h"
 #include "job/refit.h"
+#include "paint/mix.h"
+#include "pattern/cut_scales.h"
 #include "pattern/kinds.h"
 #include "scale/cells.h"
 #include "scale/clip_plan.h"
@@ -55,6 +58,72 @@ double best(int runs, const std::function<double()>& clock, const std::function<
 void row(const std::string& what, double seconds, const std::string& target, const std::string& ratio = "") {
     std::cout << "| " << what << " | " << fixedText(1000 * seconds, seconds < 0.01 ? 2 : 0) << " | " << target
               << " | " << ratio << " |\n";
+}
+
+/// Mixes sought among the paints that ship and ten more; twelve steps of colour over one another on 50 000
+/// places, with fades and windows.
+void benchColour() {
+    std::vector<Bottle> shelf = genericShelf();
+    for (std::size_t i = 0; shelf.size() < 40; ++i) {
+        Bottle more = shelf[i];
+        more.id += "-2";
+        for (Swatch& s : more.swatches) s.seen.g = std::min(255.0, s.seen.g + 9);
+        shelf.push_back(std::move(more));
+    }
+    Wanted wanted;
+    wanted.colour = labOf(xyzOf(linearOf(Srgb{120, 105, 60})));
+    row("a paint found from four swatches", best(5, cpuSeconds, [&] { (void)filmOf(shelf[4]); }), "");
+    const Palette palette = paletteOf(shelf);
+    const double quick = best(3, cpuSeconds, [&] { (void)nearestMixes(palette, wanted); });
+    const double all = best(1, cpuSeconds, [&] { (void)nearestByTryingAll(palette, wanted); });
+    row("nearest mixes of up to three of 40 paints", quick, "50",
+        "all tried " + fixedText(1000 * all, 0) + " ms: " + fixedText(all / quick, 1) + " times ours");
+    constexpr std::size_t kPlaces = 50000;
+    std::vector<Step> steps;
+    std::vector<std::shared_ptr<const Cover>> covers;
+    for (std::size_t k = 0; k < 12; ++k) {
+        Step step;
+        step.id = std::to_string(k);
+        step.act = Act::Colour;
+        step.paint = {{shelf[3 * k % 30].id, 4}};
+        step.reducer = 1;
+        step.coats = 2;
+        steps.push_back(std::move(step));
+        auto cover = std::make_shared<Cover>();
+        cover->thins = k % 3 != 0;
+        for (std::size_t p = 0; p < kPlaces; ++p) {
+            const double along = static_cast<double>(p % 250) / 250,
+                         round = static_cast<double>(p / 250) / 200;
+            const double v = cover->thins
+                                 ? 4 * (0.5 - std::abs(along - 0.08 * static_cast<double>(k))) + round
+                                 : (std::sin(40 * along + k) > 0.2 ? 1.0 : 0.0);
+            cover->share.push_back(static_cast<float>(std::clamp(v, 0.0, 1.0)));
+        }
+        covers.push_back(std::move(cover));
+    }
+    row("colour of 12 steps on 50 000 places",
+        best(3, cpuSeconds, [&] { (void)painted(steps, palette, covers, kPlaces, evenBands(.45)); }), "1500");
+}
+
+/// A lattice of some 1500 windows to a mask, verdict and all, wall clock.
+void benchLattice() {
+    const Result<Job> demo = demoJob();
+    if (!demo) return;
+    PatternChapter pattern;
+    Element scales = cutScalesElement(2.1, 1.0, 0.35);
+    scales.id = "scales";
+    pattern.elements = {std::make_shared<const Element>(scales)};
+    Job job = inStep(demo->with(pattern).with(MasksChapter()));
+    std::size_t windows = 0;
+    const double seconds = best(1, wallSeconds, [&] {
+        Derivations derived;
+        for (const MaskResult& mask : derived.masks(job))
+            if (mask.mask)
+                for (const Sheet& sheet : (*mask.mask)->sheets)
+                    windows = std::max(windows, sheet.windows.size());
+    });
+    row("a cut lattice of " + std::to_string(windows) + " windows to masks of both sides, wall clock",
+        seconds, "4000");
 }
 
 /// A pattern of sixty marks put on another blank, and on five at a glance as the strip of blanks does.
@@ -172,6 +241,8 @@ int run(const std::string& path) {
         row("a plan of clips for 0.5 mm, wall clock",
             best(2, wallSeconds, [&] { (void)planClips(skin, **laid, {}); }), "1500");
     }
+    benchColour();
+    benchLattice();
     row("edge width and creep of a setting",
         best(5, cpuSeconds,
              [] {
