@@ -110,8 +110,11 @@ void benchLattice() {
     const Result<Job> demo = demoJob();
     if (!demo) return;
     PatternChapter pattern;
-    Element scales = cutScalesElement(2.1, 1.0, 0.35);
+    Element scales = cutScalesElement(1.45, 1.0, 0.3);
     scales.id = "scales";
+    scales.values.set("from_length", 0.12);
+    scales.values.set("to_length", 0.9);
+    scales.values.set("to_girth", 0.9);
     pattern.elements = {std::make_shared<const Element>(scales)};
     Job job = inStep(demo->with(pattern).with(MasksChapter()));
     std::size_t windows = 0;
