@@ -138,12 +138,16 @@ TEST(Mixes, TheFinderIsNearlyAsGoodAsTryingEverything) {
     std::mt19937 random(2);
     std::uniform_real_distribution<double> any(20, 240);
     double sum = 0, most = 0;
-    constexpr int kCases = 8;
+    constexpr int kCases = 6;
+    // Every other paint: trying all mixes goes by the cube of their number.
+    std::vector<Bottle> some;
+    for (std::size_t i = 0; i < genericShelf().size(); i += 2) some.push_back(genericShelf()[i]);
+    const Palette half = paletteOf(some);
     for (int k = 0; k < kCases; ++k) {
         Wanted wanted;
         wanted.colour = wantedColour(any(random), any(random), any(random));
-        const NearestMixes quick = need(nearestMixes(shelf(), wanted)),
-                           all = need(nearestByTryingAll(shelf(), wanted));
+        const NearestMixes quick = need(nearestMixes(half, wanted)),
+                           all = need(nearestByTryingAll(half, wanted));
         const Figure over = quick.found.back().difference - all.found.back().difference;
         EXPECT_GE(over, -1e-9);
         sum += over;

@@ -131,7 +131,7 @@ std::span<const ClearKind> clears();
 const ClearKind* findClear(std::string_view id);
 
 constexpr Ratio kMostCoats = 40;
-constexpr std::size_t kMostRecipeSteps = 200;
+constexpr std::size_t kMostRecipeSteps = 2000;  ///< three for each of 600 marks and more
 /// Errors: out_of_range, unknown_word; where a file would put it: `path`.field.
 Status checkStep(const Step& step, const std::string& path);
 

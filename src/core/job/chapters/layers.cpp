@@ -263,6 +263,7 @@ LayersChapter ChapterOf<LayersChapter>::read(Fields& f, Warnings&) {
             readName(s, id.c_str(), severity, severityNames());
             layers.severities.emplace_back(id, severity);
         }
+        layers.unknownSeveritiesJson = s.unknown();
     }
     return layers;
 }
@@ -274,6 +275,10 @@ void ChapterOf<LayersChapter>::write(Json& json, const LayersChapter& layers) {
     if (!layers.recipe.accepted.empty()) json["accepted"] = layers.recipe.accepted;
     for (const auto& [id, severity] : layers.severities)
         json["severities"][id] = nameIn(severity, severityNames());
+    if (!layers.unknownSeveritiesJson.empty()) {
+        if (!json.contains("severities")) json["severities"] = Json::object();
+        addUnknown(json["severities"], layers.unknownSeveritiesJson);
+    }
 }
 
 Status ChapterOf<LayersChapter>::check(const Job& job) {
@@ -299,13 +304,18 @@ Status ChapterOf<LayersChapter>::check(const Job& job) {
         const std::string path = indexed("layers.steps", i);
         if (Status ok = checkStep(step, path); !ok) return ok;
         if (step.id.empty() || !seen.insert(step.id).second) return twice(step.id, path);
-        if (Status ok = checkName(step.name, path + ".name"); !ok) return ok;
+        for (const auto& [text, field] :
+             {std::pair(&step.name, ".name"), {&step.id, ".id"}, {&step.group, ".group"}})
+            if (Status ok = checkName(*text, path + field); !ok) return ok;
     }
     seen.clear();
     for (std::size_t i = 0; i < layers.paints.size(); ++i) {
         const std::string path = indexed("layers.paints", i);
         if (Status ok = checkBottle(layers.paints[i], path); !ok) return ok;
         if (!seen.insert(layers.paints[i].id).second) return twice(layers.paints[i].id, path);
+        for (const auto& [text, field] :
+             {std::pair(&layers.paints[i].name, ".name"), {&layers.paints[i].id, ".id"}})
+            if (Status ok = checkName(*text, path + field); !ok) return ok;
     }
     return Done{};
 }

@@ -12,6 +12,7 @@ struct LayersChapter {
     School school = School::LightToDark;
     std::vector<Bottle> paints;  ///< those of the steps, and those the painter put beside them
     Severities severities;       ///< of rules, where not as usual
+    std::string unknownSeveritiesJson = {};
     std::string unknownJson = {};
 };
 
