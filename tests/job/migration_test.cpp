@@ -166,7 +166,7 @@ TEST(Chapters, OneThatSaysNothingIsLeftOutOfTheFile) {
     std::vector<std::string> order;
     const Tree whole = Tree::parse(jobText(demo));
     for (const auto& [key, value] : whole.items()) order.push_back(key);
-    EXPECT_EQ(order, (std::vector<std::string>{"format", "blank", "pattern", "masks", "spray"}));
+    EXPECT_EQ(order, (std::vector<std::string>{"format", "blank", "pattern", "masks", "spray", "layers"}));
 }
 
 /// What is remembered of a mask hangs on its whole wish: any field that is changed solves anew, side, name
