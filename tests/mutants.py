@@ -1395,7 +1395,7 @@ MUTANTS = [
      'Rules*'),
     ('rules: repair of a candy keeps the heat',
      'src/core/recipe/rules_paint.cpp',
-     's.dry = Dry::Rest;\n         for',
+     's.dry = Dry::Rest;\n    for',
      'for',
      'test_core',
      'Rules*'),

@@ -24,6 +24,20 @@ Steps unlocked(const RuleView& v) {
     });
 }
 
+/// Left alone as long as its paints ask for.
+Recipe rested(Recipe r, std::size_t k, const RecipeFacts& facts) {
+    Step& s = at(r, k);
+    s.dry = Dry::Rest;
+    for (const MixPart& part : s.paint)
+        if (const Bottle* b = findBottle(facts.paints, part.bottle))
+            s.rest_min = std::max(s.rest_min, b->rest_min);
+    return r;
+}
+Recipe driedByAir(Recipe r, std::size_t k, const RecipeFacts&) {
+    at(r, k).dry = Dry::Touch;
+    return r;
+}
+
 const Rule kPaintRules[] = {
     {"neon_over_dark", Severity::Caution,
      NINE_WORDS("core", "\"{step}\" is fluorescent and goes over a dark ground, where it hardly glows."),
@@ -95,14 +109,7 @@ const Rule kPaintRules[] = {
                     anyBottle(v, s, [](const Bottle& b) { return b.noHeat; });
          });
      },
-     [](Recipe r, std::size_t k, const RecipeFacts& facts) {
-         Step& s = at(r, k);
-         s.dry = Dry::Rest;
-         for (const MixPart& part : s.paint)
-             if (const Bottle* b = findBottle(facts.paints, part.bottle))
-                 s.rest_min = std::max(s.rest_min, b->rest_min);
-         return r;
-     }},
+     rested},
     {"no_rest", Severity::Caution,
      NINE_WORDS("core", "\"{step}\" wants its rest before anything else is done to it."),
      NINE_WORDS("core", "Let it rest"),
@@ -114,14 +121,7 @@ const Rule kPaintRules[] = {
                     });
          });
      },
-     [](Recipe r, std::size_t k, const RecipeFacts& facts) {
-         Step& s = at(r, k);
-         s.dry = Dry::Rest;
-         for (const MixPart& part : s.paint)
-             if (const Bottle* b = findBottle(facts.paints, part.bottle))
-                 s.rest_min = std::max(s.rest_min, b->rest_min);
-         return r;
-     }},
+     rested},
     {"heat_near_solvent", Severity::Fault,
      NINE_WORDS("core",
                 "\"{step}\" holds solvent and is warmed: its vapour can catch fire. Dry it by air; its data "
@@ -133,10 +133,7 @@ const Rule kPaintRules[] = {
                     anyBottle(v, s, [](const Bottle& b) { return b.solvent; });
          });
      },
-     [](Recipe r, std::size_t k, const RecipeFacts&) {
-         at(r, k).dry = Dry::Touch;
-         return r;
-     }},
+     driedByAir},
     {"heat_on_hollow", Severity::Hint,
      NINE_WORDS("core",
                 "\"{step}\" is warmed, and the body is hollow: it can swell and split. Keep the gun moving "
@@ -146,10 +143,7 @@ const Rule kPaintRules[] = {
          return those(
              v, [&](const Step& s, std::size_t) { return v.facts.hollow && paints(s.act) && heats(s.dry); });
      },
-     [](Recipe r, std::size_t k, const RecipeFacts&) {
-         at(r, k).dry = Dry::Touch;
-         return r;
-     }},
+     driedByAir},
     {"ink_dissolves", Severity::Fault,
      NINE_WORDS("core", "The clear of \"{step}\" dissolves ink and marker under it."),
      NINE_WORDS("core", "Put a lock coat between"),
