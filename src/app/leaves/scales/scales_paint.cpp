@@ -360,12 +360,12 @@ void ScalesPage::paintSection(QPainter& p, const QRectF& box) {
     p.setPen(QPen(t.ink, 1.2));
     for (const double dx : {-3.0, -1.0, 1.0, 3.0}) p.drawLine(tip, tip + QPointF(1.6 * dx, 12 * out));
     const NetReading& r = study.net->reading;
-    ink::text(
-        p, box.bottomLeft() + QPointF(0, -32),
-        most_mm > 0.05
-            ? tr("%1 gathered in all; %2 off here").arg(lengthText(r.surplus_mm, 0), lengthText(most_mm, 1))
-            : tr("%1 of net gathered in all").arg(lengthText(r.surplus_mm, 0)),
-        inter(11), t.ink);
+    ink::text(p, box.bottomLeft() + QPointF(0, -32),
+              most_mm > 0.05
+                  ? tr("%1 gathered in all; %2 off here")
+                        .arg(lengthText(std::max(0.0, r.surplus_mm), 0), lengthText(most_mm, 1))
+                  : tr("%1 of net gathered in all").arg(lengthText(std::max(0.0, r.surplus_mm), 0)),
+              inter(11), t.ink);
     ink::text(p, box.bottomLeft() + QPointF(0, -14),
               tr("%1 N/m, %2 N a side at a clip")
                   .arg(desk_.wish().pull_n_m, 0, 'f', 0)
