@@ -2,7 +2,9 @@
 # ccache and mold are used where they are installed.
 find_program(NINE_CCACHE ccache)
 if(NINE_CCACHE)
-  set(CMAKE_CXX_COMPILER_LAUNCHER ${NINE_CCACHE})
+  # What was compiled in one folder serves in any other.
+  set(CMAKE_CXX_COMPILER_LAUNCHER ${CMAKE_COMMAND} -E env CCACHE_BASEDIR=${PROJECT_SOURCE_DIR} CCACHE_NOHASHDIR=1
+      ${NINE_CCACHE})
 endif()
 find_program(NINE_MOLD mold)
 if(NINE_MOLD)

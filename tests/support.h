@@ -17,17 +17,18 @@
 #include "base/files.h"
 #include "base/number_text.h"
 #include "base/result.h"
+#include "tests/here.h"
 
 namespace nine::test {
 
 inline std::string plainJobPath() {
-    return std::string(NINE_SOURCE_DIR) + "/tests/data/three-marks.nineleaves.json";
+    return nine::sourceDir() + "/tests/data/three-marks.nineleaves.json";
 }
 inline std::string example(const std::string& name) {
-    return NINE_SOURCE_DIR "/examples/" + name;
+    return nine::sourceDir() + "/examples/" + name;
 }
 inline std::string data(const std::string& name) {
-    return NINE_SOURCE_DIR "/tests/data/" + name;
+    return nine::sourceDir() + "/tests/data/" + name;
 }
 
 /// Fails the test with the error's own sentence.

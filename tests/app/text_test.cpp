@@ -12,6 +12,7 @@
 #include "app/sheet/ink.h"
 #include "job/blank_library.h"
 #include "tests/app/window_fixture.h"
+#include "tests/here.h"
 
 namespace nine::app {
 namespace {
@@ -120,7 +121,7 @@ TEST_F(TextTest, LongNamesFindRoom) {
 class PseudoLocale : public QTranslator {
   public:
     PseudoLocale() {
-        QFile file(NINE_WORDS_FILE);
+        QFile file(QString::fromStdString(nine::wordsFile()));
         EXPECT_TRUE(file.open(QIODevice::ReadOnly));
         QXmlStreamReader xml(&file);
         QString context;

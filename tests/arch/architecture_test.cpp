@@ -8,6 +8,7 @@
 #include <set>
 #include <sstream>
 #include <utility>
+#include "tests/here.h"
 
 namespace {
 
@@ -16,12 +17,19 @@ namespace fs = std::filesystem;
 /// Rooms and the rooms below that each may include (docs/ARCHITECTURE.md). A room may include what those
 /// include.
 const std::map<std::string, std::set<std::string>> kBelow{
-    {"base", {}},          {"geom", {"base"}},
-    {"blank", {"geom"}},   {"pattern", {"blank"}},
-    {"mask", {"pattern"}}, {"paint", {"base"}},
-    {"recipe", {"paint"}}, {"spray", {"paint"}},  {"scale", {"blank"}},
-    {"cut", {"geom"}},     {"job", {"mask", "cut", "spray", "scale", "recipe", "image", "store"}},
-    {"image", {"geom"}},   {"store", {"base"}},
+    {"base", {}},
+    {"geom", {"base"}},
+    {"blank", {"geom"}},
+    {"pattern", {"blank"}},
+    {"mask", {"pattern"}},
+    {"paint", {"base"}},
+    {"recipe", {"paint"}},
+    {"spray", {"paint"}},
+    {"scale", {"blank"}},
+    {"cut", {"geom"}},
+    {"job", {"mask", "cut", "spray", "scale", "recipe", "image", "store"}},
+    {"image", {"geom"}},
+    {"store", {"base"}},
 };
 
 std::set<std::string> reachable(const std::string& room) {
@@ -74,12 +82,12 @@ template <typename Check>
 Faults checkCore(const Check& check) {
     Faults all;
     int files = 0;
-    for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src/core")) {
+    for (const auto& entry : fs::recursive_directory_iterator(nine::sourceDir() + "/src/core")) {
         const std::string ending = entry.path().extension().string();
         if (ending != ".h" && ending != ".cpp") continue;
         ++files;
         const std::string room =
-            entry.path().lexically_relative(NINE_SOURCE_DIR "/src/core").begin()->string();
+            entry.path().lexically_relative(nine::sourceDir() + "/src/core").begin()->string();
         for (const std::string& fault : check(room, code(text(entry.path())))) {
             all.push_back(entry.path().filename().string() + ": " + fault);
         }
@@ -94,7 +102,7 @@ std::vector<std::regex> namesOfKinds(const std::string& room) {
     static const std::regex told(R"~(id\(\) const override \{\s*return "(\w+)")~"),
         kindClass(R"(class (\w+Kind) )");
     std::vector<std::regex> names;
-    for (const auto& entry : fs::directory_iterator(NINE_SOURCE_DIR "/src/core/" + room + "/kind")) {
+    for (const auto& entry : fs::directory_iterator(nine::sourceDir() + "/src/core/" + room + "/kind")) {
         const std::string source = text(entry.path());
         std::smatch found;
         if (std::regex_search(source, found, told)) names.emplace_back("\"" + found[1].str() + "\"");
@@ -118,7 +126,7 @@ Faults namesAKind(const std::vector<std::regex>& names, const std::string& sourc
 }
 
 std::string planted(const char* name) {
-    return code(text(fs::path(NINE_SOURCE_DIR "/tests/arch/planted") / name));
+    return code(text(fs::path(nine::sourceDir() + "/tests/arch/planted") / name));
 }
 
 TEST(Architecture, RoomsIncludeOnlyRoomsBelow) {
@@ -128,7 +136,7 @@ TEST(Architecture, RoomsIncludeOnlyRoomsBelow) {
 }
 
 TEST(Architecture, EveryRoomIsKnown) {
-    for (const auto& entry : fs::directory_iterator(NINE_SOURCE_DIR "/src/core")) {
+    for (const auto& entry : fs::directory_iterator(nine::sourceDir() + "/src/core")) {
         if (!entry.is_directory()) continue;
         EXPECT_EQ(kBelow.count(entry.path().filename().string()), 1u) << entry.path();
     }
@@ -148,7 +156,7 @@ TEST(Architecture, NoNumberTextThatDependsOnTheLocale) {
 void nobodyNamesAKindOf(const std::string& room, const std::string& except) {
     const std::vector<std::regex> names = namesOfKinds(room);
     EXPECT_FALSE(names.empty());
-    for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src")) {
+    for (const auto& entry : fs::recursive_directory_iterator(nine::sourceDir() + "/src")) {
         const std::string path = entry.path().string();
         if (!entry.is_regular_file() || path.find("/" + room + "/kind/") != std::string::npos) continue;
         if (!except.empty() && path.find(except) != std::string::npos) continue;
@@ -157,7 +165,7 @@ void nobodyNamesAKindOf(const std::string& room, const std::string& except) {
 }
 
 std::string plantedWithComments(const char* name) {
-    return text(fs::path(NINE_SOURCE_DIR "/tests/arch/planted") / name);
+    return text(fs::path(nine::sourceDir() + "/tests/arch/planted") / name);
 }
 
 TEST(Architecture, NobodyNamesAKindOfElement) {
@@ -175,18 +183,18 @@ TEST(Architecture, NobodyNamesAKindOfMask) {
 TEST(Architecture, ChaptersAreListedOnce) {
     static const std::regex listed(R"(ChapterList<\w)");
     int lists = 0;
-    for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src")) {
+    for (const auto& entry : fs::recursive_directory_iterator(nine::sourceDir() + "/src")) {
         if (entry.is_regular_file() && std::regex_search(code(text(entry.path())), listed)) ++lists;
     }
     EXPECT_EQ(lists, 1);
     static const std::regex key(R"~(static constexpr const char\* key = "(\w+)")~");
     std::set<std::string> keys;
-    for (const auto& entry : fs::directory_iterator(NINE_SOURCE_DIR "/src/core/job/chapters")) {
+    for (const auto& entry : fs::directory_iterator(nine::sourceDir() + "/src/core/job/chapters")) {
         const std::string source = text(entry.path());
         std::smatch found;
         if (!std::regex_search(source, found, key)) continue;
         EXPECT_TRUE(keys.insert(found[1]).second) << entry.path();
-        EXPECT_NE(text(NINE_SOURCE_DIR "/docs/FORMAT.md").find("\"" + found[1].str() + "\""),
+        EXPECT_NE(text(nine::sourceDir() + "/docs/FORMAT.md").find("\"" + found[1].str() + "\""),
                   std::string::npos)
             << found[1] << " is not described";
     }
@@ -205,7 +213,7 @@ Faults namesALeaf(const std::string& source) {
 
 TEST(Architecture, TheWindowNamesNoLeaf) {
     int files = 0;
-    for (const auto& entry : fs::directory_iterator(NINE_SOURCE_DIR "/src/app/frame")) {
+    for (const auto& entry : fs::directory_iterator(nine::sourceDir() + "/src/app/frame")) {
         ++files;
         EXPECT_EQ(namesALeaf(code(text(entry.path()))), Faults{}) << entry.path();
     }
@@ -234,7 +242,7 @@ Faults doublesWithoutUnit(const std::string& source) {
 }
 
 TEST(Architecture, EveryDoubleOfACoreHeaderSaysItsUnit) {
-    for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src/core")) {
+    for (const auto& entry : fs::recursive_directory_iterator(nine::sourceDir() + "/src/core")) {
         if (entry.path().extension() != ".h") continue;
         EXPECT_EQ(doublesWithoutUnit(code(text(entry.path()))), Faults{}) << entry.path();
     }
@@ -271,7 +279,7 @@ Faults longFunctions(const std::string& source) {
 }
 
 TEST(Architecture, LongFunctionsSayWhy) {
-    for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src")) {
+    for (const auto& entry : fs::recursive_directory_iterator(nine::sourceDir() + "/src")) {
         if (!entry.is_regular_file()) continue;
         EXPECT_EQ(longFunctions(text(entry.path())), Faults{}) << entry.path();
     }
@@ -285,7 +293,7 @@ TEST(Architecture, LongFunctionsSayWhy) {
 }
 
 TEST(Architecture, FilesAreShort) {
-    for (const auto& entry : fs::recursive_directory_iterator(NINE_SOURCE_DIR "/src")) {
+    for (const auto& entry : fs::recursive_directory_iterator(nine::sourceDir() + "/src")) {
         if (!entry.is_regular_file()) continue;
         const std::string source = text(entry.path());
         EXPECT_LE(std::count(source.begin(), source.end(), '\n'), 600) << entry.path();
@@ -312,7 +320,7 @@ std::set<std::string> wordsIn(const std::string& source) {
 Faults lostOnTheMap(const std::string& map, const std::set<std::string>& words) {
     static const std::regex row(R"(\n\|[^|\n]*\|([^|\n]*)\|)"), quoted("`([^`]+)`"), word(R"([A-Za-z_]\w+)"),
         path(R"((?:^|[ ,(])((?:[a-z_]+/)+[a-z_]*(?:\.\w+)?))");
-    const fs::path root = NINE_SOURCE_DIR;
+    const fs::path root = nine::sourceDir();
     Faults lost;
     for (std::sregex_iterator it(map.begin(), map.end(), row), end; it != end; ++it) {
         std::string cell = (*it)[1];
@@ -335,13 +343,13 @@ Faults lostOnTheMap(const std::string& map, const std::set<std::string>& words) 
 }
 
 TEST(Architecture, TheMapIsTrue) {
-    const std::string map = text(NINE_SOURCE_DIR "/docs/ARCHITECTURE.md");
+    const std::string map = text(nine::sourceDir() + "/docs/ARCHITECTURE.md");
     const std::string tables =
         map.substr(map.find("## Where is"), map.find("## Choices") - map.find("## Where is"));
     EXPECT_GT(std::count(tables.begin(), tables.end(), '\n'), 100);
     std::string sources;
     for (const char* folder : {"/src", "/scripts", "/tests"})
-        for (const auto& entry : fs::recursive_directory_iterator(std::string(NINE_SOURCE_DIR) + folder))
+        for (const auto& entry : fs::recursive_directory_iterator(nine::sourceDir() + folder))
             if (entry.is_regular_file() && entry.file_size() < 100000 &&
                 entry.path().filename() != "architecture_test.cpp")
                 sources += text(entry.path());

@@ -5,6 +5,7 @@
 #include <regex>
 
 #include "tests/cli/run_cli.h"
+#include "tests/here.h"
 
 namespace nine::test {
 namespace {
@@ -181,7 +182,7 @@ TEST_F(Demo, DxfIsCleanInEzdxf) {
     const auto json = ran.json();
     EXPECT_EQ(json["sheets"][0]["file"], "sheet-1.dxf");
     const Ran read =
-        shell(python + " " NINE_SOURCE_DIR "/tests/oracles/read_dxf.py " + (folder / "sheet-1.dxf"));
+        shell(python + " " + nine::sourceDir() + "/tests/oracles/read_dxf.py " + (folder / "sheet-1.dxf"));
     ASSERT_EQ(read.exitCode, 0);
     const auto says = [&](const std::string& line) { return read.out.find(line) != std::string::npos; };
     EXPECT_TRUE(says("version AC1015\n")) << read.out.substr(0, 400);

@@ -1,6 +1,7 @@
 #include <cmath>
 
 #include "tests/cli/run_cli.h"
+#include "tests/here.h"
 
 namespace nine::test {
 namespace {
@@ -124,8 +125,7 @@ TEST(CliUsage, TheDocumentsHoldItsTables) {
         const CliRan table = cli(words);
         EXPECT_EQ(table.exitCode, 0);
         EXPECT_GT(table.out.size(), 150u);
-        EXPECT_NE(read(std::string(NINE_SOURCE_DIR "/docs/") + file).find(table.out), std::string::npos)
-            << file;
+        EXPECT_NE(read(nine::sourceDir() + "/docs/" + file).find(table.out), std::string::npos) << file;
     }
     // Every verb of the help is one that runs: asked without words it says how it is used, or does its work.
     const std::string help = cli("--help").out;

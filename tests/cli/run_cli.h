@@ -3,6 +3,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include "tests/here.h"
 #include "tests/support.h"
 
 namespace nine::test {
@@ -17,7 +18,7 @@ struct CliRan {
 inline CliRan cli(const std::string& arguments, const std::string& environment = "") {
     const TemporaryFolder folder;
     const std::string err = folder / "err";
-    const Ran ran = shell(environment + " " NINE_CLI_PATH " " + arguments + " 2>" + err);
+    const Ran ran = shell(environment + " " + nine::commandLinePath() + " " + arguments + " 2>" + err);
     return {ran.exitCode, ran.out, read(err)};
 }
 

@@ -1,6 +1,7 @@
 // Seeds and what fuzzing has found, read once more: files named TARGET/anything in tests/fuzz/seeds and
 // tests/fuzz/found.
 #include "tests/fuzz/targets.h"
+#include "tests/here.h"
 #include "tests/support.h"
 
 namespace nine {
@@ -12,7 +13,7 @@ TEST(FuzzCorpus, EverySeedAndEveryFindIsRead) {
     int files = 0;
     for (const char* folder : {"seeds", "found"}) {
         for (const auto& entry :
-             fs::recursive_directory_iterator(NINE_SOURCE_DIR "/tests/fuzz/" + std::string(folder))) {
+             fs::recursive_directory_iterator(nine::sourceDir() + "/tests/fuzz/" + std::string(folder))) {
             if (!entry.is_regular_file() || entry.path().filename() == "README") continue;
             const std::string target = entry.path().parent_path().filename();
             SCOPED_TRACE(entry.path());

@@ -6,6 +6,7 @@
 #include "geom/polygon_set.h"
 #include "image/picture_file.h"
 #include "image/silhouette.h"
+#include "tests/here.h"
 #include "tests/support.h"
 
 namespace nine {
@@ -17,7 +18,7 @@ struct Kept {
     double perMm = 0;
 };
 Kept kept(const std::string& name) {
-    const std::string at = std::string(NINE_SOURCE_DIR) + "/tests/pictures/kept/" + name;
+    const std::string at = nine::sourceDir() + "/tests/pictures/kept/" + name;
     Kept k;
     k.picture = test::need(decodePicture(test::need(readFile(at + ".jpg")), name)).picture;
     std::istringstream rows(test::need(readFile(at + ".csv")));

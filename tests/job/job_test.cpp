@@ -5,6 +5,7 @@
 #include "job/export.h"
 #include "job/spray_job.h"
 #include "tests/bodies.h"
+#include "tests/here.h"
 #include "tests/plain_job.h"
 
 namespace nine {
@@ -34,7 +35,7 @@ TEST(JobFile, WritingIsCanonical) {
 /// One file of every format version, kept for ever.
 TEST(JobFile, EveryVersionLoads) {
     int files = 0;
-    for (const auto& entry : std::filesystem::directory_iterator(NINE_SOURCE_DIR "/tests/formats")) {
+    for (const auto& entry : std::filesystem::directory_iterator(nine::sourceDir() + "/tests/formats")) {
         const LoadedJob loaded = need(loadJob(entry.path().string()));
         EXPECT_EQ(loaded.job.get<BlankChapter>().table.stations.size(), 12u) << entry.path();
         ++files;

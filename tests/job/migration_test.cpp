@@ -7,6 +7,7 @@
 #include "job/export.h"
 #include "job/job_file.h"
 #include "job/migrate.h"
+#include "tests/here.h"
 #include "tests/plain_job.h"
 #include "tests/support.h"
 
@@ -17,8 +18,8 @@ using test::need;
 using Tree = nlohmann::ordered_json;
 
 std::string formatFile(int version) {
-    return need(
-        readFile(NINE_SOURCE_DIR "/tests/formats/v" + std::to_string(version) + "-sedge60.nineleaves.json"));
+    return need(readFile(nine::sourceDir() + "/tests/formats/v" + std::to_string(version) +
+                         "-sedge60.nineleaves.json"));
 }
 
 /// The demo as format 1 had it, taken apart by another JSON library.

@@ -8,6 +8,7 @@
 #include "blank/measure.h"
 #include "job/shelf_file.h"
 #include "tests/bodies.h"
+#include "tests/here.h"
 #include "tests/plain_job.h"
 
 namespace nine {
@@ -248,7 +249,7 @@ TEST(RecipeOnBody, ColoursOfTheDesignComeBackOnTheBody) {
 }
 
 TEST(RecipeOnBody, AFirstRecipeOfBothSchoolsRaisesNothing) {
-    const LoadedJob demo = need(loadJob(NINE_SOURCE_DIR "/examples/sedge60-brook-char.nineleaves.json"));
+    const LoadedJob demo = need(loadJob(nine::sourceDir() + "/examples/sedge60-brook-char.nineleaves.json"));
     for (const School school : {School::LightToDark, School::BackFirst}) {
 #ifdef NINE_SANITIZED
         if (school == School::BackFirst) continue;  // ten times as long

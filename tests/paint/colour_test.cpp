@@ -11,6 +11,7 @@
 #include "tests/support.h"
 #ifdef NINE_HAVE_LCMS
 #include <lcms2.h>
+#include "tests/here.h"
 #endif
 
 namespace nine {
@@ -129,7 +130,8 @@ TEST(Colour, SrgbGoesThereAndBackBeyondItsRangeToo) {
 }
 
 TEST(Colour, TenBandsStandForSpectraAtTenNanometres) {
-    FILE* pipe = popen("/usr/bin/python3 " NINE_SOURCE_DIR "/tests/oracles/spectra.py 2>/dev/null", "r");
+    FILE* pipe = popen(
+        ("/usr/bin/python3 " + nine::sourceDir() + "/tests/oracles/spectra.py 2>/dev/null").c_str(), "r");
     ASSERT_TRUE(pipe);
     char line[200];
     int lines = 0;
