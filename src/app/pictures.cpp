@@ -5,6 +5,7 @@
 #include <QElapsedTimer>
 #include <QMouseEvent>
 #include <QThread>
+#include <algorithm>
 
 #include "app/leaves/blank/blank_leaf.h"
 #include "app/leaves/blank/blank_page.h"
@@ -13,7 +14,6 @@
 #include "app/leaves/masks/masks_leaf.h"
 #include "app/leaves/pattern/pattern_leaf.h"
 #include "app/leaves/pattern/pattern_page.h"
-#include "app/leaves/scales/scales_leaf.h"
 #include "app/leaves/spray/spray_leaf.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
@@ -46,6 +46,14 @@ void pause(int ms) {
         QApplication::processEvents(QEventLoop::AllEvents, 20);
         QThread::msleep(5);
     }
+}
+
+/// A step through a mask, for its films and figures.
+void selectMark(MainWindow& window) {
+    int marks = 0;
+    for (const Step& step : window.document().job().get<LayersChapter>().recipe.steps)
+        if (step.where.reaches == Reaches::Windows && step.act == Act::Colour && ++marks == 4)
+            window.view().setStep(step.id);
 }
 
 }  // namespace
@@ -81,8 +89,12 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
         for (int k = 0; k < 600 && leafOf<PatternLeaf>(window).refitDesk().running(); ++k) pause(50);
         for (int k = 0; k < 400 && number == MasksNumber && leafOf<MasksLeaf>(window).desk().running(); ++k)
             pause(50);
-        for (int k = 0; k < 400 && number == ScalesNumber && !leafOf<ScalesLeaf>(window).settled(); ++k)
-            pause(50);
+        if (number == LayersNumber) selectMark(window);
+        const auto settled = [&] {
+            const auto leaves = window.findChildren<Leaf*>();
+            return std::all_of(leaves.begin(), leaves.end(), [](const Leaf* l) { return l->settled(); });
+        };
+        for (int k = 0; k < 400 && !settled(); ++k) pause(50);
         waitUntilSettled(window);
         pause(kStill_ms);
         const QString path =

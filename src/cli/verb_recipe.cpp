@@ -41,12 +41,7 @@ std::string textOf(Apart apart) {
 }
 
 std::string colourOfLab(const Lab& lab) {
-    // Back through the definition of Lab.
-    const auto cube = [](double f) {
-        return f > 6.0 / 29 ? f * f * f : 3 * (6.0 / 29) * (6.0 / 29) * (f - 4.0 / 29);
-    };
-    const double y = (lab.l + 16) / 116, x = y + lab.a / 500, z = y - lab.b / 200;
-    return colourText(srgbOf(linearOf(Xyz{.95047 * cube(x), cube(y), 1.08883 * cube(z)})));
+    return colourText(srgbOf(linearOf(xyzOf(lab))));
 }
 
 Json findingsJson(const std::vector<RuleFinding>& findings, std::string& text) {
@@ -84,7 +79,7 @@ Result<Opened> opened(const std::string& path, const Task& task, const SkinRaste
 
 Json stepsJson(const Job& job, const RecipeOnBody& on, std::string& text) {
     const auto& steps = job.get<LayersChapter>().recipe.steps;
-    const OverWhatAt over = overWhat(on.painted, on.covers, steps);
+    const OverWhatAt over = overWhat(on.painted, on.covers);
     Json list = Json::array();
     for (std::size_t s = 0; s < steps.size(); ++s) {
         const Step& step = steps[s];
@@ -140,7 +135,7 @@ Result<Reply> recipeCheck(const Arguments& words, const Task& task) {
     const Result<Opened> job = opened(args->word(0), task);
     if (!job) return job.error();
     Reply reply;
-    std::vector<RuleFinding> findings = findingsOf(job->loaded.job, job->on);
+    std::vector<RuleFinding> findings = findingsOf(job->on);
     reply.json["findings"] = findingsJson(findings, reply.text);
     if (args->has("mend")) {
         Derivations derived;
@@ -148,7 +143,7 @@ Result<Reply> recipeCheck(const Arguments& words, const Task& task) {
         if (!next) return next.error();
         const Result<RecipeOnBody> on = recipeOnBody(*next, derived, {}, Fineness::Cut, task);
         if (!on) return on.error();
-        findings = findingsOf(*next, *on);
+        findings = findingsOf(*on);
         if (Status ok = saveJob(*next, *args->value("out")); !ok) return ok.error();
         reply.json["left"] = findings.size();
         reply.json["out"] = *args->value("out");
@@ -185,7 +180,7 @@ Result<Reply> recipeBegin(const Arguments& words, const Task& task) {
     Json paints = Json::array();
     for (const Bottle& b : job->get<LayersChapter>().paints) paints.push_back(b.id);
     reply.json["paints"] = std::move(paints);
-    reply.json["findings"] = findingsJson(findingsOf(*job, *on), reply.text);
+    reply.json["findings"] = findingsJson(findingsOf(*on), reply.text);
     reply.json["warnings"] = warningsJson(on->warnings);
     reply.json["out"] = *out;
     if (Status ok = saveJob(*job, *out); !ok) return ok.error();
@@ -250,7 +245,7 @@ Result<Reply> recipeRender(const Arguments& words, const Task& task) {
                          Words(NINE_WORDS("cli", "There is no step \"{step}\".")).name("step", *id),
                          "--step"};
     }
-    PatternPicture picture{job->on.skin, job->on.body, colourAfter(job->on, job->loaded.job, step),
+    PatternPicture picture{job->on.skin, job->on.body, colourAfter(job->on, step),
                            {},           {},           {}};
     picture.fittings = fittingsOf(*job->on.skin, job->loaded.job.get<BlankChapter>().landmarks);
     const Seen seen = side == "L"      ? Seen::Left

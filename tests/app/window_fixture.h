@@ -101,11 +101,16 @@ class WindowTest : public ::testing::Test {
             .masks()
             .masks[static_cast<std::size_t>(indexIn(window.results().masks(), window.view().mask()))];
     }
-    ValueChip* chip(const QString& name) {
+    ValueChip* chipNow(const QString& name) {
         for (ValueChip* c : window.findChildren<ValueChip*>()) {
             if (c->accessibleName() == name && c->isVisible()) return c;
         }
         return nullptr;
+    }
+    /// Cards follow a moment later, on a busy machine a long one.
+    ValueChip* chip(const QString& name) {
+        (void)QTest::qWaitFor([&] { return chipNow(name) != nullptr; }, 10000);
+        return chipNow(name);
     }
     void type(ValueChip* c, const QString& text) {
         c->setFocus();

@@ -33,7 +33,7 @@ RecipeOnBody onBody(const Job& job, SkinRaster raster = {128, 96}) {
 }
 std::vector<std::string> rulesSaid(const Job& job) {
     std::vector<std::string> ids;
-    for (const RuleFinding& f : findingsOf(job, onBody(job))) ids.push_back(f.rule);
+    for (const RuleFinding& f : findingsOf(onBody(job))) ids.push_back(f.rule);
     return ids;
 }
 
@@ -243,9 +243,9 @@ TEST(RecipeOnBody, ColoursOfTheDesignComeBackOnTheBody) {
         return sum / static_cast<double>(image.pixels.size());
     };
     const RecipeOnBody glossy = onBody(cleared, {256, 200});
-    EXPECT_LT(lightness(colourAfter(glossy, cleared, last + 1)),
-              lightness(colourAfter(glossy, cleared, last)) - 3);
-    EXPECT_GT(lightness(colourAfter(glossy, cleared, std::nullopt)), 50);
+    EXPECT_LT(lightness(colourAfter(glossy, last + 1)),
+              lightness(colourAfter(glossy, last)) - 3);
+    EXPECT_GT(lightness(colourAfter(glossy, std::nullopt)), 50);
 }
 
 TEST(RecipeOnBody, AFirstRecipeOfBothSchoolsRaisesNothing) {

@@ -94,7 +94,7 @@ struct OnePlace {
         for (const Step& s : recipe.steps) covers.push_back(s.on && paints(s.act) ? all : nullptr);
         static const Palette palette = paletteOf(genericShelf());
         painted = need(nine::painted(recipe.steps, palette, covers, 1, f.blank));
-        over = overWhat(painted, covers, recipe.steps);
+        over = overWhat(painted, covers);
     }
 };
 std::vector<RuleFinding> findings(const Recipe& recipe, const RecipeFacts& f) {
@@ -123,6 +123,15 @@ const Spoilt kSpoilt[] = {
          in(r, "orange").coats = 1;
      },
      "orange"},
+    {"loses_colour",
+     [](Recipe& r, RecipeFacts&) {
+         // Amber candy through the mask, on a light grey that is no dark ground.
+         insert(r, "on", colour("grey", "grey"));
+         in(r, "grey").coats = 8;
+         in(r, "bars").paint = {{"candy-amber", 4}};
+         in(r, "bars").coats = 2;
+     },
+     "bars"},
     {"muddy",
      [](Recipe& r, RecipeFacts&) {
          r.steps.erase(r.steps.begin() + 3, r.steps.begin() + 10);
@@ -135,6 +144,7 @@ const Spoilt kSpoilt[] = {
      "green"},
     {"mask_on_wet", [](Recipe& r, RecipeFacts&) { in(r, "olive").dry = Dry::Flash; }, "on"},
     {"net_on_wet", [](Recipe& r, RecipeFacts&) { in(r, "bars").dry = Dry::Flash; }, "net-on"},
+    {"painted_over", [](Recipe& r, RecipeFacts&) { insert(r, "net-on", colour("late", "cream")); }, "late"},
     {"candy_heated",
      [](Recipe& r, RecipeFacts&) {
          insert(r, "olive", colour("candy", "candy-red"));
@@ -319,10 +329,10 @@ TEST(Rules, WhatIsMeantIsNotSaid) {
     insert(r, "eyes", colour("glow", "neon-pink"));
     in(r, "glow").on = false;
     EXPECT_EQ(said(r, f), std::vector<std::string>{});
-    // White under neon through the same windows is enough.
+    // White under neon, where that goes, is enough.
     r = good();
-    insert(r, "eyes", colour("white-2", "white"));
-    insert(r, "eyes", colour("glow", "neon-pink"));
+    insert(r, "eyes", colour("white-2", "white", {Reaches::Fade, ""}));
+    insert(r, "eyes", colour("glow", "neon-pink", {Reaches::Fade, ""}));
     EXPECT_EQ(said(r, f), std::vector<std::string>{});
     // What was accepted is not said again; severities are the shop's.
     r = good();

@@ -22,6 +22,8 @@ class ViewState : public QObject {
     /// Ids of what is selected; empty, or of something that is not in the job, when nothing is.
     const std::string& element() const { return element_; }
     const std::string& mask() const { return mask_; }
+    /// Of the recipe.
+    const std::string& step() const { return step_; }
     /// Elements selected besides that one.
     const std::set<std::string>& alsoSelected() const { return also_; }
     bool isSelected(const std::string& element) const {
@@ -71,6 +73,7 @@ class ViewState : public QObject {
     }
     void setHidden(std::set<std::string> ids) { set(hidden_, std::move(ids)); }
     void setMask(const std::string& id) { set(mask_, id); }
+    void setStep(const std::string& id) { set(step_, id); }
     void setMaterial(const std::string& id) { set(material_, id); }
     /// Units or theme have changed: everything is drawn again.
     void refresh() { emit changed(); }
@@ -87,7 +90,7 @@ class ViewState : public QObject {
     }
     Sides sides_ = Sides::Left;
     std::set<std::string> also_, hidden_;
-    std::string element_, mask_, material_ = "tape", landmark_;
+    std::string element_, mask_, step_, material_ = "tape", landmark_;
     BlankTool blankTool_ = BlankTool::Stations;
     bool pictureUnder_ = true, wrapMap_ = false;
     double sheetAlong_ = 20, sheetAcross_ = 14;

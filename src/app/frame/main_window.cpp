@@ -277,8 +277,17 @@ void MainWindow::showLeaf(int number) {
 
 void MainWindow::dressHolder(bool anew) {
     std::shared_ptr<const Image> worn;
+    QString words;
     for (std::size_t i = 0; pages_ && i < leaves_.size(); ++i)
-        if (pages_->currentIndex() == static_cast<int>(i)) worn = leaves_[i].second->wornOnHolder();
+        if (pages_->currentIndex() == static_cast<int>(i)) {
+            worn = leaves_[i].second->wornOnHolder();
+            words = leaves_[i].second->wornWords();
+        }
+    holder_->setCaption(!words.isEmpty() ? words
+                        : document_.job().get<PatternChapter>().elements.empty()
+                            ? tr("bare blank, drag to turn")
+                            : tr("drag to turn"));
+    for (std::size_t i = 0; !worn && i < leaves_.size(); ++i) worn = leaves_[i].second->bodyAsPainted();
     if (!anew && worn == worn_) return;
     worn_ = worn;
     BodyResult body = results_->body();
@@ -299,9 +308,6 @@ void MainWindow::nextFlag() {
 
 void MainWindow::refresh() {
     for (const auto& [number, leaf] : leaves_) stem_->setEntry(number, leaf->entry());
-    holder_->setCaption(document_.job().get<PatternChapter>().elements.empty()
-                            ? tr("bare blank, drag to turn")
-                            : tr("drag to turn"));
     for (std::size_t i = 0; i < leaves_.size(); ++i)
         if (pages_->currentIndex() == static_cast<int>(i)) holder_->pointOut(leaves_[i].second->pointedOut());
     dressHolder();

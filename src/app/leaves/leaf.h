@@ -62,10 +62,17 @@ class Leaf : public QObject {
     virtual std::vector<MenuEntry> menu() { return {}; }
     /// What it is busy with, or nothing.
     virtual QString busyWith() const { return {}; }
+    /// Nothing is under way that page or card wait for.
+    virtual bool settled() const { return true; }
     /// What is pointed out on the holder while this leaf is open.
     virtual std::vector<PointOnBody> pointedOut() const { return {}; }
     /// What the body wears on the holder while this leaf is open; null for the pattern alone.
     virtual std::shared_ptr<const Image> wornOnHolder() const { return {}; }
+    /// What that is, in a few words.
+    virtual QString wornWords() const { return {}; }
+    /// The skin once all is done, for the holder wherever the open leaf has nothing else to show; null when
+    /// it is not this leaf's to say, or not known for the job as it is.
+    virtual std::shared_ptr<const Image> bodyAsPainted() const { return {}; }
     /// Takes a file that was dropped on the window; false when it is none of its own.
     virtual bool takesFile(const QString&) { return false; }
 

@@ -2,6 +2,7 @@
 
 #include "app/leaves/blank/blank_leaf.h"
 #include "app/leaves/cut/cut_leaf.h"
+#include "app/leaves/layers/layers_leaf.h"
 #include "app/leaves/masks/masks_leaf.h"
 #include "app/leaves/pattern/pattern_leaf.h"
 #include "app/leaves/scales/scales_leaf.h"
@@ -21,7 +22,7 @@ const std::vector<LeafPlace>& leafPlaces() {
     static const std::vector<LeafPlace> all{
         {QT_TRANSLATE_NOOP("leaf", "Blank"), "blank", made<BlankLeaf>, helpOnBlank},
         {QT_TRANSLATE_NOOP("leaf", "Pattern"), "pattern", made<PatternLeaf>, helpOnPattern},
-        {QT_TRANSLATE_NOOP("leaf", "Layers"), "layers", nullptr, nullptr},
+        {QT_TRANSLATE_NOOP("leaf", "Layers"), "layers", made<LayersLeaf>, helpOnLayers},
         {QT_TRANSLATE_NOOP("leaf", "Scales"), "scales", made<ScalesLeaf>, helpOnScales},
         {QT_TRANSLATE_NOOP("leaf", "Masks"), "masks", made<MasksLeaf>, helpOnMasks},
         {QT_TRANSLATE_NOOP("leaf", "Cut"), "cut", made<CutLeaf>, helpOnCut},

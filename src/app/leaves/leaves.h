@@ -9,10 +9,18 @@
 namespace nine::app {
 
 /// Places on the stem of the leaves there are; for tests and for leaves that point to each other.
-enum LeafNumber { BlankNumber = 0, PatternNumber = 1, ScalesNumber = 3, MasksNumber = 4, CutNumber = 5, SprayNumber = 6 };
+enum LeafNumber {
+    BlankNumber = 0,
+    PatternNumber = 1,
+    LayersNumber = 2,
+    ScalesNumber = 3,
+    MasksNumber = 4,
+    CutNumber = 5,
+    SprayNumber = 6
+};
 
 struct LeafPlace {
-    const char* name;                             ///< QT_TRANSLATE_NOOP("leaf", "Layers")
+    const char* name;                             ///< QT_TRANSLATE_NOOP("leaf", "Masks")
     const char* id;                               ///< of its folder, and of its picture
     Leaf* (*make)(LeafContext, QObject* parent);  ///< null: drawn, still closed
     QString (*help)();                            ///< rich text; null with `make`

@@ -57,7 +57,8 @@ void CardHolder::show(QWidget* card) {
     QWidget* heir = nullptr;
     if (had && !focused->accessibleName().isEmpty()) {
         for (QWidget* w : card->findChildren<QWidget*>())
-            if (w->accessibleName() == focused->accessibleName() && w->metaObject() == focused->metaObject())
+            if (w->accessibleName() == focused->accessibleName() && w->metaObject() == focused->metaObject() &&
+                w->property(kOwner) == focused->property(kOwner))
                 heir = w;
     }
     auto* typed = qobject_cast<QLineEdit*>(focused);
@@ -170,6 +171,7 @@ ValueChip* Card::chip(const QString& name, ValueChip::Kind kind, int decimals, d
 
 QPushButton* Card::button(const QString& text, Look look, std::function<void()> clicked) {
     auto* button = new QPushButton(text, this);
+    button->setAutoDefault(false);
     button->setObjectName(look == Look::Primary ? "primary" : look == Look::Second ? "second" : "link");
     connect(button, &QPushButton::clicked, this, std::move(clicked));
     layout_->addWidget(button, 0, Qt::AlignLeft);
@@ -181,6 +183,7 @@ void Card::choices(const QList<Choice>& all) {
     auto* flow = new FlowLayout(row, 30);
     for (const Choice& choice : all) {
         auto* button = new QPushButton(choice.words, row);
+        button->setAutoDefault(false);  // Return in a field of a dialog presses nothing
         button->setObjectName(choice.on ? "primary" : "second");
         if (!choice.picture.isNull()) {
             button->setIcon(choice.picture);
@@ -195,16 +198,25 @@ void Card::choices(const QList<Choice>& all) {
     layout_->addWidget(row);
 }
 
-void Card::menu(const QString& words, const QList<Choice>& all) {
+QPushButton* Card::menuButton(const QString& words, const QList<Choice>& all) {
     auto* button = new QPushButton(words, this);
-    button->setObjectName("second");
+    button->setAutoDefault(false);
+    button->setObjectName("link");
     auto* menu = new QMenu(button);
+    menu->setStyleSheet("QMenu { menu-scrollable: 1; }");
     for (const Choice& choice : all) {
         QAction* action = menu->addAction(choice.words, this, choice.chosen);
+        action->setIcon(choice.picture);
         action->setCheckable(choice.on);
         action->setChecked(choice.on);
     }
     button->setMenu(menu);
+    return button;
+}
+
+void Card::menu(const QString& words, const QList<Choice>& all) {
+    QPushButton* button = menuButton(words, all);
+    button->setObjectName("second");
     layout_->addWidget(button, 0, Qt::AlignLeft);
 }
 

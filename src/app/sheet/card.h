@@ -17,6 +17,10 @@ namespace nine::app {
 /// Room for the picture of a choice, pixels.
 constexpr QSize kChoicePicture(30, 14);
 
+/// Property of a plain field on a card: the id of what its words are of. What is half typed for one thing is
+/// never taken over by the field of another.
+constexpr const char* kOwner = "owner";
+
 /// The place of a leaf's card in the window.
 class CardHolder : public QWidget {
   public:
@@ -60,7 +64,9 @@ class Card : public QWidget {
     };
     /// Buttons that flow like words; the chosen one is filled.
     void choices(const QList<Choice>& all);
-    /// A button that opens the choices as a menu: for many of them.
+    /// A button that opens the choices as a menu, for a sentence.
+    QPushButton* menuButton(const QString& words, const QList<Choice>& all);
+    /// The same on a line of its own: for many of them.
     void menu(const QString& words, const QList<Choice>& all);
     /// One below the other, for longer words.
     void radio(const QList<Choice>& all);

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/parallel.h"
+#include "job/finish_job.h"
 #include "job/net_job.h"
 #include "job/net_picture.h"
 
@@ -14,11 +15,27 @@ constexpr std::uint32_t kBlack = 0xFF000000, kWhite = 0xFFFFFFFF;
 
 class Coverer {
   public:
-    Coverer(const Job& job, Derivations& derived, RecipeOnBody& on, Fineness fineness, const Task& task)
-        : job_(job), derived_(derived), on_(on), fineness_(fineness), task_(task) {}
+    /// `before` is of the same body and marks, or null.
+    Coverer(const Job& job, Derivations& derived, RecipeOnBody& on, const Task& task,
+            const RecipeOnBody* before)
+        : job_(job), derived_(derived), on_(on), fineness_(on.fineness), task_(task), before_(before) {}
 
-    std::shared_ptr<const Cover> of(const Step& step) {
-        const Where& where = step.where;
+    /// Called once for each step, in their order.
+    std::optional<CoverWish> wishOf(const Step& step) {
+        if (!step.on || !paints(step.act)) return std::nullopt;
+        CoverWish wish{step.where};
+        wish.where.unknownJson.clear();
+        // White under a colour goes through the same windows as that colour.
+        if (step.where.reaches == Reaches::Windows || step.where.reaches == Reaches::Negatives)
+            wish.pass = step.act == Act::Base ? passes_[step.where.of] : passes_[step.where.of]++;
+        return wish;
+    }
+
+    std::shared_ptr<const Cover> of(const CoverWish& wish) {
+        for (const RecipeOnBody* known : {static_cast<const RecipeOnBody*>(&on_), before_})
+            for (std::size_t s = 0; known && s < known->covers.size(); ++s)
+                if (known->wishes[s] == wish && known->covers[s]) return known->covers[s];
+        const Where& where = wish.where;
         switch (where.reaches) {
             case Reaches::Everything: {
                 auto cover = std::make_shared<Cover>();
@@ -32,7 +49,7 @@ class Coverer {
                 return painted({where.of}, true, true, 0, false);
             case Reaches::Windows:
             case Reaches::Negatives:
-                return masked(step);
+                return masked(wish);
             case Reaches::Net:
             case Reaches::Grazing:
                 return netted(where);
@@ -119,10 +136,8 @@ class Coverer {
         return cover;
     }
 
-    std::shared_ptr<const Cover> masked(const Step& step) {
-        const Where& where = step.where;
-        // White under a colour goes through the same windows as that colour.
-        const std::size_t pass = step.act == Act::Base ? passes_[where.of] : passes_[where.of]++;
+    std::shared_ptr<const Cover> masked(const CoverWish& wish) {
+        const Where& where = wish.where;
         bool left = false, right = false;
         std::vector<std::string> elements;
         // A step on one of two twin masks is for both sides.
@@ -133,7 +148,7 @@ class Coverer {
                 right = mask.right || !mask.twin.empty();
             }
         if (elements.empty()) return nullptr;
-        const auto windows = painted(elements, left, right, pass, true);
+        const auto windows = painted(elements, left, right, wish.pass, true);
         if (!windows || where.reaches == Reaches::Windows) return windows;
         auto rest = std::make_shared<Cover>();
         for (const float share : windows->share) rest->share.push_back(1 - share);
@@ -167,6 +182,7 @@ class Coverer {
     RecipeOnBody& on_;
     Fineness fineness_;
     const Task& task_;
+    const RecipeOnBody* before_;
     std::map<std::string, std::size_t> passes_;  ///< sprayed so far through each mask
     std::shared_ptr<const Cover> net_;
 };
@@ -234,13 +250,69 @@ Fraction fadeAt(const Where& where, const Skin& skin, const Landmarks& landmarks
     return t * t * (3 - 2 * t);
 }
 
+namespace {
+
+/// Paints that are as they were are not fitted again.
+Palette paletteWith(const std::vector<Bottle>& paints, const RecipeOnBody* before) {
+    if (!before) return paletteOf(paints);
+    const auto& known = before->of.get<LayersChapter>().paints;
+    Palette palette;
+    for (const Bottle& bottle : paints) {
+        const Bottle* same = findBottle(known, bottle.id);
+        const Sprayable* fitted = before->palette.find(bottle.id);
+        palette.ids.push_back(bottle.id);
+        palette.paints.push_back(same && fitted && *same == bottle ? *fitted : sprayableOf(bottle));
+    }
+    return palette;
+}
+
+/// Lays the same down, over whatever is beneath.
+bool lays(const Step& a, const Step& b) {
+    return a.on == b.on && paints(a.act) == paints(b.act) && a.paint == b.paint && a.reducer == b.reducer &&
+           a.coats == b.coats && a.mist == b.mist;
+}
+
+/// How many steps at the beginning are as they were.
+std::size_t sameSteps(const RecipeOnBody& on, const RecipeOnBody& before) {
+    const LayersChapter &now = on.of.get<LayersChapter>(), &then = before.of.get<LayersChapter>();
+    const std::size_t most =
+        std::min({now.recipe.steps.size(), then.recipe.steps.size(), before.painted.after.size()});
+    const auto sameBottle = [&](const MixPart& part) {
+        const Bottle *a = findBottle(now.paints, part.bottle), *b = findBottle(then.paints, part.bottle);
+        return a ? b && *a == *b : !b;
+    };
+    std::size_t same = 0;
+    for (; same < most; ++same) {
+        const Step& step = now.recipe.steps[same];
+        if (!lays(step, then.recipe.steps[same]) || on.covers[same] != before.covers[same] ||
+            !std::all_of(step.paint.begin(), step.paint.end(), sameBottle))
+            break;
+    }
+    return same;
+}
+
+}  // namespace
+
 Result<RecipeOnBody> recipeOnBody(const Job& job, Derivations& derived, const SkinRaster& raster,
-                                  Fineness fineness, const Task& task) {
+                                  Fineness fineness, const Task& task, const RecipeOnBody* before) {
+    // In one piece: what may be used again, the covers with their areas, then the colours over them.
     const Result<SkinPtr> skin = derived.skin(job);
     if (!skin) return skin.error();
     const LayersChapter& layers = job.get<LayersChapter>();
-    RecipeOnBody on{*skin, drawBody(**skin), raster, {}, 0, {}, paletteOf(layers.paints), {}, {}};
-    Coverer coverer(job, derived, on, fineness, task);
+    if (before && (before->skin != *skin || !(before->raster == raster) || before->fineness != fineness ||
+                   before->of.part<PatternChapter>() != job.part<PatternChapter>() ||
+                   before->of.part<MasksChapter>() != job.part<MasksChapter>() ||
+                   before->of.part<ScalesChapter>() != job.part<ScalesChapter>() ||
+                   before->of.part<BlankChapter>() != job.part<BlankChapter>()))
+        before = nullptr;
+    RecipeOnBody on;
+    on.of = job;
+    on.fineness = fineness;
+    on.skin = *skin;
+    on.raster = raster;
+    on.palette = paletteWith(layers.paints, before);
+    on.body = before ? before->body : drawBody(**skin);
+    Coverer coverer(job, derived, on, task, before);
     const std::vector<RowAreas> rows = areasOf(on);
     const auto areaOf = [&](std::size_t place) {
         const auto columns = static_cast<std::size_t>(raster.columns);
@@ -250,21 +322,33 @@ Result<RecipeOnBody> recipeOnBody(const Job& job, Derivations& derived, const Sk
     for (std::size_t p = 0; p < raster.places(); ++p) on.skin_mm2 += areaOf(p);
     for (const Step& step : layers.recipe.steps) {
         if (task.cancelled()) return Task::cancelledError();
-        on.covers.push_back(step.on && paints(step.act) ? coverer.of(step) : nullptr);
+        on.wishes.push_back(coverer.wishOf(step));
+        on.covers.push_back(on.wishes.back() ? coverer.of(*on.wishes.back()) : nullptr);
         double area = 0;
         if (on.covers.back())
             for (std::size_t p = 0; p < raster.places(); ++p) area += on.covers.back()->share[p] * areaOf(p);
         on.areas_mm2.push_back(area);
     }
     Result<Painted> done =
-        painted(layers.recipe.steps, on.palette, on.covers, raster.places(), recipeFacts(job).blank, task);
+        painted(layers.recipe.steps, on.palette, on.covers, raster.places(), recipeFacts(job).blank, task,
+                before ? PaintedBefore{&before->painted, sameSteps(on, *before)} : PaintedBefore{});
     if (!done) return done.error();
     on.painted = std::move(*done);
     return on;
 }
 
-Image colourAfter(const RecipeOnBody& on, const Job& job, std::optional<std::size_t> step) {
-    const auto& steps = job.get<LayersChapter>().recipe.steps;
+std::size_t placeOf(const RecipeOnBody& on, const SkinPoint& skin) {
+    const Vec2 at = on.body.textureOf(skin);
+    const auto among = [](double share, int count) {
+        return static_cast<std::size_t>(std::clamp(static_cast<int>(share * count), 0, count - 1));
+    };
+    const double row = at.y() * (on.raster.rows - 1) / on.raster.rows + 0.5 / on.raster.rows;
+    return among(row, on.raster.rows) * static_cast<std::size_t>(on.raster.columns) +
+           among(at.x(), on.raster.columns);
+}
+
+Image colourAfter(const RecipeOnBody& on, std::optional<std::size_t> step) {
+    const auto& steps = on.of.get<LayersChapter>().recipe.steps;
     const Dullness dull = step ? dullnessAfter(steps, *step) : kMatt;
     std::vector<std::uint32_t> colours;
     colours.reserve(on.painted.states.size());
@@ -279,7 +363,6 @@ Image colourAfter(const RecipeOnBody& on, const Job& job, std::optional<std::siz
 
 namespace {
 
-/// The paints its steps name, from the shelf where the job does not have them yet.
 void takePaints(LayersChapter& layers, const std::vector<Bottle>& shelf) {
     for (const Step& step : layers.recipe.steps)
         for (const MixPart& part : step.paint)
@@ -300,7 +383,7 @@ Result<Job> withRepairs(const Job& job, Derivations& derived, const std::vector<
         const Recipe before = layers.recipe;
         // Steps are named by id, so one repair does not move another's; what two would mend is mended once.
         std::vector<std::string> done;
-        for (const RuleFinding& finding : findingsOf(next, *on)) {
+        for (const RuleFinding& finding : findingsOf(*on)) {
             if (finding.repair.plain().empty() ||
                 std::find(done.begin(), done.end(), finding.step) != done.end())
                 continue;
@@ -324,14 +407,35 @@ Result<Job> withBegunRecipe(const Job& job, Derivations& derived, const std::vec
     layers.recipe = std::move(*recipe);
     layers.school = school;
     takePaints(layers, shelf);
-    return withRepairs(job.with(std::move(layers)), derived, shelf, task);
+    Result<Job> begun = withRepairs(job.with(std::move(layers)), derived, shelf, task);
+    if (!begun) return begun;
+    // Eyes that can be bought, and go in when the paint is on.
+    const Result<RecipeOnBody> on = recipeOnBody(*begun, derived, {128, 96}, Fineness::Glance, task);
+    if (!on) return on.error();
+    LayersChapter eyed = begun->get<LayersChapter>();
+    if (const auto advice = eyesFor(*on); advice && advice->eye_mm > 0)
+        for (Step& step : eyed.recipe.steps)
+            if (step.act == Act::Eyes) step.eye_mm = advice->eye_mm;
+    return begun->with(std::move(eyed));
 }
 
-std::vector<RuleFinding> findingsOf(const Job& job, const RecipeOnBody& on) {
-    const LayersChapter& layers = job.get<LayersChapter>();
-    const RecipeFacts facts = recipeFacts(job);
-    return checkRecipe({layers.recipe, facts, overWhat(on.painted, on.covers, layers.recipe.steps)},
-                       layers.severities);
+Job withPaintsOf(const Job& job, const std::vector<Bottle>& shelf) {
+    LayersChapter layers = job.get<LayersChapter>();
+    takePaints(layers, shelf);
+    return job.with(std::move(layers));
+}
+
+Job withRepair(const Job& job, const RuleFinding& finding, const std::vector<Bottle>& shelf) {
+    LayersChapter layers = job.get<LayersChapter>();
+    layers.recipe = mended(std::move(layers.recipe), finding, recipeFacts(job, shelf));
+    takePaints(layers, shelf);
+    return job.with(std::move(layers));
+}
+
+std::vector<RuleFinding> findingsOf(const RecipeOnBody& on) {
+    const LayersChapter& layers = on.of.get<LayersChapter>();
+    const RecipeFacts facts = recipeFacts(on.of);
+    return checkRecipe({layers.recipe, facts, overWhat(on.painted, on.covers)}, layers.severities);
 }
 
 }  // namespace nine

@@ -68,6 +68,14 @@ Lab labOf(const Xyz& c) {
     return {116 * y - 16, 500 * (x - y), 200 * (y - z)};
 }
 
+Xyz xyzOf(const Lab& lab) {
+    const auto uncubed = [](Ratio f) {
+        return f > 6.0 / 29 ? f * f * f : 3 * (6.0 / 29) * (6.0 / 29) * (f - 4.0 / 29);
+    };
+    const Ratio y = (lab.l + 16) / 116;
+    return {kWhiteX * uncubed(y + lab.a / 500), uncubed(y), kWhiteZ * uncubed(y - lab.b / 200)};
+}
+
 std::uint32_t shown(const Srgb& colour) {
     const auto step = [](Figure v) {
         return static_cast<std::uint32_t>(std::lround(std::clamp(v, 0.0, 255.0)));

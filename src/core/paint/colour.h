@@ -49,6 +49,7 @@ Xyz xyzOf(const LinearRgb& linear);
 Srgb srgbOf(const LinearRgb& linear);
 LinearRgb linearOf(const Srgb& colour);
 Lab labOf(const Xyz& xyz);
+Xyz xyzOf(const Lab& lab);
 /// 0xFFRRGGBB, clipped.
 std::uint32_t shown(const Srgb& colour);
 Srgb srgbOf(std::uint32_t rgb);

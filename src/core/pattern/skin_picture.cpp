@@ -108,6 +108,14 @@ SkinPoint DrawnBody::skinAt(const Vec2& texture) const {
     return {Side::Left, x, -(4 - quarter) * down};
 }
 
+Vec2 DrawnBody::textureOf(const SkinPoint& skin) const {
+    const double v = rowAt(skin.x_mm);
+    const double arc = interpolated(skin.g_mm >= 0 ? backArc_mm : bellyArc_mm, v);
+    const double quarters = arc > 0 ? std::clamp(skin.g_mm / arc, -1.0, 1.0) : 0;
+    const double u = skin.side == Side::Left ? quarters : 2 - quarters;
+    return {0.25 * (u < 0 ? u + 4 : u), v};
+}
+
 double DrawnBody::rowAt(double x) const {
     const auto above = std::upper_bound(x_mm.begin() + 1, x_mm.end() - 1, x);
     const auto k = static_cast<std::size_t>(above - x_mm.begin());

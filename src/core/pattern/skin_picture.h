@@ -17,6 +17,8 @@ struct DrawnBody {
 
     /// The skin point at a place of the picture (0..1 each).
     SkinPoint skinAt(const Vec2& texture) const;
+    /// Its inverse; what is off the body comes to its edge.
+    Vec2 textureOf(const SkinPoint& skin) const;
     /// Row of the picture (0..1) at x.
     Ratio rowAt(double x_mm) const;
     /// Place on the mesh of a point of the left side, between its vertices.

@@ -4,14 +4,16 @@
 
 namespace nine {
 
+Error luresError(int lures, const std::string& where) {
+    return {"out_of_range",
+            Words(NINE_WORDS("core", "{lures} lures were asked for; 1 to 500 can be worked out."))
+                .number("lures", lures, 0),
+            where};
+}
+
 Result<std::vector<StepAmount>> amountsOf(const Recipe& recipe, const Palette& palette,
                                           const std::vector<double>& areas_mm2, int lures) {
-    constexpr int kMostLures = 500;
-    if (lures < 1 || lures > kMostLures)
-        return Error{"out_of_range",
-                     Words(NINE_WORDS("core", "{lures} lures were asked for; 1 to 500 can be worked out."))
-                         .number("lures", lures, 0),
-                     "lures"};
+    if (lures < 1 || lures > kMostLures) return luresError(lures, "lures");
     std::vector<StepAmount> all;
     for (std::size_t s = 0; s < recipe.steps.size(); ++s) {
         const Step& step = recipe.steps[s];

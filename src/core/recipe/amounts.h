@@ -17,6 +17,10 @@ struct StepAmount {
 constexpr Fraction kLands = 0.35;
 constexpr double kStaysInCup_ml = 0.05, kCupFill_ml = 2;
 
+constexpr int kMostLures = 500;
+/// Says so; `where` is the field.
+Error luresError(int lures, const std::string& where);
+
 /// `areas_mm2` of one body by step: skin times cover. Steps without paint are left out. lures 1 to 500.
 /// Errors: out_of_range.
 Result<std::vector<StepAmount>> amountsOf(const Recipe& recipe, const Palette& palette,

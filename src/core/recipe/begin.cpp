@@ -21,6 +21,9 @@ class Beginner {
         for (std::size_t i = 0; i < palette_.ids.size(); ++i) {
             const Film& film = palette_.paints[i].film;
             if (film.glow > 0 || film.flakeCover > 0) continue;
+            // One colour alone is one that covers by itself.
+            const std::string& family = facts.paints[i].family;
+            if (simple() && family != "opaque" && family != "craft") continue;
             plain_.ids.push_back(palette_.ids[i]);
             plain_.paints.push_back(palette_.paints[i]);
         }
@@ -76,7 +79,7 @@ class Beginner {
                 return found && !found->found.empty() ? found->found[found->offered] : FoundMix{{}, 1e9, {}};
             };
             FoundMix best = sought(plain_);
-            if (best.difference > kFar)
+            if (best.difference > kFar && !simple())
                 if (FoundMix any = sought(palette_); any.difference < best.difference - kFar)
                     best = std::move(any);
             std::vector<MixPart> parts = std::move(best.parts);
@@ -99,6 +102,7 @@ class Beginner {
     }
 
     void base() {
+        if (simple()) return;  // where it is needed the rules ask for it
         bool bright = false;
         const auto look = [&](const std::string& colour) {
             if (colour.empty()) return;

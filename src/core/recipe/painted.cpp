@@ -35,14 +35,28 @@ double filmOf_um(const Step& step, const Sprayable& paint) {
     return step.coats * paint.wet_um * std::min(1.0, share / kReferenceShare);
 }
 
+double dryFilmOf_um(const Step& step, const Sprayable& paint) {
+    return (step.mist ? kMistFilm_um : step.coats * paint.wet_um) * paint.solids;
+}
+
 Result<Painted> painted(const std::vector<Step>& steps, const Palette& palette,
                         const std::vector<std::shared_ptr<const Cover>>& covers, std::size_t places,
-                        const Bands& blank, const Task& task) {
+                        const Bands& blank, const Task& task, const PaintedBefore& begun) {
     Painted result;
-    result.states.push_back(bare(blank));
+    const std::size_t begin = begun.painted ? begun.steps : 0;
+    if (begin > 0) {
+        const auto& known = begun.painted->states;
+        const PaintedStep& last = begun.painted->after[begin - 1];
+        result.states.assign(known.begin(), known.begin() + static_cast<std::ptrdiff_t>(last.known));
+        result.after.assign(begun.painted->after.begin(),
+                            begun.painted->after.begin() + static_cast<std::ptrdiff_t>(begin));
+    } else {
+        result.states.push_back(bare(blank));
+    }
     result.bare.assign(places, 0);
-    auto now = std::make_shared<const std::vector<std::uint32_t>>(result.bare);
-    for (std::size_t s = 0; s < steps.size(); ++s) {
+    auto now = begin > 0 ? result.after.back().state
+                         : std::make_shared<const std::vector<std::uint32_t>>(result.bare);
+    for (std::size_t s = begin; s < steps.size(); ++s) {
         if (task.cancelled()) return Task::cancelledError();
         const Step& step = steps[s];
         const std::optional<Sprayable> paint =
@@ -72,7 +86,7 @@ Result<Painted> painted(const std::vector<Step>& steps, const Palette& palette,
             }
             now = std::move(next);
         }
-        result.after.push_back({now});
+        result.after.push_back({now, result.states.size()});
     }
     return result;
 }

@@ -25,6 +25,7 @@ constexpr double kMistFilm_um = 4, kUsualDrop_um = 20;
 
 struct PaintedStep {
     std::shared_ptr<const std::vector<std::uint32_t>> state;  ///< of each place, into `states`
+    std::size_t known = 1;  ///< states there are by then: those of later steps come after them
 };
 struct Painted {
     std::vector<Coated> states;
@@ -35,14 +36,21 @@ struct Painted {
     }
 };
 
+/// What was worked out before, of which the first `steps` are the same as now.
+struct PaintedBefore {
+    const Painted* painted = nullptr;
+    std::size_t steps = 0;
+};
 /// Covers have the places of one another; null ones of steps that lay nothing down. Steps that are off, and
 /// paint that is not in the palette, change nothing. `blank` is the skin before the first. Errors: cancelled.
 Result<Painted> painted(const std::vector<Step>& steps, const Palette& palette,
                         const std::vector<std::shared_ptr<const Cover>>& covers, std::size_t places,
-                        const Bands& blank, const Task& task = {});
+                        const Bands& blank, const Task& task = {}, const PaintedBefore& before = {});
 
 /// Film of one step where its cover is 1, micrometres wet.
 double filmOf_um(const Step& step, const Sprayable& paint);
+/// What is left of it once it is dry.
+double dryFilmOf_um(const Step& step, const Sprayable& paint);
 /// The paint of a step, thinned; nothing when it has none that is known.
 std::optional<Sprayable> paintOf(const Step& step, const Palette& palette);
 

@@ -16,32 +16,45 @@ std::string freshId(const Recipe& recipe, const std::string& word) {
     return id;
 }
 
-OverWhatAt overWhat(const Painted& painted, const std::vector<std::shared_ptr<const Cover>>& covers,
-                    std::vector<Step> steps) {
-    return [&painted, covers, steps = std::move(steps)](std::size_t s) -> std::optional<OverWhat> {
+namespace {
+
+/// The mean look of states by their weights.
+Bands meanLook(const std::vector<Coated>& states, const std::vector<double>& weights, double all) {
+    Bands mean{};
+    for (std::size_t k = 0; k < weights.size(); ++k) {
+        if (weights[k] <= 0) continue;
+        const Bands look = lookOf(states[k], kMatt);
+        for (std::size_t i = 0; i < kBands; ++i) mean[i] += weights[k] / all * look[i];
+    }
+    return mean;
+}
+
+}  // namespace
+
+OverWhatAt overWhat(const Painted& painted, const std::vector<std::shared_ptr<const Cover>>& covers) {
+    return [&painted, covers](std::size_t s) -> std::optional<OverWhat> {
         if (s >= covers.size() || !covers[s]) return std::nullopt;
-        const Cover& cover = *covers[s];
-        Bands before{}, after{};
+        const std::vector<float>& share = covers[s]->share;
+        const auto& before = s > 0 ? *painted.after[s - 1].state : painted.bare;
+        const auto& after = *painted.after[s].state;
+        // Places are many, states few.
+        std::vector<double> under(painted.states.size()), over(painted.states.size());
         double all = 0;
-        const auto stateOf = [&](bool then, std::size_t p) -> const Coated& {
-            return then ? painted.at(s, p) : s > 0 ? painted.at(s - 1, p) : painted.states[painted.bare[p]];
-        };
-        for (std::size_t p = 0; p < cover.share.size(); ++p) {
-            const double w = cover.share[p] > 0.2f ? cover.share[p] : 0;
-            if (w <= 0) continue;
-            const Bands one = lookOf(stateOf(false, p), kMatt), other = lookOf(stateOf(true, p), kMatt);
-            for (std::size_t i = 0; i < kBands; ++i) {
-                before[i] += w * one[i];
-                after[i] += w * other[i];
-            }
-            all += w;
+        // Of a mark its inside, not the places its edge runs through; of one so fine that it has none, all.
+        constexpr float kWhole = 0.9f, kPart = 0.2f;
+        constexpr std::ptrdiff_t kEnough = 4;
+        const bool inside = !covers[s]->thins && std::count_if(share.begin(), share.end(),
+                                                               [](float w) { return w > kWhole; }) >= kEnough;
+        for (std::size_t p = 0; p < share.size(); ++p) {
+            if (!(share[p] > (inside ? kWhole : kPart))) continue;
+            under[before[p]] += share[p];
+            over[after[p]] += share[p];
+            all += share[p];
         }
         if (!(all > 0)) return std::nullopt;
-        for (std::size_t i = 0; i < kBands; ++i) {
-            before[i] /= all;
-            after[i] /= all;
-        }
-        return OverWhat{labOf(xyzOf(before)), labOf(xyzOf(after))};
+        const Bands ground = meanLook(painted.states, under, all), now = meanLook(painted.states, over, all);
+        return OverWhat{labOf(xyzOf(ground)), labOf(xyzOf(now)), bare(innerOf(ground, kMatt)),
+                        bare(innerOf(now, kMatt))};
     };
 }
 

@@ -52,10 +52,10 @@ struct RecipeFacts {
 /// What is under a step where it reaches, before it, averaged over its cover; and what it makes of it.
 struct OverWhat {
     Lab ground, after;
+    Coated groundPlace = {}, afterPlace = {};  ///< one place that looks like them
 };
 using OverWhatAt = std::function<std::optional<OverWhat>(std::size_t step)>;
-/// From colours worked out for the whole body.
-OverWhatAt overWhat(const Painted& painted, const std::vector<std::shared_ptr<const Cover>>& covers,
-                    std::vector<Step> steps);
+/// From colours worked out for the whole body. Cost of a call: a pass over its places.
+OverWhatAt overWhat(const Painted& painted, const std::vector<std::shared_ptr<const Cover>>& covers);
 
 }  // namespace nine

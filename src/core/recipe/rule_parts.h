@@ -80,6 +80,7 @@ inline Step whiteBefore(const Recipe& recipe, const Step& step) {
     white.reducer = 1;
     white.coats = 2;
     white.where = step.where;
+    white.group = step.group;
     white.dry = Dry::HeatMatt;
     return white;
 }

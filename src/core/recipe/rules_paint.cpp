@@ -24,6 +24,34 @@ Steps unlocked(const RuleView& v) {
     });
 }
 
+/// What the step's own paint makes of a ground, alone in so many coats; nothing when none of it is known.
+std::optional<Lab> alone(const RuleView& v, const Step& s, const Bands& ground, Ratio coats) {
+    std::vector<Bottle> own;
+    for (const MixPart& part : s.paint)
+        if (const Bottle* b = v.bottle(part.bottle)) own.push_back(*b);
+    const std::optional<Sprayable> paint = paintOf(s, paletteOf(own));
+    if (!paint) return std::nullopt;
+    return labOf(under(bare(ground), paint->film, coats), kMatt);
+}
+const Bands kWhiteGround = evenBands(0.93);
+
+/// The first mark that a coat of covering paint all over the body hides.
+std::optional<std::size_t> firstBuried(const RuleView& v, const Step& s, std::size_t k) {
+    if (!paints(s.act) || s.mist || s.coats < 2 || s.where.reaches != Reaches::Everything ||
+        !hasFamily(v, s, {"opaque", "primer", "metallic", "craft"}))
+        return std::nullopt;
+    std::optional<std::size_t> mark;
+    v.before(k, [&](std::size_t b) {
+        const Step& m = v.recipe.steps[b];
+        const Reaches r = m.where.reaches;
+        if (paints(m.act) && m.act != Act::Base &&
+            (r == Reaches::Windows || r == Reaches::Element || r == Reaches::Net))
+            mark = b;
+        return true;
+    });
+    return mark;
+}
+
 /// Left alone as long as its paints ask for.
 Recipe rested(Recipe r, std::size_t k, const RecipeFacts& facts) {
     Step& s = at(r, k);
@@ -68,14 +96,8 @@ const Rule kPaintRules[] = {
          return those(v, [&](const Step& s, std::size_t k) {
              if (!paints(s.act) || s.mist || !hasFamily(v, s, {"opaque", "craft"}) || !darkUnder(v, k))
                  return false;
-             std::vector<Bottle> own;
-             for (const MixPart& part : s.paint)
-                 if (const Bottle* b = v.bottle(part.bottle)) own.push_back(*b);
-             const std::optional<Sprayable> paint = paintOf(s, paletteOf(own));
-             if (!paint) return false;
-             const Lab full = labOf(under(bare(evenBands(.93)), paint->film, 6), kMatt);
-             const Lab over = labOf(under(bare(evenBands(.1)), paint->film, s.coats), kMatt);
-             return chroma(full) > 45 && full.l > 45 && difference(full, over) > 8;
+             const auto full = alone(v, s, kWhiteGround, 6), over = alone(v, s, evenBands(.1), s.coats);
+             return full && chroma(*full) > 45 && full->l > 45 && difference(*full, *over) > 8;
          });
      },
      withWhite},
@@ -86,20 +108,49 @@ const Rule kPaintRules[] = {
          return those(v, [&](const Step& s, std::size_t k) {
              const auto over = v.over ? v.over(k) : std::nullopt;
              if (!paints(s.act) || !hasFamily(v, s, {"transparent", "candy"}) || !over) return false;
-             std::vector<Bottle> own;
-             for (const MixPart& part : s.paint)
-                 if (const Bottle* b = v.bottle(part.bottle)) own.push_back(*b);
-             const std::optional<Sprayable> paint = paintOf(s, paletteOf(own));
-             if (!paint) return false;
-             const Lab alone = labOf(under(bare(evenBands(.93)), paint->film, s.coats), kMatt);
+             const auto own = alone(v, s, kWhiteGround, s.coats);
              constexpr Figure kColoured = 25;
-             if (chroma(alone) < kColoured || chroma(over->ground) < kColoured) return false;
-             const Figure turn = (alone.a * over->ground.a + alone.b * over->ground.b) /
-                                 (chroma(alone) * chroma(over->ground));
+             if (!own || chroma(*own) < kColoured || chroma(over->ground) < kColoured) return false;
+             const Figure turn =
+                 (own->a * over->ground.a + own->b * over->ground.b) / (chroma(*own) * chroma(over->ground));
              return turn < -0.75;
          });
      },
      withWhite},
+    {"loses_colour", Severity::Caution,
+     NINE_WORDS(
+         "core",
+         "\"{step}\" is a bright mark over a colour that takes most of its own: it comes out far duller "
+         "than over white."),
+     NINE_WORDS("core", "Put white under it"),
+     [](const RuleView& v) {
+         return those(v, [&](const Step& s, std::size_t k) {
+             const auto over = v.over ? v.over(k) : std::nullopt;
+             const bool mark = s.where.reaches == Reaches::Windows || s.where.reaches == Reaches::Element;
+             if (!paints(s.act) || s.mist || !mark || !over || darkUnder(v, k)) return false;
+             const auto own = alone(v, s, kWhiteGround, s.coats);
+             const auto here = alone(v, s, over->groundPlace.inner, s.coats);
+             constexpr Figure kBright = 45, kDuller = 12;
+             constexpr Fraction kKeeps = 0.65;
+             return own && chroma(*own) > kBright && chroma(*here) < kKeeps * chroma(*own) &&
+                    difference(*own, *here) > kDuller;
+         });
+     },
+     withWhite},
+    {"painted_over", Severity::Caution,
+     NINE_WORDS("core", "\"{step}\" covers marks that were sprayed before it."),
+     NINE_WORDS("core", "Spray it before those marks"),
+     [](const RuleView& v) {
+         return those(v, [&](const Step& s, std::size_t k) { return firstBuried(v, s, k).has_value(); });
+     },
+     [](Recipe r, std::size_t k, const RecipeFacts& facts) {
+         const auto mark = firstBuried({r, facts}, r.steps[k], k);
+         if (!mark) return r;
+         // Before all that is laid on for them.
+         std::size_t to = *mark;
+         while (to > 0 && !r.steps[*mark].group.empty() && r.steps[to - 1].group == r.steps[*mark].group) --to;
+         return moved(std::move(r), k, to);
+     }},
     {"candy_heated", Severity::Fault,
      NINE_WORDS("core", "\"{step}\" must not be warmed: heat clouds it and makes it run."),
      NINE_WORDS("core", "Let it rest instead"),

@@ -24,7 +24,7 @@ class ScalesLeaf : public Leaf {
 
     ScalesDesk& desk() { return desk_; }
     /// Nothing is under way, and the card says what was found.
-    bool settled() const;
+    bool settled() const override;
 
   private:
     void rebuildCard() override;

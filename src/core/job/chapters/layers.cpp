@@ -240,6 +240,7 @@ json::Json json::bottleJson(const Bottle& b) {
 LayersChapter ChapterOf<LayersChapter>::read(Fields& f, Warnings&) {
     LayersChapter layers;
     readName(f, "school", layers.school, schools());
+    f.read("lures", layers.lures);
     if (const Value* paints = f.find("paints")) {
         std::size_t i = 0;
         for (const Value& item : needArray(*paints, f.at("paints"))) {
@@ -270,6 +271,7 @@ LayersChapter ChapterOf<LayersChapter>::read(Fields& f, Warnings&) {
 
 void ChapterOf<LayersChapter>::write(Json& json, const LayersChapter& layers) {
     if (layers.school != School::LightToDark) json["school"] = nameIn(layers.school, schools());
+    if (layers.lures != 1) json["lures"] = layers.lures;
     for (const Bottle& b : layers.paints) json["paints"].push_back(bottleJson(b));
     for (const Step& s : layers.recipe.steps) json["steps"].push_back(stepJson(s));
     if (!layers.recipe.accepted.empty()) json["accepted"] = layers.recipe.accepted;
@@ -291,6 +293,7 @@ Status ChapterOf<LayersChapter>::check(const Job& job) {
                          .number("most", static_cast<double>(most), 0),
                      std::string("layers.") + what};
     };
+    if (layers.lures < 1 || layers.lures > kMostLures) return luresError(layers.lures, "layers.lures");
     if (layers.recipe.steps.size() > kMostRecipeSteps)
         return tooMany("steps", layers.recipe.steps.size(), kMostRecipeSteps);
     if (layers.paints.size() > kMostPaints) return tooMany("paints", layers.paints.size(), kMostPaints);
@@ -392,6 +395,17 @@ void addSteps(LayersChapter& layers, const RecipeFacts& facts, const std::string
 
 bool isColourOnly(const Bottle& bottle) {
     return bottle.id.rfind(kColourOnly, 0) == 0;
+}
+
+bool isDraft(const LayersChapter& layers) {
+    const auto stands = [](const Step& step) {
+        return (step.act == Act::Colour || step.act == Act::MaskOn || step.act == Act::MaskOff) &&
+               std::all_of(step.paint.begin(), step.paint.end(), [](const MixPart& part) {
+                   return part.bottle.rfind(kColourOnly, 0) == 0;
+               });
+    };
+    const auto& steps = layers.recipe.steps;
+    return !steps.empty() && std::all_of(steps.begin(), steps.end(), stands);
 }
 
 Job withStepsOfColours(const Job& job) {

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "job/chapter.h"
+#include "recipe/amounts.h"
 #include "recipe/rules.h"
 
 namespace nine {
@@ -10,6 +11,7 @@ namespace nine {
 struct LayersChapter {
     Recipe recipe;
     School school = School::LightToDark;
+    int lures = 1;               ///< to be painted alike
     std::vector<Bottle> paints;  ///< those of the steps, and those the painter put beside them
     Severities severities;       ///< of rules, where not as usual
     std::string unknownSeveritiesJson = {};
@@ -40,6 +42,9 @@ struct ChapterOf<LayersChapter> : UsualChapter<LayersChapter> {
 
 /// A paint that was made for a colour of the design, and is no bottle.
 bool isColourOnly(const Bottle& bottle);
+
+/// Steps that only stand for the colours of the pattern: nobody has made a recipe yet.
+bool isDraft(const LayersChapter& layers);
 
 /// The colours of a job of an earlier format, which knew no steps, as steps and paints of their own: ground,
 /// back and belly, then each mark in its order, through its mask where one is cut. A job that has steps, or
