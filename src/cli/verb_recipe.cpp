@@ -245,8 +245,7 @@ Result<Reply> recipeRender(const Arguments& words, const Task& task) {
                          Words(NINE_WORDS("cli", "There is no step \"{step}\".")).name("step", *id),
                          "--step"};
     }
-    PatternPicture picture{job->on.skin, job->on.body, colourAfter(job->on, step),
-                           {},           {},           {}};
+    PatternPicture picture{job->on.skin, job->on.body, colourAfter(job->on, step), {}, {}, {}};
     picture.fittings = fittingsOf(*job->on.skin, job->loaded.job.get<BlankChapter>().landmarks);
     const Seen seen = side == "L"      ? Seen::Left
                       : side == "R"    ? Seen::Right

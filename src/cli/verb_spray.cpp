@@ -11,6 +11,7 @@
 #include "job/derive.h"
 #include "job/job_file.h"
 #include "job/spray_job.h"
+#include "job/step_spray.h"
 
 namespace nine::cli {
 namespace {
@@ -56,40 +57,76 @@ Result<SprayBench> benchOf(const Args& args) {
     return bench;
 }
 
-Json planJson(const MaskSpec& spec, const SprayPlan& plan, const EdgePlace& worst) {
-    Json steps = Json::array(), reasons = Json::array();
-    for (const Words& reason : plan.reasons) reasons.push_back(reason.plain());
-    for (const SprayStep& step : plan.steps)
-        steps.push_back({{"spoils", step.spoils}, {"words", step.words.plain()}});
+/// What is set at the gun.
+Json settingJson(const SprayPlan& plan) {
     const SpraySetting& s = plan.setting;
-    return {{"id", "spray-" + spec.id},
-            {"name", spec.shownName()},
-            {"paint", std::string(s.paint.id)},
-            {"mask", spec.id},
-            {"needle_mm", s.needle_mm},
+    return {{"needle_mm", s.needle_mm},
             {"pressure_kpa", s.gauge_kpa},
             {"distance_mm", s.distance_mm},
             {"angle_deg", s.angle_deg},
             {"reduction", {s.reduction.paint, s.reduction.reducer}},
             {"coats", plan.coats},
             {"passes", plan.passes},
-            {"speed_mm_s", s.speed_mm_s},
-            {"gap_mm", plan.gap_mm},
-            {"edge_width_mm", plan.edge.width_mm},
-            {"edge_width_across_mm", plan.across.width_mm},
-            {"creep_mm", plan.edge.creep_mm},
-            {"film_um", plan.coat_um},
-            {"pass_film_um", plan.edge.film_um},
-            {"run_um", plan.run_um},
-            {"worst_place",
-             {{"element", worst.element},
-              {"opening", worst.opening + 1},
-              {"x_mm", worst.skin.x()},
-              {"g_mm", worst.skin.y()},
-              {"lift_mm", worst.lift_mm}}},
-            {"reasons", std::move(reasons)},
-            {"steps", std::move(steps)},
-            {"warnings", warningsJson(plan.warnings)}};
+            {"speed_mm_s", s.speed_mm_s}};
+}
+
+/// Every sprayed step of the recipe in its order: those through masks refer to `layers`.
+Result<Json> stepPlans(const Job& job, const SprayBench& bench, std::string& text) {
+    Json list = Json::array();
+    for (const Step& step : job.get<LayersChapter>().recipe.steps) {
+        if (!step.on || !paints(step.act)) continue;
+        Json row{{"step", step.id},
+                 {"name", step.name},
+                 {"work", std::string(bench.practiceFor(workOf(job, step)).id)}};
+        const bool through =
+            step.where.reaches == Reaches::Windows || step.where.reaches == Reaches::Negatives;
+        if (through) {
+            row["mask"] = step.where.of;
+        } else {
+            const Result<SprayPlan> plan = planStep(job, step, bench);
+            if (!plan) return plan.error();
+            row.update(settingJson(*plan));
+            row["film_um"] = plan->coat_um;
+            row["run_um"] = plan->run_um;
+            row["warnings"] = warningsJson(plan->warnings);
+            text += (step.name.empty() ? step.id : step.name) + ": " + Words(plan->practice.name).plain() +
+                    ", needle " + fixedText(plan->setting.needle_mm, 2) + " mm, " +
+                    fixedText(plan->setting.gauge_kpa / kKpaPerPsi, 0) + " psi, " +
+                    fixedText(plan->setting.distance_mm, 0) + " mm away, " + std::to_string(plan->coats) +
+                    (plan->coats == 1 ? " coat.\n" : " coats.\n");
+        }
+        list.push_back(std::move(row));
+    }
+    return list;
+}
+
+Json planJson(const MaskSpec& spec, const SprayPlan& plan, const EdgePlace& worst) {
+    Json steps = Json::array(), reasons = Json::array();
+    for (const Words& reason : plan.reasons) reasons.push_back(reason.plain());
+    for (const SprayStep& step : plan.steps)
+        steps.push_back({{"spoils", step.spoils}, {"words", step.words.plain()}});
+    Json json{{"id", "spray-" + spec.id},
+              {"name", spec.shownName()},
+              {"paint", std::string(plan.setting.paint.id)},
+              {"mask", spec.id}};
+    json.update(settingJson(plan));
+    json.update({{"gap_mm", plan.gap_mm},
+                 {"edge_width_mm", plan.edge.width_mm},
+                 {"edge_width_across_mm", plan.across.width_mm},
+                 {"creep_mm", plan.edge.creep_mm},
+                 {"film_um", plan.coat_um},
+                 {"pass_film_um", plan.edge.film_um},
+                 {"run_um", plan.run_um},
+                 {"worst_place",
+                  {{"element", worst.element},
+                   {"opening", worst.opening + 1},
+                   {"x_mm", worst.skin.x()},
+                   {"g_mm", worst.skin.y()},
+                   {"lift_mm", worst.lift_mm}}},
+                 {"reasons", std::move(reasons)},
+                 {"steps", std::move(steps)},
+                 {"warnings", warningsJson(plan.warnings)}});
+    return json;
 }
 
 Result<SpraySetting> settingOf(const Args& args) {
@@ -196,7 +233,7 @@ Result<Reply> sprayPlan(const Arguments& words, const Task& task) {
         if (!result.spec->known()) continue;
         if (!result.mask) return withLine(result.mask.error(), args->word(0));
         const MaskSpec& spec = *result.spec;
-        SpraySpec spray = sprayOfMask(loaded->job, spec.id);
+        SpraySpec spray = sprayOfMaskInRecipe(loaded->job, spec.id);
         if (args->has("paint")) spray.paint = paint->id;
         if (args->has("width")) spray.soft_mm.reset();
         MaskToSpray asked = sprayOf(spec, (*result.mask)->report(), spray);
@@ -236,7 +273,11 @@ Result<Reply> sprayPlan(const Arguments& words, const Task& task) {
         }
         reply.text += warningsText(plan->warnings);
     }
-    reply.json = Json{{"layers", std::move(layers)}};
+    Result<Json> steps = isDraft(loaded->job.get<LayersChapter>())
+                             ? Result<Json>(Json::array())
+                             : stepPlans(loaded->job, *bench, reply.text);
+    if (!steps) return withLine(steps.error(), args->word(0));
+    reply.json = Json{{"layers", std::move(layers)}, {"recipe", std::move(*steps)}};
     if (worst) {
         reply.json["worst"] = {{"mask", worst->id},
                                {"gap_mm", worstGap},

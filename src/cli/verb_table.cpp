@@ -228,7 +228,9 @@ const std::vector<VerbEntry>& verbTable() {
          "creep (shift included), `film_um` wet of a coat, `pass_film_um` of a pass, "
          "`worst_place` (where the sheet stands off most), `reasons` (what is practice, what "
          "is pinned, what was computed, what to change first), `steps` (what the next step in "
-         "each direction would spoil); `worst` gap. `--bench FILE` (My bench), `--needles "
+         "each direction would spoil); `worst` gap; `recipe`: every sprayed step in order with its "
+         "`work`, those without a mask with their settings, the others with their `mask`. Paint, drops and "
+         "coats of a mask are those of its step unless pinned. `--bench FILE` (My bench), `--needles "
          "0.2,0.35` instead of its guns, `--paint` and `--width` (mm) instead of the job's "
          "wishes. Exit 3 when an edge is not as wanted; pins that contradict are an error "
          "that names the one that binds"},

@@ -60,8 +60,8 @@ TEST_F(WindowTest, AClosedLeafSaysNotYet) {
     QObject::connect(stem, &Stem::closedChosen, &window, [&](const QString& n) { name = n; });
     for (int y = 40; y < stem->height() && name.isEmpty(); y += 20)
         QTest::mouseClick(stem, Qt::LeftButton, {}, QPoint(40, y));
-    EXPECT_EQ(name, "Layers");
-    EXPECT_TRUE(window.tellTale().notice().contains("Layers is not yet"))
+    EXPECT_EQ(name, "Bench");
+    EXPECT_TRUE(window.tellTale().notice().contains("Bench is not yet"))
         << window.tellTale().notice().toStdString();
     window.showLeaf(CutNumber);  // and is gone with the next leaf
     EXPECT_TRUE(window.tellTale().notice().isEmpty());

@@ -222,6 +222,25 @@ TEST_F(LayersTest, AMarkIsDraggedWithWhatIsLaidAndLiftedForIt) {
     window.document().history().undo();
     ASSERT_TRUE(settle());
     EXPECT_TRUE(leaf->flags().empty());
+    // Rows of masks of one name keep apart: one up and one down is as it was.
+    ASSERT_TRUE(leaf->desk().change("one name", [](LayersChapter& l) {
+        for (Step& s : l.recipe.steps)
+            if (!s.group.empty()) s.group = "same";
+    }));
+    ASSERT_TRUE(settle());
+    const auto before = ids();
+    for (const std::string& id : before) {
+        if (step(id).group != "same") continue;
+        select(id);
+        page->nudge(1);
+        page->nudge(-1);
+        ASSERT_EQ(ids(), before) << id;
+    }
+    ASSERT_TRUE(leaf->desk().change("its name", [&](LayersChapter& l) {
+        for (Step& s : l.recipe.steps)
+            if (std::find(of.begin(), of.end(), s.id) != of.end()) s.group = group;
+    }));
+    ASSERT_TRUE(settle());
     // Unfolded, a step moves alone.
     leaf->desk().fold(group);
     ASSERT_TRUE(settle());

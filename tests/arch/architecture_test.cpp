@@ -227,7 +227,7 @@ Faults doublesWithoutUnit(const std::string& source) {
         R"(\bdouble\b[&*]?\s+(\w+)((?:\s*=\s*[^,;()]+)?(?:\s*,\s*\w+(?:\s*=\s*[^,;()]+)?)*)\s*[;,)(=\[])"),
         further(R"(,\s*(\w+))"),
         unit(
-            R"((^|_)(mm2?|mm3|rad|deg|px|kpa|psi|um|nm|s|min|h|ml|ms|ml_min|m_s|mm_s|pa|mpas|dyn_cm|g_cm3|p|mn|mn_m|kg_m3|l_min|m2_s|n_m|n_mm|1_s|1_mm)_?$|[pP]erMm$|PerPx$)"),
+            R"((^|_)(mm2?|mm3|rad|deg|px|kpa|psi|um|nm|s|min|h|ml|g|ms|ml_min|m_s|mm_s|pa|mpas|dyn_cm|g_cm3|p|mn|mn_m|kg_m3|l_min|m2_s|n_m|n_mm|1_s|1_mm)_?$|[pP]erMm$|PerPx$)"),
         named("degToRad|radToDeg|double|const|std");
     Faults faults;
     for (std::sregex_iterator it(source.begin(), source.end(), declared), end; it != end; ++it) {

@@ -7,6 +7,7 @@
 #include "job/finish_job.h"
 #include "job/paint_shelf.h"
 #include "job/recipe_section.h"
+#include "pattern/fittings.h"
 #include "tests/bodies.h"
 #include "tests/plain_job.h"
 #include "tests/support.h"
@@ -139,6 +140,30 @@ TEST(RecipeOnBody, IdenticalStepsShareTheirCover) {
     Derivations derived;
     const RecipeOnBody on = need(recipeOnBody(job, derived, {128, 80}));
     EXPECT_EQ(on.covers[0], on.covers[1]);
+}
+
+TEST(RecipeOnBody, EyesAreThereOnceTheyAreIn) {
+    const Job before = threeSteps();
+    LayersChapter layers = before.get<LayersChapter>();
+    Step eyes;
+    eyes.id = "eyes";
+    eyes.act = Act::Eyes;
+    layers.recipe.steps.insert(layers.recipe.steps.begin() + 1, eyes);
+    const Job job = before.with(std::move(layers));
+    Derivations derived;
+    const RecipeOnBody on = need(recipeOnBody(job, derived, {256, 160}));
+    const Landmark& eye = job.get<BlankChapter>().landmarks.at("eye");
+    const auto at = [&](std::optional<std::size_t> step, Side side) {
+        return colourAfter(on, step)
+            .pixels[placeOf(on, {side, eye.points.front().x(), eye.points.front().y()})];
+    };
+    const std::uint32_t pupil = eyeRings(*on.skin, job.get<BlankChapter>().landmarks).back().colour;
+    for (const Side side : {Side::Left, Side::Right}) {
+        EXPECT_NE(at(0, side), pupil);
+        EXPECT_NE(at(std::nullopt, side), pupil);
+        EXPECT_EQ(at(1, side), pupil);
+        EXPECT_EQ(at(3, side), pupil);  // what is sprayed later does not hide a glued-in eye in the picture
+    }
 }
 
 TEST(PaintShelf, IsTheOneThatShipsWithTheShopsOwnInItsPlace) {

@@ -450,7 +450,7 @@ TEST(Plan, KeepsWhatIsPinned) {
     EXPECT_EQ(plan.coats, 3);
     EXPECT_EQ(plan.edge.width_mm, plan.across.width_mm);
     EXPECT_NEAR(plan.setting.gauge_kpa, psi(15), 0.01);
-    EXPECT_NE(plan.reasons[1].plain().find("Pinned by you"), std::string::npos) << plan.reasons[1].plain();
+    EXPECT_NE(plan.reasons[1].plain().find("pinned by you"), std::string::npos) << plan.reasons[1].plain();
     EXPECT_NE(plan.reasons[1].plain().find("55 mm away"), std::string::npos) << plan.reasons[1].plain();
     EXPECT_EQ(released(pins, "distance_mm").distance_mm, std::nullopt);
     EXPECT_EQ(released(pins, "distance_mm").angle_deg, 20);

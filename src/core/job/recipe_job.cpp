@@ -7,6 +7,7 @@
 #include "job/finish_job.h"
 #include "job/net_job.h"
 #include "job/net_picture.h"
+#include "pattern/fittings.h"
 
 namespace nine {
 namespace {
@@ -252,6 +253,39 @@ Fraction fadeAt(const Where& where, const Skin& skin, const Landmarks& landmarks
 
 namespace {
 
+std::ptrdiff_t offsetOf(std::size_t place) {
+    return static_cast<std::ptrdiff_t>(place);
+}
+
+void drawEyes(RecipeOnBody& on, const Landmarks& landmarks) {
+    const std::vector<EyeRing> rings = eyeRings(*on.skin, landmarks);
+    if (rings.empty()) return;
+    std::vector<PaintedArt> seen, hides;
+    for (const EyeRing& ring : rings) {
+        seen.push_back({&ring.art->outlines(), ring.colour, true, true});
+        hides.push_back({&ring.art->outlines(), kWhite, true, true});
+    }
+    const auto drawn = [&](const std::vector<PaintedArt>& art) {
+        return std::make_shared<const Image>(
+            paintSkin(on.body, {kBlack, kBlack, kBlack}, art, on.raster.columns, on.raster.rows, 2));
+    };
+    on.eyes = drawn(seen);
+    on.eyesHide = drawn(hides);
+}
+
+void addEyes(Image& image, const Image& eyes, const Image& hides) {
+    for (std::size_t p = 0; p < image.pixels.size(); ++p) {
+        const double left = 1 - (hides.pixels[p] & 255u) / 255.0;
+        if (left >= 1) continue;
+        std::uint32_t out = kBlack;
+        for (const int shift : {0, 8, 16}) {
+            const double value = left * (image.pixels[p] >> shift & 255u) + (eyes.pixels[p] >> shift & 255u);
+            out |= static_cast<std::uint32_t>(std::min(255.0, value)) << shift;
+        }
+        image.pixels[p] = out;
+    }
+}
+
 /// Paints that are as they were are not fitted again.
 Palette paletteWith(const std::vector<Bottle>& paints, const RecipeOnBody* before) {
     if (!before) return paletteOf(paints);
@@ -312,6 +346,12 @@ Result<RecipeOnBody> recipeOnBody(const Job& job, Derivations& derived, const Sk
     on.raster = raster;
     on.palette = paletteWith(layers.paints, before);
     on.body = before ? before->body : drawBody(**skin);
+    if (before) {
+        on.eyes = before->eyes;
+        on.eyesHide = before->eyesHide;
+    } else {
+        drawEyes(on, job.get<BlankChapter>().landmarks);
+    }
     Coverer coverer(job, derived, on, task, before);
     const std::vector<RowAreas> rows = areasOf(on);
     const auto areaOf = [&](std::size_t place) {
@@ -358,6 +398,10 @@ Image colourAfter(const RecipeOnBody& on, std::optional<std::size_t> step) {
     const std::vector<std::uint32_t>& states =
         step && *step < on.painted.after.size() ? *on.painted.after[*step].state : on.painted.bare;
     for (const std::uint32_t state : states) image.pixels.push_back(colours[state]);
+    const bool eyed =
+        step && std::any_of(steps.begin(), steps.begin() + offsetOf(std::min(*step + 1, steps.size())),
+                            [](const Step& s) { return s.on && s.act == Act::Eyes; });
+    if (eyed && on.eyes) addEyes(image, *on.eyes, *on.eyesHide);
     return image;
 }
 

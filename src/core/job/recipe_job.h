@@ -37,6 +37,8 @@ struct RecipeOnBody {
     std::vector<double> areas_mm2;                     ///< of skin each step reaches
     Palette palette;
     Painted painted;
+    /// The eyes that will be glued in, over black, and how much of each place they hide (its blue).
+    std::shared_ptr<const Image> eyes, eyesHide;
     Warnings warnings;  ///< of marks and nets that could not be drawn; their steps lay nothing down
 };
 
@@ -51,7 +53,8 @@ Result<RecipeOnBody> recipeOnBody(const Job& job, Derivations& derived, const Sk
                                   Fineness fineness = Fineness::Cut, const Task& task = {},
                                   const RecipeOnBody* before = nullptr);
 
-/// The skin as it looks after a step (all steps: steps.size() - 1; before the first: nothing done).
+/// The skin as it looks after a step (all steps: steps.size() - 1; before the first: nothing done), with eyes
+/// once they are in.
 Image colourAfter(const RecipeOnBody& on, std::optional<std::size_t> step);
 
 /// The job with a recipe begun anew from its pattern, masks and net; the paints it uses are taken from the

@@ -152,7 +152,7 @@ void giveReasons(SprayPlan& plan, const MaskToSpray& mask, const SprayPins& pins
                 .words("paint", s.paint.name)
                 .number("coats", s.paint.fullCoats, 0));
     if (!pins.empty())
-        because(Words(NINE_WORDS("core", "Pinned by you, kept as they are: {pins}."))
+        because(Words(NINE_WORDS("core", "Kept as they are, pinned by you or said by the recipe: {pins}."))
                     .words("pins", pinnedText(pins)));
     because(
         Words(

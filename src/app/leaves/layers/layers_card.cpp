@@ -206,6 +206,7 @@ void LayersLeaf::sayPaint(Card& card, const Step& step) {
 }
 
 void LayersLeaf::sayWhere(Card& card, const Step& step) {
+    // In one piece: a menu of all places, then what a fade needs besides.
     using Kind = ValueChip::Kind;
     const std::string id = step.id;
     QList<Card::Choice> ways;
@@ -332,6 +333,7 @@ void LayersLeaf::sayNearest(Card& card, const Step& step) {
 }
 
 void LayersLeaf::sayCup(Card& card, const Step& step) {
+    // In one piece: what is in it, its colour, drops to add, what becomes of it.
     if (!cup_ || cupOf_ != step.id) {
         card.button(tr("Try it out in the cup, drop by drop"), Card::Look::Link, [this, step] {
             cup_ = Cup{step.paint, step.reducer};
@@ -422,6 +424,7 @@ void LayersLeaf::sayDoings(Card& card, const Step& step) {
 }
 
 void LayersLeaf::sayHands(Card& card, const Step& step) {
+    // In one piece: name, note and a row of buttons.
     const std::string id = step.id;
     auto* name = new QLineEdit(QString::fromStdString(step.name));
     name->setAccessibleName(tr("Name of the step"));

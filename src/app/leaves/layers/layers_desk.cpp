@@ -1,6 +1,7 @@
 #include "app/leaves/layers/layers_desk.h"
 
 #include <algorithm>
+#include <utility>
 
 #include "job/paint_shelf.h"
 
@@ -95,10 +96,16 @@ bool LayersDesk::settled() const {
            !beginning_.running() && !seeking_.running();
 }
 
+void LayersDesk::setWatched(bool on) {
+    if (std::exchange(watched_, on) == on || !on || current()) return;
+    request();
+}
+
 void LayersDesk::request() {
     rest_.stop();
     const Job job = context_.document.job();
-    if (context_.document.empty() || job.get<LayersChapter>().recipe.steps.empty()) {
+    const LayersChapter& recipe = job.get<LayersChapter>();
+    if (context_.document.empty() || recipe.recipe.steps.empty() || (!watched_ && isDraft(recipe))) {
         preview_.cancel();
         exact_.cancel();
         pictures_.cancel();

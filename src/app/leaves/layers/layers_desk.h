@@ -45,6 +45,10 @@ class LayersDesk : public QObject {
   public:
     LayersDesk(LeafContext context, QObject* parent);
 
+    /// Whether somebody looks: steps that only stand for the colours of the pattern are worked out for nobody
+    /// else.
+    void setWatched(bool on);
+
     /// The last that was found; what is drawn while the next is sought. Its steps are those of
     /// study().on->of.
     const LayersStudy& study() const { return study_; }
@@ -114,6 +118,7 @@ class LayersDesk : public QObject {
     std::optional<double> cut_;
     std::optional<SoughtColour> sought_;
     std::set<std::string> unfolded_;
+    bool watched_ = false;
     QTimer rest_;  ///< after changes of body and marks, which are dragged
     struct Pictures {
         std::shared_ptr<const Image> worn;

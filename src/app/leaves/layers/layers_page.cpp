@@ -71,11 +71,13 @@ void LayersPage::layOutRows() {
             std::size_t shown = s;
             while (shown < steps.size() && steps[shown].group == group && !paints(steps[shown].act)) ++shown;
             if (shown < steps.size() && steps[shown].group == group) {
-                row = {shown, s, shown - s + 1, false, {}};
-                // What comes off after the last colour goes with that one.
+                // What comes off goes with what was sprayed; what is laid on begins another row, whatever it
+                // is called.
                 std::size_t end = shown + 1;
-                while (end < steps.size() && steps[end].group == group && !paints(steps[end].act)) ++end;
-                if (end == steps.size() || steps[end].group != group) row.count = end - s;
+                while (end < steps.size() && steps[end].group == group && !paints(steps[end].act) &&
+                       steps[end].act != Act::MaskOn && steps[end].act != Act::NetOn)
+                    ++end;
+                row = {shown, s, end - s, false, {}};
             }
         }
         s += row.count;
@@ -106,8 +108,8 @@ void LayersPage::showSelected() {
     if (content_ <= room) return;
     const QRectF box = rowOf(shown_);
     if (box.isNull()) return;
-    if (box.top() < rowsBox_.top()) scroll_ -= rowsBox_.top() - box.top();
-    if (box.bottom() > rowsBox_.bottom()) scroll_ += box.bottom() - rowsBox_.bottom();
+    if (box.top() < rowsBox_.top() || box.bottom() > rowsBox_.bottom())
+        scroll_ += box.center().y() - rowsBox_.center().y();
     layOutRows();
 }
 
@@ -370,6 +372,11 @@ void LayersPage::mouseReleaseEvent(QMouseEvent* event) {
             break;
         }
     update();
+}
+
+void LayersPage::showEvent(QShowEvent* event) {
+    desk_.setWatched(true);
+    LeafPage::showEvent(event);
 }
 
 void LayersPage::leaveEvent(QEvent*) {

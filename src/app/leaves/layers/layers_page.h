@@ -46,6 +46,8 @@ class LayersPage : public LeafPage {
     void mouseReleaseEvent(QMouseEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
     void leaveEvent(QEvent*) override;
+    void showEvent(QShowEvent*) override;
+    void hideEvent(QHideEvent*) override { desk_.setWatched(false); }
 
   private:
     /// One row: a step; in a folded group with what is laid on before it and lifted after it.

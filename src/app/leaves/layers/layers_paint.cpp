@@ -153,6 +153,7 @@ void LayersPage::paintRow(QPainter& p, const Row& row) {
               Qt::AlignRight);
     const auto finding = std::find_if(study.findings.begin(), study.findings.end(),
                                       [&](const RuleFinding& f) { return holds(row, f.step); });
+    const int flagNumber = static_cast<int>(finding - study.findings.begin()) + 1;
     const double room = columns_.films - columns_.words - 8;
     if (row.thin) {
         const QFont font = inter(11.5, QFont::Medium);
@@ -161,7 +162,7 @@ void LayersPage::paintRow(QPainter& p, const Row& row) {
                                     columns_.ratio - columns_.films - 34);
         ink::text(p, {columns_.films + 18, middle + 4}, more, inter(11), t.muted);
         if (finding != study.findings.end())
-            ink::flag(p, {columns_.ratio - 16, middle + 8}, severityOf(finding->severity), 0);
+            ink::flag(p, {columns_.ratio - 16, middle + 8}, severityOf(finding->severity), flagNumber);
         return;
     }
     // The paint as a drop over what it goes on.
@@ -179,7 +180,7 @@ void LayersPage::paintRow(QPainter& p, const Row& row) {
         for (const FilmInSection& f : desk_.section()->films)
             if (f.step == study.placeOf(step.id)) paintFilm(p, f, film, !step.on);
     if (finding != study.findings.end())
-        ink::flag(p, {film.right() - 8, film.bottom() - 8}, severityOf(finding->severity), 0, true);
+        ink::flag(p, {film.right() - 8, film.bottom() - 8}, severityOf(finding->severity), flagNumber, true);
     // Where, how much, how thin.
     const double tagRoom = columns_.drops - columns_.tag - 66;
     const QString tag = whereTag(context_.document.job(), step), kind = whereKind(step);
@@ -279,6 +280,8 @@ void LayersPage::paintStack(QPainter& p) {
         const auto k = static_cast<int>(thickest - film.dry_um.begin());
         const QPointF at(top[k].x(), top[k].y() + 0.5 * scale * *thickest);
         const double y = std::min(at.y(), lastName - 15);
+        constexpr double kSeen_um = 0.2;  // thinner here than a line
+        if (*thickest < kSeen_um || y < rowsBox_.top() + 6) continue;
         lastName = y;
         const QPointF from(columns_.filmsEnd + 16, y);
         p.setPen(QPen(selected ? t.select : t.muted, 0.7));

@@ -4,6 +4,7 @@
 
 #include "app/document/selection.h"
 #include "app/sheet/units_text.h"
+#include "job/step_spray.h"
 
 namespace nine::app {
 
@@ -15,7 +16,7 @@ std::vector<const ElementArt*> SprayStudy::artPointers() const {
 
 SprayDesk::SprayDesk(LeafContext context, QObject* parent) : QObject(parent), context_(context) {
     connect(&context_.document, &JobDocument::changed, this, [this](Parts parts) {
-        if ((parts & partsOf<SprayChapter>()).none()) return;  // all else comes with new masks
+        if ((parts & partsOf<SprayChapter, LayersChapter>()).none()) return;  // all else comes with new masks
         stale();
         requestVerdicts();
     });
@@ -43,6 +44,8 @@ SprayStudy SprayDesk::studyOf(const std::string& mask) const {
     const MaskResult& result = all.masks[static_cast<std::size_t>(index)];
     study.spec = result.spec;
     study.wish = sprayOfMask(context_.document.job(), result.spec->id);
+    study.told = sprayOfMaskInRecipe(context_.document.job(), result.spec->id);
+    if (const Step* step = stepThrough(context_.document.job(), result.spec->id)) study.step = step->id;
     if (!result.mask) {
         study.error = result.mask.error();
         return study;
@@ -54,9 +57,9 @@ SprayStudy SprayDesk::studyOf(const std::string& mask) const {
     }
     if (study.art.empty()) return study;
     study.mask = *result.mask;
-    study.asked = sprayOf(*result.spec, study.mask->report(), study.wish);
+    study.asked = sprayOf(*result.spec, study.mask->report(), study.told);
     study.worst = worstEdge(*study.mask, study.artPointers());
-    Result<SprayPlan> plan = planSpray(study.asked, context_.bench.bench(), study.wish.pins);
+    Result<SprayPlan> plan = planSpray(study.asked, context_.bench.bench(), study.told.pins);
     if (plan)
         study.plan = std::move(*plan);
     else
@@ -66,7 +69,7 @@ SprayStudy SprayDesk::studyOf(const std::string& mask) const {
     if (study.error && study.error->where.rfind(prefix, 0) == 0) {
         Result<SprayPlan> without =
             planSpray(study.asked, context_.bench.bench(),
-                      released(study.wish.pins, study.error->where.substr(prefix.size())));
+                      released(study.told.pins, study.error->where.substr(prefix.size())));
         if (without) study.plan = std::move(*without);
     }
     return study;
@@ -85,7 +88,46 @@ const SprayStudy& SprayDesk::study() {
     return study_;
 }
 
+void SprayDesk::requestSteps() {
+    const Job job = context_.document.job();
+    if (context_.document.empty() || isDraft(job.get<LayersChapter>())) {
+        stepsSlot_.cancel();
+        steps_.clear();
+        return;
+    }
+    stepsSlot_.request(
+        [job, bench = context_.bench.bench()](const Task& task) {
+            std::vector<StepVerdict> all;
+            const LayersChapter& layers = job.get<LayersChapter>();
+            for (const Step& step : layers.recipe.steps) {
+                if (task.cancelled()) break;
+                const Reaches r = step.where.reaches;
+                if (!step.on || !paints(step.act) || r == Reaches::Windows || r == Reaches::Negatives)
+                    continue;
+                all.push_back({step.id, step.name.empty() ? step.id : step.name, pinsOfStep(layers, step.id),
+                               planStep(job, step, bench)});
+            }
+            return all;
+        },
+        [this](std::vector<StepVerdict> all) {
+            steps_ = std::move(all);
+            emit changed();
+        });
+}
+
+Status SprayDesk::changeStep(const std::string& step, const QString& label,
+                             const std::function<void(SprayPins&)>& edit) {
+    const Job& job = context_.document.job();
+    SprayPins pins = pinsOfStep(job.get<LayersChapter>(), step);
+    edit(pins);
+    Job next = job.with(withStepPins(job.get<LayersChapter>(), step, pins));
+    if (Status ok = checkJob(next); !ok) return ok;
+    context_.document.edit(std::move(next), label);
+    return Done{};
+}
+
 void SprayDesk::requestVerdicts() {
+    requestSteps();
     const MasksResult& all = context_.results.masks();
     if (!all.whole && !all.masks.empty()) return;  // some are still to come
     if (all.masks.empty()) {
@@ -99,7 +141,7 @@ void SprayDesk::requestVerdicts() {
             for (const MaskResult& m : masks) {
                 if (!m.mask || task.cancelled()) continue;
                 SprayVerdict v{m.spec, false, false, 0, {}};
-                const SpraySpec wish = sprayOfMask(job, m.spec->id);
+                const SpraySpec wish = sprayOfMaskInRecipe(job, m.spec->id);
                 const Result<SprayPlan> plan =
                     planSpray(sprayOf(*m.spec, (*m.mask)->report(), wish), bench, wish.pins);
                 if (plan) {

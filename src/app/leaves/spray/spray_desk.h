@@ -14,7 +14,9 @@ struct SprayStudy {
     MaskSpecPtr spec;  ///< null when no mask is selected
     MaskPtr mask;      ///< null when it cannot be made, or is not judged yet
     std::vector<ArtPtr> art;
-    SpraySpec wish;
+    SpraySpec wish;    ///< what was said of the mask
+    SpraySpec told;    ///< with what its step of the recipe says of paint, drops and coats
+    std::string step;  ///< id of that step; empty without one
     MaskToSpray asked;
     std::optional<SprayPlan> plan;  ///< where pins contradict, without the one that binds
     std::optional<Error> error;     ///< pins that contradict, no gun, no mask
@@ -38,6 +40,13 @@ struct SprayVerdict {
     Words first;  ///< what to change first, or why there is no plan
 };
 
+/// A sprayed step of the recipe that goes through no mask.
+struct StepVerdict {
+    std::string step, name;
+    SprayPins pins;
+    Result<SprayPlan> plan;
+};
+
 class SprayDesk : public QObject {
     Q_OBJECT
   public:
@@ -49,8 +58,12 @@ class SprayDesk : public QObject {
     /// The same for another mask, by its id.
     SprayStudy studyOf(const std::string& mask) const;
     const std::vector<SprayVerdict>& verdicts() const { return verdicts_; }
+    /// In the order of the recipe; none while its steps only stand for colours.
+    const std::vector<StepVerdict>& steps() const { return steps_; }
+    Status changeStep(const std::string& step, const QString& label,
+                      const std::function<void(SprayPins&)>& edit);
     /// Whether the verdicts are those of the masks as they are now.
-    bool settled() const { return !slot_.running(); }
+    bool settled() const { return !slot_.running() && !stepsSlot_.running(); }
 
     /// Skin point that is looked at: an edge of the mask, where it stands off most unless moved.
     Vec2 aim();
@@ -88,6 +101,7 @@ class SprayDesk : public QObject {
   private:
     void stale();
     void requestVerdicts();
+    void requestSteps();
 
     LeafContext context_;
     SprayStudy study_;
@@ -96,7 +110,9 @@ class SprayDesk : public QObject {
     std::string aimedMask_;
     std::optional<Kept> kept_;
     std::vector<SprayVerdict> verdicts_;
+    std::vector<StepVerdict> steps_;
     LatestOnly<std::vector<SprayVerdict>> slot_{this, Urgency::Patient};
+    LatestOnly<std::vector<StepVerdict>> stepsSlot_{this, Urgency::Patient};
 };
 
 }  // namespace nine::app

@@ -190,6 +190,17 @@ void SprayLeaf::sayPlan(Card& card) {
 
 void SprayLeaf::sayPaint(Card& card) {
     const SprayStudy& s = desk_.study();
+    const Recipe& recipe = job().get<LayersChapter>().recipe;
+    if (const std::size_t place = placeOf(recipe, s.step); place < recipe.steps.size()) {
+        card.words(tr("Paint, drops and coats as step %1 of the recipe says: %2.")
+                       .arg(place + 1)
+                       .arg(QString::fromStdString(recipe.steps[place].name)));
+        card.button(tr("Change it there"), Card::Look::Link, [this, id = s.step] {
+            context_.view.setStep(id);
+            context_.frame.showLeaf(LayersNumber);
+        });
+        return;
+    }
     card.muted(tr("Paint"));
     QList<Card::Choice> paints;
     for (const PaintFamily& family : paintFamilies()) {
@@ -271,7 +282,75 @@ bool SprayLeaf::applyRemedy() {
     return true;
 }
 
+void SprayLeaf::saySteps(Card& card) {
+    // In one piece: which step, then its settings.
+    using Kind = ValueChip::Kind;
+    const std::vector<StepVerdict>& steps = desk_.steps();
+    if (steps.empty()) return;
+    const auto found = std::find_if(steps.begin(), steps.end(),
+                                    [&](const StepVerdict& v) { return v.step == context_.view.step(); });
+    const StepVerdict& v = found == steps.end() ? steps.front() : *found;
+    card.title(tr("Steps without a mask"), false);
+    QList<Card::Choice> all;
+    for (const StepVerdict& s : steps)
+        all.append({QString::fromStdString(s.name), s.step == v.step,
+                    [this, id = s.step] { context_.view.setStep(id); }});
+    card.menu(QString::fromStdString(v.name), all);
+    if (!v.plan) {
+        card.framed(said(v.plan.error()), true);
+        if (!v.pins.empty())
+            card.button(tr("Release its pins"), Card::Look::Second, [this, id = v.step] {
+                context_.document.beginGesture();
+                (void)desk_.changeStep(id, tr("Release pins"), [](SprayPins& p) { p = {}; });
+            });
+        return;
+    }
+    const SprayPlan& plan = *v.plan;
+    card.muted(capital(said(Words(plan.practice.name))));
+    const auto pinned = [&](const QString& name, Kind kind, int decimals, double by, double value,
+                            std::function<void(SprayPins&, double)> set) {
+        ValueChip* c = card.chip(name, kind, decimals, by, {});
+        c->setValue(value);
+        c->setOwner(v.step);
+        connect(c, &ValueChip::committed, this, [this, c, name, set = std::move(set)](double to) {
+            context_.document.beginGesture();
+            const Status ok = desk_.changeStep(c->owner(), tr("Change %1").arg(name.toLower()),
+                                               [&](SprayPins& p) { set(p, to); });
+            c->setWrong(ok ? QString() : said(ok.error()));
+        });
+        return c;
+    };
+    card.sentence(
+        withUnit(tr("Needle %1 mm, %2 psi, %3 %U away.")),
+        {pinned(tr("Needle of the step"), Kind::Number, 2, 0.05, plan.setting.needle_mm,
+                [](SprayPins& p, double mm) { p.needle_mm = mm; }),
+         pinned(tr("Pressure of the step"), Kind::Number, 1, 0.5, plan.setting.gauge_kpa / kKpaPerPsi,
+                [](SprayPins& p, double psi) { p.pressure_kpa = psi * kKpaPerPsi; }),
+         pinned(tr("Distance of the step"), Kind::Length, 0, 5, plan.setting.distance_mm,
+                [](SprayPins& p, double mm) { p.distance_mm = mm; })});
+    card.facts({{tr("Coats"), QString::number(plan.coats)},
+                {tr("Wet film of a coat"),
+                 tr("%1 µm, runs at %2").arg(plan.coat_um, 0, 'f', 0).arg(plan.run_um, 0, 'f', 0)}});
+    if (!v.pins.empty())
+        card.button(tr("Give it back to practice"), Card::Look::Link, [this, id = v.step] {
+            context_.document.beginGesture();
+            (void)desk_.changeStep(id, tr("Release pins"), [](SprayPins& p) { p = {}; });
+        });
+}
+
 /// What the card is made of: while it stays the same, only values and words change.
+QString SprayLeaf::shapeOfSteps() {
+    QString shape = QString::fromStdString(context_.view.step());
+    for (const StepVerdict& v : desk_.steps())
+        shape += QString("|%1 %2")
+                     .arg(QString::fromStdString(v.name))
+                     .arg(v.plan ? v.plan->setting.gauge_kpa + 1e3 * v.plan->setting.distance_mm +
+                                       1e6 * v.plan->setting.needle_mm + 1e8 * v.plan->coats
+                                 : 0,
+                          0, 'g', 12);
+    return shape;
+}
+
 QString SprayLeaf::shapeOfCard() {
     const SprayStudy& s = desk_.study();
     if (!s.ready())
@@ -286,7 +365,7 @@ QString SprayLeaf::shapeOfCard() {
         lengthUnit() + QString::number(s.plan->passes) + (s.plan->warnings.empty() ? "" : "w") +
         (desk_.kept() ? "k" : "") + (s.plan->remedy ? "r" : "");
     for (const NamedPin& p : namedPins(s.wish.pins)) shape += p.set ? '1' : '0';
-    return shape;
+    return shape + shapeOfSteps();
 }
 
 void SprayLeaf::rebuildCard() {
@@ -302,6 +381,7 @@ void SprayLeaf::rebuildCard() {
         card->words(s.error ? said(*s.error) : tr("A plan stands here once a mask is fitted."));
         if (!context_.document.empty() && s.error)
             card->button(tr("My bench ..."), Card::Look::Link, [this] { showBench(); });
+        saySteps(*card);
         card->finish();
         return card_->show(card);
     }
@@ -340,6 +420,7 @@ void SprayLeaf::rebuildCard() {
            "take edges "
            "for what changes, and try on paper first."));
     sayWish(*card);
+    saySteps(*card);
     card->muted(tr("A card for the bench, one for each stencil"));
     card->choices({{tr("PDF"), true, [this] { putOutCards(false); }},
                    {tr("Print ..."), false, [this] { putOutCards(true); }},

@@ -39,10 +39,12 @@ class SprayLeaf : public Leaf {
     void rebuildCard() override;
     void refreshValues();
     QString shapeOfCard();
+    QString shapeOfSteps();
     void sayPlan(Card& card);
     void sayPaint(Card& card);
     void sayWish(Card& card);
     void sayPins(Card& card);
+    void saySteps(Card& card);
     void pin(const QString& what, ValueChip* chip, const std::function<void(SpraySpec&)>& edit);
     /// A value of the plan: typing one pins it.
     ValueChip* chip(Card& card, const QString& name, ValueChip::Kind kind, int decimals, double step,

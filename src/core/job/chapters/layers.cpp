@@ -254,6 +254,22 @@ LayersChapter ChapterOf<LayersChapter>::read(Fields& f, Warnings&) {
         for (const Value& item : needArray(*steps, f.at("steps")))
             layers.recipe.steps.push_back(readStep(item, indexed(f.at("steps"), i++)));
     }
+    if (const Value* sprays = f.find("sprays")) {
+        std::size_t i = 0;
+        for (const Value& item : needArray(*sprays, f.at("sprays"))) {
+            Fields s(item, indexed(f.at("sprays"), i++));
+            StepSpray spray;
+            s.need("step");
+            s.read("step", spray.step);
+            if (const Value* pins = s.find("pins")) {
+                Fields p(*pins, s.at("pins"));
+                spray.pins = readPins(p);
+                spray.unknownPinsJson = p.unknown();
+            }
+            spray.unknownJson = s.unknown();
+            layers.sprays.push_back(std::move(spray));
+        }
+    }
     layers.recipe.accepted = readWords(f, "accepted");
     if (const Value* severities = f.find("severities")) {
         Fields s(*severities, f.at("severities"));
@@ -274,6 +290,16 @@ void ChapterOf<LayersChapter>::write(Json& json, const LayersChapter& layers) {
     if (layers.lures != 1) json["lures"] = layers.lures;
     for (const Bottle& b : layers.paints) json["paints"].push_back(bottleJson(b));
     for (const Step& s : layers.recipe.steps) json["steps"].push_back(stepJson(s));
+    for (const StepSpray& s : layers.sprays) {
+        if (placeOf(layers.recipe, s.step) >= layers.recipe.steps.size()) continue;
+        Json spray{{"step", s.step}};
+        if (!s.pins.empty() || !s.unknownPinsJson.empty()) {
+            spray["pins"] = pinsJson(s.pins);
+            addUnknown(spray["pins"], s.unknownPinsJson);
+        }
+        addUnknown(spray, s.unknownJson);
+        json["sprays"].push_back(std::move(spray));
+    }
     if (!layers.recipe.accepted.empty()) json["accepted"] = layers.recipe.accepted;
     for (const auto& [id, severity] : layers.severities)
         json["severities"][id] = nameIn(severity, severityNames());
@@ -310,6 +336,12 @@ Status ChapterOf<LayersChapter>::check(const Job& job) {
         for (const auto& [text, field] :
              {std::pair(&step.name, ".name"), {&step.id, ".id"}, {&step.group, ".group"}})
             if (Status ok = checkName(*text, path + field); !ok) return ok;
+    }
+    seen.clear();
+    for (std::size_t i = 0; i < layers.sprays.size(); ++i) {
+        const std::string path = indexed("layers.sprays", i);
+        if (!seen.insert(layers.sprays[i].step).second) return twice(layers.sprays[i].step, path);
+        if (Status ok = checkPins(layers.sprays[i].pins, path + ".pins"); !ok) return ok;
     }
     seen.clear();
     for (std::size_t i = 0; i < layers.paints.size(); ++i) {
@@ -393,6 +425,22 @@ void addSteps(LayersChapter& layers, const RecipeFacts& facts, const std::string
 
 }  // namespace
 
+SprayPins pinsOfStep(const LayersChapter& layers, const std::string& step) {
+    for (const StepSpray& s : layers.sprays)
+        if (s.step == step) return s.pins;
+    return {};
+}
+
+LayersChapter withStepPins(LayersChapter layers, const std::string& step, const SprayPins& pins) {
+    const auto found = std::find_if(layers.sprays.begin(), layers.sprays.end(),
+                                    [&](const StepSpray& s) { return s.step == step; });
+    if (found == layers.sprays.end())
+        layers.sprays.push_back({step, pins, {}, {}});
+    else
+        found->pins = pins;
+    return layers;
+}
+
 bool isColourOnly(const Bottle& bottle) {
     return bottle.id.rfind(kColourOnly, 0) == 0;
 }
@@ -400,9 +448,8 @@ bool isColourOnly(const Bottle& bottle) {
 bool isDraft(const LayersChapter& layers) {
     const auto stands = [](const Step& step) {
         return (step.act == Act::Colour || step.act == Act::MaskOn || step.act == Act::MaskOff) &&
-               std::all_of(step.paint.begin(), step.paint.end(), [](const MixPart& part) {
-                   return part.bottle.rfind(kColourOnly, 0) == 0;
-               });
+               std::all_of(step.paint.begin(), step.paint.end(),
+                           [](const MixPart& part) { return part.bottle.rfind(kColourOnly, 0) == 0; });
     };
     const auto& steps = layers.recipe.steps;
     return !steps.empty() && std::all_of(steps.begin(), steps.end(), stands);

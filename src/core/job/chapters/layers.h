@@ -5,15 +5,25 @@
 #include "job/chapter.h"
 #include "recipe/amounts.h"
 #include "recipe/rules.h"
+#include "spray/plan.h"
 
 namespace nine {
+
+/// What the painter has settled at the gun for a step that goes through no mask (of masks it stands in
+/// chapter `spray`). One of a step that is gone is not written.
+struct StepSpray {
+    std::string step;  ///< id
+    SprayPins pins;
+    std::string unknownJson = {}, unknownPinsJson = {};
+};
 
 struct LayersChapter {
     Recipe recipe;
     School school = School::LightToDark;
     int lures = 1;               ///< to be painted alike
     std::vector<Bottle> paints;  ///< those of the steps, and those the painter put beside them
-    Severities severities;       ///< of rules, where not as usual
+    std::vector<StepSpray> sprays;
+    Severities severities;  ///< of rules, where not as usual
     std::string unknownSeveritiesJson = {};
     std::string unknownJson = {};
 };
@@ -21,6 +31,10 @@ struct LayersChapter {
 constexpr std::size_t kMostPaints = 400;
 
 namespace json {
+/// Pins as they stand in chapters `spray` and `layers`. Throws Bad.
+SprayPins readPins(Fields& fields);
+Json pinsJson(const SprayPins& pins);
+
 /// A paint as an object of a file. Throws Bad: missing, bad_value, those of checkBottle.
 Bottle readBottle(Fields& fields, const std::string& path);
 Json bottleJson(const Bottle& bottle);
@@ -34,11 +48,16 @@ struct ChapterOf<LayersChapter> : UsualChapter<LayersChapter> {
     /// Errors: those of checkStep and checkBottle, duplicate_id, too_many. What a step names may be gone:
     /// that is told (rules), never dropped.
     static Status check(const Job& job);
-    /// An element that no step paints gets one, before eyes and clear, once there is a recipe; steps that were
-    /// made so, and that nobody touched, go with their mark. All others stay, and what they miss is told.
+    /// An element that no step paints gets one, before eyes and clear, once there is a recipe; steps that
+    /// were made so, and that nobody touched, go with their mark. All others stay, and what they miss is
+    /// told.
     static std::shared_ptr<const LayersChapter> inStep(const Job& job,
                                                        const std::shared_ptr<const LayersChapter>& now);
 };
+
+SprayPins pinsOfStep(const LayersChapter& layers, const std::string& step);
+/// Replaces what is settled for a step; empty pins say nothing.
+LayersChapter withStepPins(LayersChapter layers, const std::string& step, const SprayPins& pins);
 
 /// A paint that was made for a colour of the design, and is no bottle.
 bool isColourOnly(const Bottle& bottle);

@@ -10,9 +10,7 @@ namespace nine {
 
 using namespace json;
 
-namespace {
-
-SprayPins readPins(Fields& f) {
+SprayPins json::readPins(Fields& f) {
     SprayPins pins;
     f.read("pressure_kpa", pins.pressure_kpa);
     f.read("needle_mm", pins.needle_mm);
@@ -31,7 +29,7 @@ SprayPins readPins(Fields& f) {
     return pins;
 }
 
-Json writePins(const SprayPins& pins) {
+Json json::pinsJson(const SprayPins& pins) {
     Json json = Json::object();
     const auto put = [&](const char* key, const std::optional<double>& v) {
         if (v) json[key] = *v;
@@ -48,8 +46,6 @@ Json writePins(const SprayPins& pins) {
     if (pins.stroke) json["stroke"] = *pins.stroke == Stroke::Along ? "along" : "across";
     return json;
 }
-
-}  // namespace
 
 SprayChapter ChapterOf<SprayChapter>::read(Fields& chapter, Warnings& warnings) {
     SprayChapter spray;
@@ -93,7 +89,7 @@ void ChapterOf<SprayChapter>::write(Json& into, const SprayChapter& spray) {
         if (spec.pads_mm != 0) json["pads_mm"] = spec.pads_mm;
         if (spec.relief_mm != 0) json["relief_mm"] = spec.relief_mm;
         if (!spec.pins.empty() || !spec.unknownPinsJson.empty()) {
-            json["pins"] = writePins(spec.pins);
+            json["pins"] = pinsJson(spec.pins);
             addUnknown(json["pins"], spec.unknownPinsJson);
         }
         addUnknown(json, spec.unknownJson);
