@@ -19,7 +19,7 @@
 #include "job/blank_library.h"
 #include "job/demo_job.h"
 #include "job/export.h"
-#include "job/recipe_job.h"
+#include "job/recipe_section.h"
 #include "job/refit.h"
 #include "paint/mix.h"
 #include "pattern/cut_scales.h"
@@ -103,6 +103,39 @@ void benchColour() {
     }
     row("colour of 12 steps on 50 000 places",
         best(3, cpuSeconds, [&] { (void)painted(steps, palette, covers, kPlaces, evenBands(.45)); }), "1500");
+}
+
+/// The demo's recipe on its body, as the window works it out: whole, and when one step has changed.
+void benchRecipe() {
+    const Result<Job> demo = demoJob();
+    if (!demo) return;
+    Derivations derived;
+    for (const auto& [raster, fineness, what, budget] :
+         {std::tuple(SkinRaster{160, 110}, Fineness::Glance, "coarse", "120"),
+          std::tuple(SkinRaster{512, 300}, Fineness::Cut, "exact", "400")}) {
+        const Result<RecipeOnBody> before = recipeOnBody(*demo, derived, raster, fineness);
+        if (!before) return;
+        LayersChapter layers = demo->get<LayersChapter>();
+        const std::size_t last = layers.recipe.steps.size();
+        for (std::size_t s = 0; s < last; ++s)
+            if (layers.recipe.steps[s].where.reaches == Reaches::Fade) {
+                layers.recipe.steps[s].where.reach_mm += 1;  // early, so that most is above it
+                break;
+            }
+        const Job changed = demo->with(std::move(layers));
+        const double whole =
+            best(1, wallSeconds, [&] { (void)recipeOnBody(*demo, derived, raster, fineness); });
+        const double again = best(3, wallSeconds, [&] {
+            const auto on = recipeOnBody(changed, derived, raster, fineness, {}, &*before);
+            if (on) (void)colourAfter(*on, last - 1);
+        });
+        row(std::string("a changed fade of the demo's recipe on the holder, ") + what, again, budget,
+            "whole " + fixedText(1000 * whole, 0) + " ms: " + fixedText(whole / again, 1) + " times that");
+        row(std::string("what its rules say, ") + what,
+            best(1, wallSeconds, [&] { (void)findingsOf(*before); }), "");
+        row(std::string("a cut through its films, ") + what,
+            best(3, wallSeconds, [&] { (void)sectionOf(*before, 30, Side::Left); }), "");
+    }
 }
 
 /// A lattice of some 1500 windows to a mask, verdict and all, wall clock.
@@ -245,6 +278,7 @@ int run(const std::string& path) {
             best(2, wallSeconds, [&] { (void)planClips(skin, **laid, {}); }), "1500");
     }
     benchColour();
+    benchRecipe();
     benchLattice();
     row("edge width and creep of a setting",
         best(5, cpuSeconds,

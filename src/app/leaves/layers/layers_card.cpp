@@ -303,26 +303,35 @@ void LayersLeaf::sayNearest(Card& card, const Step& step) {
                     });
         return;
     }
+    sayFound(card, step.id);
+}
+
+void LayersLeaf::sayFound(Card& card, const std::string& step) {
+    // In one piece: swatches against the wanted colour, then what can be done with each.
+    const auto& sought = desk_.sought();
     if (!sought->found) {
         card.muted(tr("Seeking among the bottles of the shelf ..."));
         return;
     }
     card.title(tr("Nearest on my shelf"), false);
     QList<SwatchRow::Swatch> rows;
-    const QColor wanted = colourOf(over->afterPlace);
-    for (const FoundMix& mix : sought->found->found) {
-        const Srgb seen = srgbOf(linearOf(xyzOf(mix.colour)));
-        rows.append({wanted, QColor::fromRgb(shown(seen)), tr("off by %1").arg(mix.difference, 0, 'f', 1),
+    const auto seen = [](const Lab& lab) { return QColor::fromRgb(shown(srgbOf(linearOf(xyzOf(lab))))); };
+    for (const FoundMix& mix : sought->found->found)
+        rows.append({seen(sought->wanted.colour), seen(mix.colour),
+                     tr("off by %1").arg(mix.difference, 0, 'f', 1),
                      mix.parts.size() == 1 ? tr("one bottle") : tr("%1 bottles").arg(mix.parts.size())});
-    }
     card.add(new SwatchRow(rows));
     card.muted(tr("The drop lies on the wanted colour; below 1 nobody sees the difference."));
     for (std::size_t i = 0; i < sought->found->found.size(); ++i) {
         const FoundMix mix = sought->found->found[i];
-        card.button(tr("Use %1").arg(paintNames(*sought->shelf, mix.parts)),
-                    i == sought->found->offered ? Card::Look::Second : Card::Look::Link,
-                    [this, id = step.id, mix] {
-                        change(id, tr("Use the nearest paint"), [&](Step& s) {
+        const QString names = paintNames(*sought->shelf, mix.parts);
+        if (step.empty()) {
+            card.words(names);
+            continue;
+        }
+        card.button(tr("Use %1").arg(names),
+                    i == sought->found->offered ? Card::Look::Second : Card::Look::Link, [this, step, mix] {
+                        change(step, tr("Use the nearest paint"), [&](Step& s) {
                             s.paint = mix.parts;
                             Ratio drops = 0;
                             for (const MixPart& p : mix.parts) drops += p.drops;

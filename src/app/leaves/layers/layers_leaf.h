@@ -38,6 +38,10 @@ class LayersLeaf : public Leaf {
     void sayDry(Card& card, const Step& step);
     void sayFigures(Card& card, const Step& step);
     void sayNearest(Card& card, const Step& step);
+    /// What was found for the sought colour, to be used in a step; none: only told.
+    void sayFound(Card& card, const std::string& step);
+    /// A colour of one's own, as of a fish on a photo.
+    void seekColour();
     void sayCup(Card& card, const Step& step);
     void sayDoings(Card& card, const Step& step);
     void sayEyes(Card& card, const Step& step);

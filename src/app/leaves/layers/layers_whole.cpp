@@ -1,4 +1,5 @@
 // The card of the whole recipe: beginning one, eyes and clear, amounts for the lures, what else is to mend.
+#include <QColorDialog>
 #include <QDate>
 #include <algorithm>
 #include <cmath>
@@ -85,7 +86,9 @@ void LayersLeaf::sayRecipe(Card& card) {
     card.muted(
         tr("With what flies past (about two thirds) and what stays in the cup: guesses until you have "
            "weighed a bottle before and after."));
-    card.choices({{tr("Shelf of paints ..."), false, [this] { openShelf(); }}});
+    card.choices({{tr("Shelf of paints ..."), false, [this] { openShelf(); }},
+                  {tr("Bottles for a colour ..."), false, [this] { seekColour(); }}});
+    if (desk_.sought() && desk_.sought()->step.empty()) sayFound(card, {});
     if (study.on && !study.coarse) {
         const BellyFromBelow below = seenFromBelow(*study.on);
         card.facts({{tr("From below, against the surface"),
@@ -116,6 +119,15 @@ void LayersLeaf::sayRecipe(Card& card) {
         card.button(tr("Making a recipe; stop"), Card::Look::Second, [this] { desk_.stopBeginning(); });
     else
         card.menu(tr("Begin anew from the pattern"), anew);
+}
+
+void LayersLeaf::seekColour() {
+    const QColor colour = QColorDialog::getColor(QColor(120, 105, 60), context_.frame.dialogParent(),
+                                                 tr("A colour to be mixed"));
+    if (!colour.isValid()) return;
+    SoughtColour sought;
+    sought.wanted.colour = labOf(xyzOf(linearOf(srgbOf(colour.rgb()))));
+    desk_.seek(std::move(sought));
 }
 
 void LayersLeaf::sayEyes(Card& card, const Step& step) {

@@ -392,10 +392,11 @@ void ShelfDialog::sayApart(Card& card, const Bottle& bottle) {
               others);
     if (!other || other->id == bottle.id) return;
     const Coated white = bare(evenBands(0.93));
+    const Film one = filmOf(bottle).film, two = filmOf(*other).film;
     QStringList lines;
     for (const Ratio coats : {1.0, 3.0}) {
-        const Lab a = labOf(under(white, filmOf(bottle).film, coats), kMatt);
-        const Lab b = labOf(under(white, filmOf(*other).film, coats), kMatt);
+        const Lab a = labOf(under(white, one, coats), kMatt);
+        const Lab b = labOf(under(white, two, coats), kMatt);
         const ToldApart told = toldApart(a, b, false), small = toldApart(a, b, true);
         lines << tr("%1 coats over white: %2 (%3); as small marks %4 (%5)")
                      .arg(coats)

@@ -369,6 +369,7 @@ QString SprayLeaf::shapeOfCard() {
 }
 
 void SprayLeaf::rebuildCard() {
+    // In one piece: the card from top to foot.
     if (putOff()) return;
     const QString shape = shapeOfCard();
     if (shape == shape_ || (desk_.dragging() && desk_.study().ready())) return refreshValues();
