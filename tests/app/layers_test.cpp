@@ -529,6 +529,33 @@ TEST_F(LayersTest, AStepOfAMaskThatIsGoneIsKeptAndFlagged) {
     EXPECT_FALSE(page->grab().isNull());
 }
 
+TEST_F(LayersTest, ThePatternIsShownAsPaintedWhenAskedForAndInItsOwnColoursWhileItMoves) {
+    begin();
+    EXPECT_EQ(window.view().paintedSkin(), nullptr);
+    press("Pattern as painted");
+    ASSERT_NE(leaf->bodyAsPainted(), nullptr);
+    EXPECT_EQ(window.view().paintedSkin(), leaf->bodyAsPainted());
+    window.showLeaf(PatternNumber);
+    ASSERT_TRUE(settle());
+    const QImage painted = pattern->grab().toImage();
+    Element moved = *window.document().job().get<PatternChapter>().elements[0];
+    moved.dx_mm += 0.5;
+    PatternChapter next = window.document().job().get<PatternChapter>();
+    next.elements[0] = std::make_shared<const Element>(moved);
+    window.document().edit(window.document().job().with(std::move(next)), "move");
+    EXPECT_EQ(window.view().paintedSkin(), nullptr);
+    ASSERT_TRUE(settle());
+    EXPECT_NE(window.view().paintedSkin(), nullptr);
+    window.document().history().undo();
+    ASSERT_TRUE(settle());
+    window.showLeaf(LayersNumber);
+    press("Pattern as painted");
+    EXPECT_EQ(window.view().paintedSkin(), nullptr);
+    window.showLeaf(PatternNumber);
+    ASSERT_TRUE(settle());
+    EXPECT_NE(pattern->grab().toImage(), painted);
+}
+
 class ShelfTest : public LayersTest {
   protected:
     void SetUp() override {

@@ -142,6 +142,37 @@ TEST(RecipeOnBody, IdenticalStepsShareTheirCover) {
     EXPECT_EQ(on.covers[0], on.covers[1]);
 }
 
+TEST(RecipeOnBody, AFadeGoesRoundAMarkAsFarAsItReaches) {
+    const Job plain = need(plainJob());
+    const std::string mark = plain.get<PatternChapter>().elements.front()->id;
+    Derivations derived;
+    const ArtPtr art = need(derived.art(plain, 0));
+    const Job job =
+        withSteps(plain, {sprayed("halo", "white", {Reaches::Fade, mark, FadeFrom::Landmark, 2, 0.5}, 1)});
+    const RecipeOnBody on = need(recipeOnBody(job, derived, {512, 300}));
+    ASSERT_TRUE(on.covers[0]);
+    // By every point of the mark's outlines, not the few the program asks.
+    int inside = 0, outside = 0;
+    for (std::size_t place = 0; place < on.raster.places(); place += 97) {
+        const double u = (static_cast<double>(place % 512) + 0.5) / 512,
+                     v = static_cast<double>(place / 512) / 299;
+        const SkinPoint at = on.body.skinAt({u, v});
+        if (at.side != Side::Left) continue;
+        double far = 1e9;
+        for (const Outline& outline : art->outlines())
+            for (const Vec2& p : outline.skin) far = std::min(far, (p - Vec2(at.x_mm, at.g_mm)).norm());
+        if (far < 1.4) {
+            EXPECT_GT(on.covers[0]->share[place], 0.9f) << far;
+            ++inside;
+        } else if (far > 2.6) {
+            EXPECT_LT(on.covers[0]->share[place], 0.1f) << far;
+            ++outside;
+        }
+    }
+    EXPECT_GT(inside, 10);
+    EXPECT_GT(outside, 100);
+}
+
 TEST(RecipeOnBody, EyesAreThereOnceTheyAreIn) {
     const Job before = threeSteps();
     LayersChapter layers = before.get<LayersChapter>();

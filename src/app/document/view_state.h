@@ -2,9 +2,11 @@
 #pragma once
 
 #include <QObject>
+#include <memory>
 #include <set>
 
 #include "blank/skin.h"
+#include "geom/rasteriser.h"
 
 namespace nine::app {
 
@@ -24,6 +26,9 @@ class ViewState : public QObject {
     const std::string& mask() const { return mask_; }
     /// Of the recipe.
     const std::string& step() const { return step_; }
+    /// The skin as the recipe leaves it, for drawings that show it instead of the pattern's own colours; null
+    /// for these.
+    const std::shared_ptr<const Image>& paintedSkin() const { return paintedSkin_; }
     /// Elements selected besides that one.
     const std::set<std::string>& alsoSelected() const { return also_; }
     bool isSelected(const std::string& element) const {
@@ -74,6 +79,7 @@ class ViewState : public QObject {
     void setHidden(std::set<std::string> ids) { set(hidden_, std::move(ids)); }
     void setMask(const std::string& id) { set(mask_, id); }
     void setStep(const std::string& id) { set(step_, id); }
+    void setPaintedSkin(std::shared_ptr<const Image> skin) { set(paintedSkin_, std::move(skin)); }
     void setMaterial(const std::string& id) { set(material_, id); }
     /// Units or theme have changed: everything is drawn again.
     void refresh() { emit changed(); }
@@ -90,6 +96,7 @@ class ViewState : public QObject {
     }
     Sides sides_ = Sides::Left;
     std::set<std::string> also_, hidden_;
+    std::shared_ptr<const Image> paintedSkin_;
     std::string element_, mask_, step_, material_ = "tape", landmark_;
     BlankTool blankTool_ = BlankTool::Stations;
     bool pictureUnder_ = true, wrapMap_ = false;

@@ -59,11 +59,37 @@ class Coverer {
     }
 
   private:
-    std::shared_ptr<const Cover> faded(const Where& where) const {
+    /// The blank's, and a mark a fade goes round as the points of its outlines.
+    Landmarks landmarksOf(const Where& where) {
+        Landmarks landmarks = job_.get<BlankChapter>().landmarks;
+        if (where.from != FadeFrom::Landmark || landmarks.count(where.of)) return landmarks;
+        const auto& elements = job_.get<PatternChapter>().elements;
+        for (std::size_t i = 0; i < elements.size(); ++i) {
+            if (elements[i]->id != where.of) continue;
+            const Result<ArtPtr> art = fineness_ == Fineness::Cut
+                                           ? derived_.art(job_, i, Side::Left, task_)
+                                           : derived_.artAtAGlance(job_, i, Side::Left, task_);
+            if (!art) {
+                if (art.error().code != "cancelled") on_.warnings.push_back(art.error());
+                continue;
+            }
+            std::vector<Vec2> points;
+            for (const Outline& outline : (*art)->outlines())
+                points.insert(points.end(), outline.skin.begin(), outline.skin.end());
+            // Every place asks every point: some hundreds are as good as all.
+            constexpr std::size_t kMostPoints = 400;
+            const std::size_t each = points.size() / kMostPoints + 1;
+            for (std::size_t k = 0; k < points.size(); k += each)
+                landmarks[where.of].points.push_back(points[k]);
+        }
+        return landmarks;
+    }
+
+    std::shared_ptr<const Cover> faded(const Where& where) {
         auto cover = std::make_shared<Cover>();
         cover->thins = true;
         cover->share.resize(on_.raster.places());
-        const Landmarks& landmarks = job_.get<BlankChapter>().landmarks;
+        const Landmarks landmarks = landmarksOf(where);
         const auto columns = static_cast<std::size_t>(on_.raster.columns);
         forEachInParallel(static_cast<std::size_t>(on_.raster.rows), [&](std::size_t row) {
             const double v = on_.raster.rows > 1 ? static_cast<double>(row) / (on_.raster.rows - 1) : 0;

@@ -59,7 +59,7 @@ enum class FadeFrom { Back, Belly, Nose, Tail, Landmark };
 /// Where a step reaches.
 struct Where {
     Reaches reaches = Reaches::Everything;
-    std::string of;  ///< id of a mask or an element; name of a landmark for a fade
+    std::string of;  ///< id of a mask or an element; for a fade, name of a landmark or id of an element
     FadeFrom from = FadeFrom::Back;
     double reach_mm = 10;  ///< of skin, to where half the film is left
     double soft_mm = 8;    ///< over which the film falls from nearly all to nearly none

@@ -250,15 +250,18 @@ void LayersLeaf::sayWhere(Card& card, const Step& step) {
                          });
                      }});
     }
+    const auto round = [&](const QString& words, const std::string& of) {
+        from.append({tr("round %1").arg(words), w.from == FadeFrom::Landmark && w.of == of, [=, this] {
+                         change(id, tr("Where the fade begins"), [&](Step& s) {
+                             s.where.from = FadeFrom::Landmark;
+                             s.where.of = of;
+                         });
+                     }});
+    };
     for (const auto& [name, landmark] : job().get<BlankChapter>().landmarks)
-        if (!landmark.points.empty())
-            from.append({tr("round the %1").arg(landmarkName(name)),
-                         w.from == FadeFrom::Landmark && w.of == name, [=, this, of = name] {
-                             change(id, tr("Where the fade begins"), [&](Step& s) {
-                                 s.where.from = FadeFrom::Landmark;
-                                 s.where.of = of;
-                             });
-                         }});
+        if (!landmark.points.empty()) round(tr("the %1").arg(landmarkName(name)), name);
+    for (const ElementPtr& element : job().get<PatternChapter>().elements)
+        if (element->isCut()) round(QString::fromStdString(element->shownName()), element->id);
     card.sentence(
         withUnit(tr("It falls off %1, half of it left at %2 %U, over %3 %U of skin, both sides alike.")),
         {card.menuButton(whereTag(job(), step), from),

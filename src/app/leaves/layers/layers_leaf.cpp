@@ -27,8 +27,11 @@ LayersLeaf::LayersLeaf(LeafContext context, QObject* parent)
     connect(&calm_, &QTimer::timeout, this, &LayersLeaf::rebuildCard);
     connect(&desk_, &LayersDesk::changed, this, [this] {
         calm_.start();  // a drag is not followed step by step
+        showEverywhere(everywhere_);
         emit restless();
     });
+    // What is dragged is seen in the pattern's own colours until the recipe has followed.
+    connect(&context_.document, &JobDocument::changed, this, [this] { showEverywhere(everywhere_); });
     connect(&context_.results, &Results::bodyChanged, this, [this] { calm_.start(); });
     connect(&context_.document, &JobDocument::opened, this, [this] { cup_.reset(); });
 }
@@ -50,6 +53,11 @@ QString LayersLeaf::wornWords() const {
     if (!desk_.worn() || !place) return {};
     const std::size_t left = desk_.layers().recipe.steps.size() - 1 - *place;
     return left == 0 ? tr("after the last step") : tr("after step %1, %2 to come").arg(*place + 1).arg(left);
+}
+
+void LayersLeaf::showEverywhere(bool on) {
+    everywhere_ = on;
+    context_.view.setPaintedSkin(on ? bodyAsPainted() : nullptr);
 }
 
 LeafEntry LayersLeaf::entry() const {

@@ -66,6 +66,10 @@ class LayersLeaf : public Leaf {
     LayersPage* page_;
     CardHolder* card_;
     QTimer calm_;
+    /// Drawings of the pattern show the finished skin too.
+    void showEverywhere(bool on);
+
+    bool everywhere_ = false;
     std::optional<Cup> cup_;
     std::string cupOf_;  ///< id of the step
 };

@@ -87,7 +87,11 @@ void LayersLeaf::sayRecipe(Card& card) {
         tr("With what flies past (about two thirds) and what stays in the cup: guesses until you have "
            "weighed a bottle before and after."));
     card.choices({{tr("Shelf of paints ..."), false, [this] { openShelf(); }},
-                  {tr("Bottles for a colour ..."), false, [this] { seekColour(); }}});
+                  {tr("Bottles for a colour ..."), false, [this] { seekColour(); }},
+                  {tr("Pattern as painted"), everywhere_, [this] {
+                       showEverywhere(!everywhere_);
+                       rebuildCard();
+                   }}});
     if (desk_.sought() && desk_.sought()->step.empty()) sayFound(card, {});
     if (study.on && !study.coarse) {
         const BellyFromBelow below = seenFromBelow(*study.on);

@@ -114,7 +114,7 @@ QString whereTag(const Job& job, const Step& step) {
     const Where& w = step.where;
     const auto from = [&] {
         return w.from == FadeFrom::Landmark && !w.of.empty()
-                   ? LayersLeaf::tr("round the %1").arg(nameOf(job, w.of))
+                   ? LayersLeaf::tr("round %1").arg(nameOf(job, w.of))
                    : nameIn(w.from, fadeNames());
     };
     switch (w.reaches) {

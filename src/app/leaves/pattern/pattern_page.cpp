@@ -103,8 +103,9 @@ Element PatternPage::inHand() const {
 
 void PatternPage::layOut() {
     // In one piece: the page from top to foot.
-    const BodyResult& body = context_.results.body();
+    BodyResult body = context_.results.body();
     if (!body.skin) return update();
+    if (context_.view.paintedSkin()) body.picture = context_.view.paintedSkin();
     const double w = width(), h = height();
     drawn_.clear();
     views_.setBody(body.drawn, body.skin);
@@ -307,7 +308,8 @@ bool PatternPage::scrolls(const QPointF& page, int steps) {
 void PatternPage::requestStrips() {
     const BodyResult& body = context_.results.body();
     const QRectF& back = views_.strip(Shown::Back);
-    const Strips wanted{body.picture,
+    const auto& painted = context_.view.paintedSkin();
+    const Strips wanted{painted ? painted : body.picture,
                         (back.size() * sharpness()).toSize(),
                         views_.view(leading()).perMm() * sharpness(),
                         {},
