@@ -505,7 +505,15 @@ Job withRepair(const Job& job, const RuleFinding& finding, const std::vector<Bot
 std::vector<RuleFinding> findingsOf(const RecipeOnBody& on) {
     const LayersChapter& layers = on.of.get<LayersChapter>();
     const RecipeFacts facts = recipeFacts(on.of);
-    return checkRecipe({layers.recipe, facts, overWhat(on.painted, on.covers)}, layers.severities);
+    // Many rules ask for what is beneath the same step.
+    const OverWhatAt worked = overWhat(on.painted, on.covers);
+    std::vector<std::optional<std::optional<OverWhat>>> known(on.covers.size());
+    const OverWhatAt over = [&](std::size_t step) -> std::optional<OverWhat> {
+        if (step >= known.size()) return std::nullopt;
+        if (!known[step]) known[step] = worked(step);
+        return *known[step];
+    };
+    return checkRecipe({layers.recipe, facts, over, &on.palette}, layers.severities);
 }
 
 }  // namespace nine

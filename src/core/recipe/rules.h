@@ -22,7 +22,8 @@ struct RuleFinding {
 struct RuleView {
     const Recipe& recipe;
     const RecipeFacts& facts;
-    OverWhatAt over = {};  ///< null: rules about colour are silent
+    OverWhatAt over = {};              ///< null: rules about colour are silent
+    const Palette* palette = nullptr;  ///< of the facts' paints, where it is known; else worked out
 
     const Bottle* bottle(const std::string& id) const;
     /// All steps that are on, before `step`, from the last to the first.

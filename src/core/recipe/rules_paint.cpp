@@ -28,8 +28,8 @@ Steps unlocked(const RuleView& v) {
 std::optional<Lab> alone(const RuleView& v, const Step& s, const Bands& ground, Ratio coats) {
     std::vector<Bottle> own;
     for (const MixPart& part : s.paint)
-        if (const Bottle* b = v.bottle(part.bottle)) own.push_back(*b);
-    const std::optional<Sprayable> paint = paintOf(s, paletteOf(own));
+        if (const Bottle* b = v.palette ? nullptr : v.bottle(part.bottle)) own.push_back(*b);
+    const std::optional<Sprayable> paint = paintOf(s, v.palette ? *v.palette : paletteOf(own));
     if (!paint) return std::nullopt;
     return labOf(under(bare(ground), paint->film, coats), kMatt);
 }
@@ -148,7 +148,8 @@ const Rule kPaintRules[] = {
          if (!mark) return r;
          // Before all that is laid on for them.
          std::size_t to = *mark;
-         while (to > 0 && !r.steps[*mark].group.empty() && r.steps[to - 1].group == r.steps[*mark].group) --to;
+         while (to > 0 && !r.steps[*mark].group.empty() && r.steps[to - 1].group == r.steps[*mark].group)
+             --to;
          return moved(std::move(r), k, to);
      }},
     {"candy_heated", Severity::Fault,
