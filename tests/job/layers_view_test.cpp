@@ -173,6 +173,46 @@ TEST(RecipeOnBody, AFadeGoesRoundAMarkAsFarAsItReaches) {
     EXPECT_GT(outside, 100);
 }
 
+TEST(RecipeOnBody, ASoftEdgeOfAMaskIsAsWideAsWasWished) {
+    Job job = need(plainJob());
+    const MaskSpecPtr mask = maskSpecs(job).front();
+    job = withSteps(job, {sprayed("marks", "black", {Reaches::Windows, mask->id}, 1)});
+    SpraySpec spray = sprayOfMask(job, mask->id);
+    spray.soft_mm = 2;
+    const Job soft = withSpray(job, spray);
+    Derivations derived;
+    const SkinRaster raster{1024, 600};
+    const RecipeOnBody sharp = need(recipeOnBody(job, derived, raster));
+    const RecipeOnBody on = need(recipeOnBody(soft, derived, raster, Fineness::Cut, {}, &sharp));
+    // Along the body through a mark, where its film goes from 10 to 90 per cent of the most it reaches:
+    // between two marks or in a small one less than 2 mm of it are left, never more; the mean film stays.
+    double before = 0, after = 0;
+    for (std::size_t p = 0; p < raster.places(); ++p) {
+        before += sharp.covers[0]->share[p] * 1.0;
+        after += on.covers[0]->share[p] * 1.0;
+    }
+    EXPECT_NEAR(after / before, 1, 0.03);
+    EXPECT_TRUE(on.covers[0]->thins);
+    // A disc much larger than the edge is wide would show it whole; here the steepest place tells: a normal
+    // distribution rises by 1 / (sigma sqrt(2 pi)) a mm, sigma 2 / 2.563 mm, and no edge is steeper than
+    // that.
+    double steepest = 0;
+    for (std::size_t r = 1; r < 600; ++r)
+        for (std::size_t c = 0; c < 1024; ++c) {
+            const auto at = [&](std::size_t row) {
+                const SkinPoint s =
+                    on.body.skinAt({(static_cast<double>(c) + 0.5) / 1024, static_cast<double>(row) / 599});
+                return on.skin->at(s).position;
+            };
+            const double rise =
+                std::abs(on.covers[0]->share[r * 1024 + c] - on.covers[0]->share[(r - 1) * 1024 + c]);
+            if (rise > 0.01) steepest = std::max(steepest, rise / (at(r) - at(r - 1)).norm());
+        }
+    const double most = 2.563 / 2 / std::sqrt(2 * 3.14159265);
+    EXPECT_LT(steepest, 1.05 * most);
+    EXPECT_GT(steepest, 0.4 * most);  // marks of some mm come near it
+}
+
 TEST(RecipeOnBody, EyesAreThereOnceTheyAreIn) {
     const Job before = threeSteps();
     LayersChapter layers = before.get<LayersChapter>();

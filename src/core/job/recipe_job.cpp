@@ -27,8 +27,11 @@ class Coverer {
         CoverWish wish{step.where};
         wish.where.unknownJson.clear();
         // White under a colour goes through the same windows as that colour.
-        if (step.where.reaches == Reaches::Windows || step.where.reaches == Reaches::Negatives)
+        if (step.where.reaches == Reaches::Windows || step.where.reaches == Reaches::Negatives) {
             wish.pass = step.act == Act::Base ? passes_[step.where.of] : passes_[step.where.of]++;
+            // Sharper ones are narrower than a place of the raster.
+            wish.soft_mm = sprayOfMask(job_, step.where.of).soft_mm.value_or(0);
+        }
         return wish;
     }
 
@@ -175,11 +178,65 @@ class Coverer {
                 right = mask.right || !mask.twin.empty();
             }
         if (elements.empty()) return nullptr;
-        const auto windows = painted(elements, left, right, wish.pass, true);
+        auto windows = painted(elements, left, right, wish.pass, true);
+        if (windows && wish.soft_mm > 0) windows = softened(*windows, wish.soft_mm);
         if (!windows || where.reaches == Reaches::Windows) return windows;
         auto rest = std::make_shared<Cover>();
+        rest->thins = windows->thins;
         for (const float share : windows->share) rest->share.push_back(1 - share);
         return rest;
+    }
+
+    /// Edges so wide: film falls off there as a normal distribution does.
+    std::shared_ptr<const Cover> softened(const Cover& sharp, double width_mm) const {
+        // In one piece: round the body, then along it.
+        constexpr Ratio kWidthOfSigma = 2.563;  // 10 to 90 % of the normal distribution
+        const double sigma_mm = width_mm / kWidthOfSigma;
+        const int columns = on_.raster.columns, rows = on_.raster.rows;
+        double along_mm = 0;
+        for (int r = 1; r < rows; ++r) {
+            const auto at = [&](int row) {
+                return on_.skin->at(on_.body.skinAt({0.0, static_cast<double>(row) / (rows - 1)})).position;
+            };
+            along_mm += (at(r) - at(r - 1)).norm() / (rows - 1);
+        }
+        const auto blurred = [&](double spacing_mm, int most, const std::function<float(int)>& read) {
+            const double sigma = sigma_mm / std::max(1e-6, spacing_mm);
+            const int reach = std::min(most, static_cast<int>(std::ceil(3 * sigma)));
+            double sum = 0, all = 0;
+            for (int k = -reach; k <= reach; ++k) {
+                const double w = std::exp(-0.5 * k * k / std::max(1e-9, sigma * sigma));
+                sum += w * read(k);
+                all += w;
+            }
+            return static_cast<float>(sum / all);
+        };
+        const auto place = [&](int row, int column) {
+            return static_cast<std::size_t>(row) * static_cast<std::size_t>(columns) +
+                   static_cast<std::size_t>((column % columns + columns) % columns);
+        };
+        std::vector<float> round(sharp.share.size());
+        auto soft = std::make_shared<Cover>();
+        soft->thins = true;
+        soft->share.resize(sharp.share.size());
+        forEachInParallel(static_cast<std::size_t>(rows), [&](std::size_t r) {
+            const int row = static_cast<int>(r);
+            const SectionArc arc =
+                on_.skin->arcAt(on_.body.skinAt({0.0, static_cast<double>(row) / (rows - 1)}).x_mm);
+            for (int c = 0; c < columns; ++c) {
+                const bool above = 2 * c < columns;
+                round[place(row, c)] =
+                    blurred(4 * (above ? arc.backArc_mm() : arc.bellyArc_mm()) / columns, columns / 2,
+                            [&](int k) { return sharp.share[place(row, c + k)]; });
+            }
+        });
+        forEachInParallel(static_cast<std::size_t>(rows), [&](std::size_t r) {
+            const int row = static_cast<int>(r);
+            for (int c = 0; c < columns; ++c)
+                soft->share[place(row, c)] = blurred(
+                    along_mm, rows, [&](int k) { return round[place(std::clamp(row + k, 0, rows - 1), c)]; });
+        });
+        return soft;
     }
 
     std::shared_ptr<const Cover> netted(const Where& where) {
@@ -362,6 +419,7 @@ Result<RecipeOnBody> recipeOnBody(const Job& job, Derivations& derived, const Sk
     if (before && (before->skin != *skin || !(before->raster == raster) || before->fineness != fineness ||
                    before->of.part<PatternChapter>() != job.part<PatternChapter>() ||
                    before->of.part<MasksChapter>() != job.part<MasksChapter>() ||
+                   before->of.part<SprayChapter>() != job.part<SprayChapter>() ||
                    before->of.part<ScalesChapter>() != job.part<ScalesChapter>() ||
                    before->of.part<BlankChapter>() != job.part<BlankChapter>()))
         before = nullptr;

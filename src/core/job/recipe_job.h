@@ -22,6 +22,7 @@ struct SkinRaster {
 struct CoverWish {
     Where where;
     std::size_t pass = 0;  ///< of a mask's colours
+    double soft_mm = 0;    ///< width of the edge that was wished for on the Spray leaf, 10 to 90 % of the film
     bool operator==(const CoverWish&) const = default;
 };
 

@@ -68,7 +68,7 @@ LayersDesk::LayersDesk(LeafContext context, QObject* parent)
     connect(&context_.document, &JobDocument::changed, this, [this](Parts parts) {
         if ((parts & partsOf<LayersChapter>()).any())
             request();
-        else if ((parts & partsOf<BlankChapter, PatternChapter, MasksChapter, ScalesChapter>()).any())
+        else if ((parts & partsOf<BlankChapter, PatternChapter, MasksChapter, ScalesChapter, SprayChapter>()).any())
             rest_.start();
     });
     connect(&context_.document, &JobDocument::opened, this, [this] {
@@ -189,7 +189,8 @@ std::shared_ptr<const Image> LayersDesk::finished() const {
     const bool same = of.part<PatternChapter>() == job.part<PatternChapter>() &&
                       of.part<BlankChapter>() == job.part<BlankChapter>() &&
                       of.part<MasksChapter>() == job.part<MasksChapter>() &&
-                      of.part<ScalesChapter>() == job.part<ScalesChapter>();
+                      of.part<ScalesChapter>() == job.part<ScalesChapter>() &&
+                      of.part<SprayChapter>() == job.part<SprayChapter>();
     return same ? study_.finished : nullptr;
 }
 
