@@ -32,30 +32,27 @@ std::optional<EyeAdvice> eyesFor(const RecipeOnBody& on) {
     advice.eye_mm = stockEyeFor(eye).value_or(0);
     for (const double size : kStockEyes_mm)
         if (size < advice.eye_mm) advice.smaller_mm = size;
-    if (advice.eye_mm <= 0)
+    if (advice.eye_mm <= 0) {
         advice.says =
             Words(NINE_WORDS("core",
                              "No eye that is commonly sold goes into this socket of {socket}, painted."))
                 .length("socket", eye.diameter_mm, 1);
-    else if (pupilDirection(eye))
-        advice.says =
-            Words(
-                NINE_WORDS(
-                    "core",
-                    "The socket of {socket}, with {film} µm of paint on its wall, takes eyes of {eye}: "
-                    "dry-fit "
-                    "one first. They are sold left and right; the pupil points the same way on both sides."))
-                .length("socket", eye.diameter_mm, 1)
-                .number("film", 1000 * eye.buildUp_mm, 0)
-                .length("eye", advice.eye_mm, 0);
-    else
-        advice.says = Words(NINE_WORDS("core",
-                                       "The socket of {socket}, with {film} µm of paint on its wall, takes "
-                                       "eyes of {eye}: dry-fit "
-                                       "one first."))
-                          .length("socket", eye.diameter_mm, 1)
-                          .number("film", 1000 * eye.buildUp_mm, 0)
-                          .length("eye", advice.eye_mm, 0);
+        return advice;
+    }
+    const Pattern fits =
+        pupilDirection(eye)
+            ? NINE_WORDS(
+                  "core",
+                  "The socket of {socket}, with {film} µm of paint on its wall, takes eyes of {eye}: dry-fit "
+                  "one first. They are sold left and right; the pupil points the same way on both sides.")
+            : NINE_WORDS(
+                  "core",
+                  "The socket of {socket}, with {film} µm of paint on its wall, takes eyes of {eye}: dry-fit "
+                  "one first.");
+    advice.says = Words(fits)
+                      .length("socket", eye.diameter_mm, 1)
+                      .number("film", 1000 * eye.buildUp_mm, 0)
+                      .length("eye", advice.eye_mm, 0);
     return advice;
 }
 

@@ -68,7 +68,8 @@ LayersDesk::LayersDesk(LeafContext context, QObject* parent)
     connect(&context_.document, &JobDocument::changed, this, [this](Parts parts) {
         if ((parts & partsOf<LayersChapter>()).any())
             request();
-        else if ((parts & partsOf<BlankChapter, PatternChapter, MasksChapter, ScalesChapter, SprayChapter>()).any())
+        else if ((parts & partsOf<BlankChapter, PatternChapter, MasksChapter, ScalesChapter, SprayChapter>())
+                     .any())
             rest_.start();
     });
     connect(&context_.document, &JobDocument::opened, this, [this] {

@@ -85,12 +85,4 @@ std::string ratioText(const Step& step) {
     return text(paintDrops(step)) + " : " + text(step.reducer);
 }
 
-Step withRatio(Step step, Ratio paint, Ratio reducer) {
-    const Ratio now = paintDrops(step);
-    if (now > 0)
-        for (MixPart& part : step.paint) part.drops *= paint / now;
-    step.reducer = reducer;
-    return step;
-}
-
 }  // namespace nine::app

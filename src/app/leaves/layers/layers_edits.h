@@ -20,7 +20,5 @@ Recipe withGroupedBelow(Recipe recipe, const std::string& id, const std::string&
 
 /// "4:1", with drops as they are: "3 + 1 : 1" stays three and one.
 std::string ratioText(const Step& step);
-/// Paint and reducer such that paint drops : reducer is this; the parts keep their shares. paint > 0.
-Step withRatio(Step step, Ratio paint, Ratio reducer);
 
 }  // namespace nine::app

@@ -74,12 +74,6 @@ bool SwatchPhoto::load(const QString& path) {
     return true;
 }
 
-void SwatchPhoto::forget() {
-    image_ = {};
-    white_.reset();
-    update();
-}
-
 QPointF SwatchPhoto::at(const QPointF& pixel) const {
     return pixel * scale_;
 }

@@ -22,8 +22,6 @@ class SwatchPhoto : public QWidget {
     explicit SwatchPhoto(QWidget* parent = nullptr);
     /// False, with the reason told, when it is no picture.
     bool load(const QString& path);
-    void forget();
-    bool empty() const { return image_.isNull(); }
     /// Where a pixel of the picture is drawn.
     QPointF at(const QPointF& pixel) const;
 
