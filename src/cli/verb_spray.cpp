@@ -41,7 +41,7 @@ Result<SprayBench> benchOf(const Args& args) {
     if (const auto file = args.value("bench")) {
         const Result<std::string> text = readFile(*file);
         if (!text) return text.error();
-        Result<SprayBench> own = parseBench(*text, *file);
+        Result<Workplace> own = parseBench(*text, *file);
         if (!own) return own.error();
         bench = std::move(*own);
     }

@@ -57,6 +57,12 @@ Result<Reply> recipeRender(const Arguments& words, const Task& task);
 Result<Reply> paintList(const Arguments& words, const Task& task);
 Result<Reply> paintMix(const Arguments& words, const Task& task);
 Result<Reply> paintNearest(const Arguments& words, const Task& task);
+Result<Reply> benchPlan(const Arguments& words, const Task& task);
+Result<Reply> benchSteps(const Arguments& words, const Task& task);
+Result<Reply> logList(const Arguments& words, const Task& task);
+Result<Reply> logShow(const Arguments& words, const Task& task);
+Result<Reply> logExport(const Arguments& words, const Task& task);
+Result<Reply> logImport(const Arguments& words, const Task& task);
 Result<Reply> demo(const Arguments& words, const Task& task);
 
 Json warningsJson(const Warnings& warnings);

@@ -201,7 +201,7 @@ TEST(Writing, ABlankKeptIsThereWhenTheProgramEnds) {
 TEST(Writing, ASecondUnreadableBenchIsKeptAsideToo) {
     const test::TemporaryFolder state;
     const QString folder = QString::fromStdString(state.path());
-    SprayBench bench;
+    Workplace bench;
     for (int i = 0; i < 3; ++i) {
         test::write(state / "bench.json", "unreadable " + std::to_string(i));
         BenchStore store(folder, nullptr);

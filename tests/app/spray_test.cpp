@@ -221,7 +221,7 @@ TEST_F(SprayTest, MyBenchIsEditedCheckedAndKept) {
     dialog.guns().item(0, 1)->setText("thin");
     dialog.accept();
     EXPECT_TRUE(dialog.problem().text().contains("number")) << dialog.problem().text().toStdString();
-    EXPECT_EQ(window.bench().bench(), SprayBench{});
+    EXPECT_EQ(window.bench().bench(), Workplace{});
     dialog.guns().item(0, 1)->setText("0.25");
     dialog.practices().item(2, 0)->setText("13 / 30 / 20");  // starts outside its range
     dialog.accept();
@@ -247,13 +247,13 @@ TEST(Bench, AFileThatCannotBeReadIsSaidAndKept) {
     BenchStore store(QString::fromStdString(folder.path()), nullptr);
     ASSERT_TRUE(store.problem());
     EXPECT_TRUE(QString::fromStdString(store.problem()->where).contains("needle_mm"));
-    EXPECT_EQ(store.bench(), SprayBench{});
-    SprayBench own;
+    EXPECT_EQ(store.bench(), Workplace{});
+    Workplace own;
     own.guns.pop_back();
     ASSERT_TRUE(store.edit(own));
     ASSERT_TRUE(QTest::qWaitFor([&] { return QFile::exists(path); }, 5000));
     EXPECT_TRUE(QFile::exists(path + ".unread"));
-    SprayBench none;
+    Workplace none;
     none.guns.clear();
     EXPECT_EQ(store.edit(none).error().code, "no_gun");
     EXPECT_EQ(store.bench(), own);
@@ -261,7 +261,7 @@ TEST(Bench, AFileThatCannotBeReadIsSaidAndKept) {
 
 TEST(Bench, WhatWasChangedLastIsKeptWhenTheProgramEnds) {
     const test::TemporaryFolder folder;
-    SprayBench own;
+    Workplace own;
     own.guns.pop_back();
     std::string path;
     {

@@ -41,7 +41,7 @@ void job(std::string_view bytes) {
 }
 
 void bench(std::string_view bytes) {
-    const Result<SprayBench> read = parseBench(bytes, "f.json");
+    const Result<Workplace> read = parseBench(bytes, "f.json");
     if (!read) return require(!read.error().text().empty(), "an error has a sentence");
     require(bool(parseBench(benchText(*read), "f.json")), "what was read is written readable");
 }

@@ -200,17 +200,17 @@ TEST(Derive, PiecesCarryNameSideAndMarks) {
 }
 
 TEST(BenchFile, ReadsBackAndKeepsWhatShips) {
-    EXPECT_EQ(need(parseBench(benchText({}), "b")), SprayBench{});
-    SprayBench own;
+    EXPECT_EQ(need(parseBench(benchText({}), "b")), Workplace{});
+    Workplace own;
     own.guns = {{"old \"faithful\"", 0.3, 10, 40}};
     own.practices[1].pressure_psi = {12, 14, 18};
     own.practices[1].reduction = {3, 2};
     EXPECT_EQ(need(parseBench(benchText(own), "b")), own);
     // Only what differs is written: the rest follows what ships.
     EXPECT_EQ(benchText(own).find("\"cover\""), std::string::npos);
-    EXPECT_EQ(need(parseBench("{\"format\": 1}", "b")), SprayBench{});
+    EXPECT_EQ(need(parseBench("{\"format\": 1}", "b")), Workplace{});
     const test::TemporaryFolder folder;
-    EXPECT_EQ(need(loadBench(folder.path() + "/none.json")), SprayBench{});
+    EXPECT_EQ(need(loadBench(folder.path() + "/none.json")), Workplace{});
     ASSERT_TRUE(saveBench(own, folder.path() + "/bench.json"));
     EXPECT_EQ(need(loadBench(folder.path() + "/bench.json")), own);
 }

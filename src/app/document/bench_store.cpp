@@ -10,7 +10,7 @@
 namespace nine::app {
 BenchStore::BenchStore(const QString& folder, QObject* parent)
     : QObject(parent), path_(inDataFolder(folder, "bench.json")) {
-    const Result<SprayBench> kept = loadBench(path_.toStdString());
+    const Result<Workplace> kept = loadBench(path_.toStdString());
     if (kept)
         bench_ = *kept;
     else
@@ -21,7 +21,7 @@ BenchStore::~BenchStore() {
     writer_.drain();
 }
 
-Status BenchStore::edit(SprayBench bench) {
+Status BenchStore::edit(Workplace bench) {
     if (Status ok = checkBench(bench); !ok) return ok;
     if (bench == bench_) return Done{};
     (void)makePrivateFolder(QFileInfo(path_).absolutePath().toStdString());

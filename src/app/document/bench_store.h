@@ -16,14 +16,14 @@ class BenchStore : public QObject {
     /// What was changed last is in its file by then.
     ~BenchStore() override;
 
-    const SprayBench& bench() const { return bench_; }
+    const Workplace& bench() const { return bench_; }
     QString path() const { return path_; }
     /// What was wrong with the file.
     const std::optional<Error>& problem() const { return problem_; }
 
     /// Errors: those of checkBench; nothing is changed then. Written in the background; a file that could not
     /// be read is kept beside as bench.json.unread, with a number when there is one already.
-    Status edit(SprayBench bench);
+    Status edit(Workplace bench);
 
   signals:
     void changed();
@@ -31,7 +31,7 @@ class BenchStore : public QObject {
 
   private:
     QString path_;
-    SprayBench bench_;
+    Workplace bench_;
     std::optional<Error> problem_;
     Writer writer_;
 };

@@ -1,5 +1,6 @@
 #include "app/leaves/leaves.h"
 
+#include "app/leaves/bench/bench_leaf.h"
 #include "app/leaves/blank/blank_leaf.h"
 #include "app/leaves/cut/cut_leaf.h"
 #include "app/leaves/layers/layers_leaf.h"
@@ -27,7 +28,7 @@ const std::vector<LeafPlace>& leafPlaces() {
         {QT_TRANSLATE_NOOP("leaf", "Masks"), "masks", made<MasksLeaf>, helpOnMasks},
         {QT_TRANSLATE_NOOP("leaf", "Cut"), "cut", made<CutLeaf>, helpOnCut},
         {QT_TRANSLATE_NOOP("leaf", "Spray"), "spray", made<SprayLeaf>, helpOnSpray},
-        {QT_TRANSLATE_NOOP("leaf", "Bench"), "bench", nullptr, nullptr},
+        {QT_TRANSLATE_NOOP("leaf", "Bench"), "bench", made<BenchLeaf>, helpOnBench},
         {QT_TRANSLATE_NOOP("leaf", "Log"), "log", nullptr, nullptr},
     };
     return all;

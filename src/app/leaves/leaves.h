@@ -16,7 +16,9 @@ enum LeafNumber {
     ScalesNumber = 3,
     MasksNumber = 4,
     CutNumber = 5,
-    SprayNumber = 6
+    SprayNumber = 6,
+    BenchNumber = 7,
+    LogNumber = 8
 };
 
 struct LeafPlace {

@@ -39,7 +39,69 @@ void readPractice(const Value& json, SprayPractice& p) {
     p.unknownJson = f.unknown();
 }
 
-SprayBench readBench(const Value& json) {
+/// Every whole number of the shop by its key, for reading and writing alike.
+template <typename Shop, typename F>
+void eachOf(Shop& shop, F&& f) {
+    f("painters", shop.painters);
+    f("tray", shop.tray);
+    f("rack", shop.rack);
+    f("turner", shop.turner);
+    f("clean_s", shop.clean_s);
+    f("needle_s", shop.needle_s);
+    f("fill_s", shop.fill_s);
+    f("stand_s", shop.stand_s);
+    f("opens_min", shop.opens_min);
+    f("closes_min", shop.closes_min);
+    f("break_min", shop.break_min);
+    f("break_long_min", shop.breakLong_min);
+    f("circuit_w", shop.circuit_w);
+    f("compressor_w", shop.compressor_w);
+    f("fan_w", shop.fan_w);
+    f("lamp_w", shop.lamp_w);
+    f("dryer_w", shop.dryer_w);
+}
+
+template <typename E>
+void readWord(Fields& f, const char* key, std::span<const ShopWord> words, E& into) {
+    std::string word;
+    f.read(key, word);
+    if (word.empty()) return;
+    for (std::size_t i = 0; i < words.size(); ++i)
+        if (words[i].id == word) {
+            into = static_cast<E>(i);
+            return;
+        }
+    fail("bad_value", Words(NINE_WORDS("core", "\"{word}\" is not known here.")).name("word", word), f.at(key));
+}
+
+BenchShop readShop(const Value& json) {
+    Fields f(json, "shop");
+    BenchShop shop;
+    eachOf(shop, [&](const char* key, auto& value) { f.read(key, value); });
+    readWord(f, "dryer", dryerNames(), shop.dryer);
+    readWord(f, "residue", residueNames(), shop.residue);
+    if (Status ok = checkShop(shop, "shop"); !ok) throw Bad{ok.error()};
+    shop.unknownJson = f.unknown();
+    return shop;
+}
+
+/// Only what is not as usual.
+Json shopJson(const BenchShop& shop) {
+    Json json = Json::object();
+    const BenchShop usual;
+    Json usualJson = Json::object();
+    eachOf(usual, [&](const char* key, const auto& value) { usualJson[key] = value; });
+    eachOf(shop, [&](const char* key, const auto& value) {
+        if (Json(value) != usualJson[key]) json[key] = value;
+    });
+    if (shop.dryer != usual.dryer) json["dryer"] = std::string(dryerNames()[static_cast<std::size_t>(shop.dryer)].id);
+    if (shop.residue != usual.residue)
+        json["residue"] = std::string(residueNames()[static_cast<std::size_t>(shop.residue)].id);
+    addUnknown(json, shop.unknownJson);
+    return json;
+}
+
+Workplace readBench(const Value& json) {
     Fields f(json, "");
     const Value* format = f.find("format");
     const auto version = format ? format->number() : std::nullopt;
@@ -49,7 +111,7 @@ SprayBench readBench(const Value& json) {
         fail("newer_format",
              NINE_WORDS("core", "This bench was written by a newer version. Open it with that version."),
              "format");
-    SprayBench bench;
+    Workplace bench;
     if (const Value* guns = f.find("guns")) {
         bench.guns.clear();
         for (const Value& item : needArray(*guns, "guns")) {
@@ -70,6 +132,7 @@ SprayBench readBench(const Value& json) {
         }
         bench.unknownPracticesJson = p.unknown();
     }
+    if (const Value* shop = f.find("shop")) bench.shop = readShop(*shop);
     bench.unknownJson = f.unknown();
     if (Status ok = checkBench(bench); !ok) throw Bad{ok.error()};
     return bench;
@@ -77,11 +140,11 @@ SprayBench readBench(const Value& json) {
 
 }  // namespace
 
-Result<SprayBench> parseBench(std::string_view text, const std::string& source) {
-    return readText<SprayBench>(text, source, "bench file", readBench);
+Result<Workplace> parseBench(std::string_view text, const std::string& source) {
+    return readText<Workplace>(text, source, "bench file", readBench);
 }
 
-std::string benchText(const SprayBench& bench) {
+std::string benchText(const Workplace& bench) {
     Json json{{"format", kBenchFormat}, {"guns", Json::array()}};
     for (const Gun& gun : bench.guns) {
         Json entry{{"name", gun.name},
@@ -106,19 +169,20 @@ std::string benchText(const SprayBench& bench) {
         addUnknown(entry, p.unknownJson);
     }
     if (!bench.unknownPracticesJson.empty()) addUnknown(json["practice"], bench.unknownPracticesJson);
+    if (const Json shop = shopJson(bench.shop); !shop.empty()) json["shop"] = shop;
     addUnknown(json, bench.unknownJson);
     return textOf(json);
 }
 
-Result<SprayBench> loadBench(const std::string& path) {
+Result<Workplace> loadBench(const std::string& path) {
     std::error_code ignored;
-    if (!std::filesystem::exists(path, ignored)) return SprayBench{};
+    if (!std::filesystem::exists(path, ignored)) return Workplace{};
     const Result<std::string> text = readFile(path);
     if (!text) return text.error();
     return parseBench(*text, path);
 }
 
-Status saveBench(const SprayBench& bench, const std::string& path) {
+Status saveBench(const Workplace& bench, const std::string& path) {
     return writeFileAtomically(path, benchText(bench));
 }
 

@@ -10,6 +10,7 @@
 #include <bitset>
 #include <tuple>
 
+#include "job/chapters/bench.h"
 #include "job/chapters/blank.h"
 #include "job/chapters/cut.h"
 #include "job/chapters/layers.h"
@@ -43,7 +44,7 @@ struct ChapterList {
 
 /// The chapters of a job in the order of the file; each may only rest on those before it.
 using Chapters = ChapterList<BlankChapter, PatternChapter, MasksChapter, CutChapter, SprayChapter,
-                             ScalesChapter, LayersChapter>;
+                             ScalesChapter, LayersChapter, BenchChapter>;
 
 struct Job {
     Chapters chapters;

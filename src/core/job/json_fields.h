@@ -8,6 +8,7 @@
 #include <optional>
 #include <unordered_map>
 
+#include "base/calendar.h"
 #include "base/units.h"
 #include "blank/skin.h"
 #include "job/json_text.h"
@@ -161,6 +162,32 @@ inline std::optional<std::vector<double>> numbersIn(const Value& value, std::siz
         numbers.push_back(*number);
     }
     return value.isArray() && numbers.size() == count ? std::optional(numbers) : std::nullopt;
+}
+
+/// Texts in a list; nothing when the key is not there.
+inline void readTexts(Fields& f, const char* key, std::vector<std::string>& into) {
+    const Value* list = f.find(key);
+    if (!list) return;
+    for (const Value& item : needArray(*list, f.at(key))) {
+        if (!item.isText())
+            fail("bad_value", NINE_WORDS("core", "Here should stand texts in quotes."),
+                 indexed(f.at(key), into.size()));
+        into.push_back(item.text());
+    }
+}
+
+/// A moment that must be there: "2026-11-30T08:30:00Z".
+inline Moment readMoment(Fields& f, const char* key) {
+    std::string text;
+    f.need(key);
+    f.read(key, text);
+    const auto moment = parseUtc(text);
+    if (!moment)
+        fail("bad_value",
+             Words(NINE_WORDS("core", "\"{date}\" is no moment; write it as 2026-11-30T08:30:00Z."))
+                 .name("date", text),
+             f.at(key));
+    return *moment;
 }
 
 inline Reduction readReduction(const Value& json, const std::string& path) {

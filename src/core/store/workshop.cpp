@@ -349,6 +349,20 @@ Result<std::vector<WorkshopRow>> Workshop::list(const std::string& kind, const s
     return rows;
 }
 
+Result<std::vector<WorkshopRow>> Workshop::whole(const std::string& kind) const {
+    const std::string sql =
+        "SELECT id, name, tags, json, changed FROM rows WHERE kind = ?1 AND gone = 0 ORDER BY id LIMIT " +
+        std::to_string(kMostRows);
+    Query q(db_, sql.c_str());
+    q.bind(1, kind);
+    std::vector<WorkshopRow> rows;
+    int end = 0;
+    while ((end = q.step()) == SQLITE_ROW)
+        rows.push_back({kind, q.text(0), q.text(1), q.text(2), q.text(3), {}, q.text(4)});
+    if (end != SQLITE_DONE) return failure(db_, end, path_);
+    return rows;
+}
+
 Result<std::optional<WorkshopRow>> Workshop::get(const std::string& kind, const std::string& id) const {
     Query q(db_,
             "SELECT name, tags, json, thumbnail, changed FROM rows WHERE kind = ?1 AND id = ?2 AND gone = 0");
@@ -379,6 +393,20 @@ Status Workshop::put(const WorkshopRow& row) {
         .bindBytes(6, row.thumbnail);
     q.bind(7, now());
     if (const int end = q.step(); end != SQLITE_DONE) return failure(db_, end, path_);
+    return Done{};
+}
+
+Status Workshop::put(const std::vector<WorkshopRow>& rows) {
+    if (Status begun = run(db_, "BEGIN IMMEDIATE", path_); !begun) return begun;
+    for (const WorkshopRow& row : rows)
+        if (Status ok = put(row); !ok) {
+            (void)run(db_, "ROLLBACK", path_);
+            return ok;
+        }
+    if (Status ended = run(db_, "COMMIT", path_); !ended) {
+        (void)run(db_, "ROLLBACK", path_);
+        return ended;
+    }
     return Done{};
 }
 

@@ -53,10 +53,14 @@ class Workshop {
     /// Rows of a kind whose name or tags hold every word of `search` (any case), by name; without JSON.
     /// Errors, also of what follows: not_a_workshop, too_much_work, cannot_read.
     Result<std::vector<WorkshopRow>> list(const std::string& kind, const std::string& search = "") const;
+    /// All rows of a kind whole but for their thumbnails, by id.
+    Result<std::vector<WorkshopRow>> whole(const std::string& kind) const;
     /// Nothing when there is no such row, or it was taken out.
     Result<std::optional<WorkshopRow>> get(const std::string& kind, const std::string& id) const;
     /// Adds the row or replaces the one of the same kind and id. Errors: read_only, cannot_write.
     Status put(const WorkshopRow& row);
+    /// All of them or none.
+    Status put(const std::vector<WorkshopRow>& rows);
     Status remove(const std::string& kind, const std::string& id);
     /// Puts back what remove() took out.
     Status restore(const std::string& kind, const std::string& id);

@@ -127,7 +127,7 @@ MyBench::MyBench(BenchStore& store, QWidget* parent) : QDialog(parent), store_(s
         problem_->setText(said(*store_.problem()) + ' ' + QString::fromStdString(store_.problem()->where));
 }
 
-void MyBench::fill(const SprayBench& bench) {
+void MyBench::fill(const Workplace& bench) {
     guns_->setRowCount(0);
     for (const Gun& gun : bench.guns) {
         const int r = guns_->rowCount();
@@ -154,8 +154,8 @@ void MyBench::fill(const SprayBench& bench) {
     }
 }
 
-Result<SprayBench> MyBench::typed() const {
-    SprayBench bench = store_.bench();
+Result<Workplace> MyBench::typed() const {
+    Workplace bench = store_.bench();
     bench.guns.clear();
     for (int r = 0; r < guns_->rowCount(); ++r) {
         Gun gun;
@@ -195,7 +195,7 @@ Result<SprayBench> MyBench::typed() const {
 }
 
 void MyBench::accept() {
-    const Result<SprayBench> bench = typed();
+    const Result<Workplace> bench = typed();
     const Status taken = bench ? store_.edit(*bench) : Status(bench.error());
     if (taken) return QDialog::accept();
     const std::string& where = taken.error().where;
@@ -224,7 +224,7 @@ void MyBench::removeGun() {
 }
 
 void MyBench::putBack() {
-    fill(SprayBench{});
+    fill(Workplace{});
 }
 
 }  // namespace nine::app

@@ -15,7 +15,7 @@ class MyBench : public QDialog {
     MyBench(BenchStore& store, QWidget* parent);
 
     /// What stands in the tables. Errors: bad_value naming the cell, those of checkBench.
-    Result<SprayBench> typed() const;
+    Result<Workplace> typed() const;
     QTableWidget& guns() { return *guns_; }
     QTableWidget& practices() { return *practices_; }
     const QLabel& problem() const { return *problem_; }
@@ -28,7 +28,7 @@ class MyBench : public QDialog {
     void putBack();
 
   private:
-    void fill(const SprayBench& bench);
+    void fill(const Workplace& bench);
 
     BenchStore& store_;
     QTableWidget *guns_, *practices_;
