@@ -82,7 +82,7 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
     for (int place = 0; const LeafPlace& at : leafPlaces()) {
         const int number = place++;
         const char* name = at.id;
-        if (!at.make || (!leaf.isEmpty() && leaf != name)) continue;
+        if (!leaf.isEmpty() && leaf != name) continue;
         window.showLeaf(number);
         pause(kStill_ms);
         // The same pattern on other blanks is drawn once the leaf is seen.

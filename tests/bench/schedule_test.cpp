@@ -30,7 +30,16 @@ int soonest_s(const BenchWish& wish) {
     int best_s = INT_MAX;
     const std::function<void(const State&)> go = [&](const State& now) {
         bool any = false;
-        if (std::max(now.hands_s, now.ready_s) >= best_s) return;
+        int work_s = 0;
+        for (std::size_t t = 0; t < wish.work.trays.size(); ++t) {
+            int way_s = now.tray_s[t];
+            for (std::size_t k = static_cast<std::size_t>(now.next[t]); k < wish.work.trays[t].tasks.size(); ++k) {
+                way_s += wish.work.trays[t].tasks[k].hands_s + wish.work.trays[t].tasks[k].free_s;
+                work_s += wish.work.trays[t].tasks[k].hands_s;
+            }
+            if (way_s >= best_s) return;
+        }
+        if (now.hands_s + work_s >= best_s) return;
         for (std::size_t t = 0; t < wish.work.trays.size(); ++t) {
             const auto& tasks = wish.work.trays[t].tasks;
             if (now.next[t] == static_cast<int>(tasks.size())) continue;

@@ -29,7 +29,7 @@ TEST(Cards, AreFoundByAnyWordOfThem) {
     c.text = "Halo reads well";
     CardIndex index;
     index.put("char", c.ended, searchTextOf(c));
-    index.put("newer", c.ended + 10, searchTextOf(card("Smelt", c.ended + 10)));
+    index.put("newer", c.ended + 86400, searchTextOf(card("Smelt", c.ended + 86400)));
     for (const char* words : {"brook", "CHAR sedge", "opaque", "räucher", "RÄUCHER", "red", "2025-11-30", "crept", "halo well"})
         EXPECT_EQ(index.find(words), std::vector<std::string>{"char"}) << words;
     EXPECT_EQ(index.find(""), (std::vector<std::string>{"newer", "char"}));

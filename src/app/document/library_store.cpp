@@ -1,6 +1,7 @@
 #include "app/document/library_store.h"
 
 #include <QDir>
+#include <utility>
 
 #include "app/document/data_folder.h"
 namespace nine::app {
@@ -11,6 +12,7 @@ LibraryStore::LibraryStore(const QString& folder, QObject* parent) : QObject(par
 
 LibraryStore::~LibraryStore() {
     writer_.drain();
+    beside_->reset();
 }
 
 void LibraryStore::add(BlankChapter blank) {
@@ -32,6 +34,22 @@ void LibraryStore::add(BlankChapter blank) {
         });
 }
 
+void LibraryStore::work(std::function<Status(Workshop&)> job, Writer::Ended ended) {
+    if (!workshop_) {
+        waiting_.push_back({std::move(job), std::move(ended)});
+        return open();
+    }
+    if (!*beside_) {
+        Result<Workshop> beside = workshop_->another();
+        if (!beside) {
+            if (ended) ended(beside.error());
+            return;
+        }
+        *beside_ = std::move(*beside);
+    }
+    writer_.write([job = std::move(job), beside = beside_] { return job(**beside); }, std::move(ended));
+}
+
 void LibraryStore::open() {
     if (workshop_ || opener_.running()) return;
     opener_.request(
@@ -47,6 +65,12 @@ void LibraryStore::open() {
                 workshop_ = std::make_shared<Workshop>(std::move(**opened));
             } else {
                 problem_ = opened->error();
+            }
+            for (Waiting& next : std::exchange(waiting_, {})) {
+                if (workshop_)
+                    work(std::move(next.job), std::move(next.ended));
+                else if (next.ended)
+                    next.ended(*problem_);
             }
             emit changed();
         });

@@ -13,7 +13,7 @@ namespace nine::app {
 
 QString helpFor(int leaf) {
     const LeafPlace& place = leafPlaces()[static_cast<std::size_t>(leaf)];
-    return place.help ? place.help() : QObject::tr("<p>This leaf comes in a later version.</p>");
+    return place.help();
 }
 
 QString helpOnKeys() {

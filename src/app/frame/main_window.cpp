@@ -65,10 +65,8 @@ MainWindow::MainWindow(const QString& stateFolder, std::shared_ptr<Derivations> 
         dressHolder(true);
     });
     const LeafContext context{document_, *results_, view_, *bench_, *library_, *this};
-    for (int number = 0; const LeafPlace& place : leafPlaces()) {
-        if (place.make) leaves_.emplace_back(number, place.make(context, this));
-        ++number;
-    }
+    for (int number = 0; const LeafPlace& place : leafPlaces())
+        leaves_.emplace_back(number++, place.make(context, this));
 
     layOut();
     buildActions();
@@ -124,11 +122,6 @@ void MainWindow::layOut() {
 
 void MainWindow::connectAll() {
     connect(stem_, &Stem::chosen, this, &MainWindow::showLeaf);
-    connect(stem_, &Stem::closedChosen, this, [this](const QString& name) {
-        tellTale_->setNotice(
-            tr("%1 is not yet in this version of the program; the job is whole without it.").arg(name), {},
-            [] {});  // no warning: it goes with the next leaf or edit
-    });
     connect(results_, &Results::bodyChanged, this, &MainWindow::refresh);
     connect(results_, &Results::masksChanged, this, &MainWindow::refresh);
     connect(results_, &Results::progressChanged, this, &MainWindow::refresh);

@@ -6,6 +6,7 @@
 #include <QPainter>
 #include <QPainterPath>
 #include <QToolTip>
+#include <algorithm>
 #include <cmath>
 
 #include "app/leaves/leaves.h"
@@ -65,9 +66,7 @@ void Stem::setCurrent(int index) {
 QString Stem::spokenName(int index) const {
     const LeafEntry& e = entry(index);
     QString state = tr("nothing yet");
-    if (!e.built)
-        state = tr("comes in a later version");
-    else if (e.state == LeafState::Repair)
+    if (e.state == LeafState::Repair)
         state = tr("to repair, %n flag(s)", nullptr, e.flags);
     else if (e.state == LeafState::Ready)
         state = tr("ready");
@@ -138,7 +137,7 @@ void Stem::paintLeaflet(QPainter& p, int index, const QColor& ground) const {
                 length * 0.87 * QPointF(-unit.y() * side, unit.x() * side)};
     if (last) f = {node + QPointF(0, 4), length * 0.8 * unit, length * 0.8 * QPointF(-unit.y(), unit.x())};
 
-    const QColor colour = !e.built || e.state == LeafState::Nothing ? t.muted
+    const QColor colour = e.state == LeafState::Nothing ? t.muted
                           : e.state == LeafState::Repair            ? t.caution
                                                                     : t.accent;
     p.setPen(QPen(colour, 1.7, Qt::SolidLine, Qt::RoundCap));
@@ -183,10 +182,10 @@ void Stem::paintLeaflet(QPainter& p, int index, const QColor& ground) const {
     // Names stand opposite the leaflet; numbers climb the stem like nodes.
     const double x = onLeft ? stemAt(centre).x() + 11 : stemAt(centre).x() - 11;
     const Qt::Alignment nameSide = onLeft ? Qt::AlignLeft : Qt::AlignRight;
-    ink::text(p, QPointF(x, centre - 8), QString::number(index + 1), inter(10.5), e.built ? t.muted : t.muted,
+    ink::text(p, QPointF(x, centre - 8), QString::number(index + 1), inter(10.5), t.muted,
               nameSide);
     ink::text(p, QPointF(x, centre + 7), e.name, inter(13.5, index == current_ ? QFont::Bold : QFont::Medium),
-              e.built ? t.ink : t.muted, nameSide);
+              t.ink, nameSide);
     if (e.state == LeafState::Repair && e.flags > 0) {
         const QPointF at(onLeft ? x + 12 : x - 34, centre - 22);
         ink::flagShape(p, at, e.fault ? ink::Severity::Fault : ink::Severity::Caution,
@@ -196,20 +195,12 @@ void Stem::paintLeaflet(QPainter& p, int index, const QColor& ground) const {
 
 void Stem::mousePressEvent(QMouseEvent* event) {
     const int row = rowAt(event->position().y());
-    if (row < 0) return;
-    if (entry(row).built)
-        emit chosen(row);
-    else
-        emit closedChosen(entry(row).name);
+    if (row >= 0) emit chosen(row);
 }
 
 void Stem::keyPressEvent(QKeyEvent* event) {
     const auto step = [&](int way) {
-        for (int i = focus_ + way; i >= 0 && i < leafCount(); i += way) {
-            if (!entry(i).built) continue;
-            focus_ = i;
-            break;
-        }
+        focus_ = std::clamp(focus_ + way, 0, leafCount() - 1);
         update();
     };
     switch (event->key()) {

@@ -22,7 +22,6 @@ class Stem : public QWidget {
 
   signals:
     /// A leaf that is not there yet was clicked.
-    void closedChosen(const QString& name);
     void chosen(int index);
 
   protected:

@@ -10,7 +10,6 @@ enum class LeafState { Nothing, Begun, Ready, Repair };
 struct LeafEntry {
     QString name;
     LeafState state = LeafState::Nothing;
-    bool built = false;  ///< leaves of later versions are drawn but cannot be opened
     int flags = 0;       ///< how many things there are to repair
     bool fault = false;  ///< whether any of them is a fault
     bool operator==(const LeafEntry&) const = default;

@@ -4,6 +4,7 @@
 #include "app/leaves/blank/blank_leaf.h"
 #include "app/leaves/cut/cut_leaf.h"
 #include "app/leaves/layers/layers_leaf.h"
+#include "app/leaves/log/log_leaf.h"
 #include "app/leaves/masks/masks_leaf.h"
 #include "app/leaves/pattern/pattern_leaf.h"
 #include "app/leaves/scales/scales_leaf.h"
@@ -29,7 +30,7 @@ const std::vector<LeafPlace>& leafPlaces() {
         {QT_TRANSLATE_NOOP("leaf", "Cut"), "cut", made<CutLeaf>, helpOnCut},
         {QT_TRANSLATE_NOOP("leaf", "Spray"), "spray", made<SprayLeaf>, helpOnSpray},
         {QT_TRANSLATE_NOOP("leaf", "Bench"), "bench", made<BenchLeaf>, helpOnBench},
-        {QT_TRANSLATE_NOOP("leaf", "Log"), "log", nullptr, nullptr},
+        {QT_TRANSLATE_NOOP("leaf", "Log"), "log", made<LogLeaf>, helpOnLog},
     };
     return all;
 }

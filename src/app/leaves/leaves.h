@@ -24,8 +24,8 @@ enum LeafNumber {
 struct LeafPlace {
     const char* name;                             ///< QT_TRANSLATE_NOOP("leaf", "Masks")
     const char* id;                               ///< of its folder, and of its picture
-    Leaf* (*make)(LeafContext, QObject* parent);  ///< null: drawn, still closed
-    QString (*help)();                            ///< rich text; null with `make`
+    Leaf* (*make)(LeafContext, QObject* parent);
+    QString (*help)();                            ///< rich text
 };
 /// From the ground up.
 const std::vector<LeafPlace>& leafPlaces();

@@ -234,9 +234,33 @@ Status RunFile::add(const RunEvent& event) {
     return journal_.append(eventLine(event));
 }
 
-Status RunFile::setCarded() {
-    head_.carded = true;
-    return writeFileAtomically(folder_ + "/" + kHeadFile, runHeadText(head_));
+Status markCarded(const std::string& folder) {
+    const std::string path = folder + "/" + kHeadFile;
+    const Result<std::string> text = readFile(path);
+    if (!text) return text.error();
+    Result<RunHead> head = parseRunHead(*text, path);
+    if (!head) return head.error();
+    head->carded = true;
+    return writeFileAtomically(path, runHeadText(*head));
+}
+
+Result<RunOnDisk> readRun(const std::string& folder, Warnings* warnings) {
+    const Result<std::string> text = readFile(folder + "/" + kHeadFile), job = readFile(folder + "/" + kJobFile);
+    if (!text) return text.error();
+    if (!job) return job.error();
+    Result<RunHead> head = parseRunHead(*text, folder + "/" + kHeadFile);
+    if (!head) return head.error();
+    const auto lines = Journal::read(folder + "/" + kEventsFile);
+    if (!lines) return lines.error();
+    RunOnDisk run{std::move(*head), *job, {}};
+    for (const std::string& line : *lines) {
+        const Result<RunEvent> event = parseEvent(line, folder + "/" + kEventsFile);
+        if (event)
+            run.events.push_back(*event);
+        else if (warnings)
+            warnings->push_back(event.error());
+    }
+    return run;
 }
 
 std::vector<KnownRun> runsIn(const std::string& runs, Warnings* warnings) {
@@ -244,17 +268,13 @@ std::vector<KnownRun> runsIn(const std::string& runs, Warnings* warnings) {
     std::error_code ignored;
     for (const auto& entry : fs::directory_iterator(runs, ignored)) {
         const std::string folder = entry.path().string();
-        const Result<std::string> text = readFile(folder + "/" + kHeadFile);
-        if (!text) continue;  // being made, or no run
-        const Result<RunHead> head = parseRunHead(*text, folder + "/" + kHeadFile);
-        const auto lines = Journal::read(folder + "/" + kEventsFile);
-        if (!head || !lines) {
-            if (warnings) warnings->push_back(head ? lines.error() : head.error());
+        if (!fs::exists(folder + "/" + kHeadFile, ignored)) continue;  // being made, or no run
+        const Result<RunOnDisk> read = readRun(folder, warnings);
+        if (!read) {
+            if (warnings) warnings->push_back(read.error());
             continue;
         }
-        KnownRun run{folder, *head, {}};
-        for (const std::string& line : *lines)
-            if (const auto event = parseEvent(line, folder)) run.state = after(std::move(run.state), *event);
+        KnownRun run{folder, read->head, folded(read->events)};
         found.push_back(std::move(run));
     }
     std::sort(found.begin(), found.end(), [](const KnownRun& a, const KnownRun& b) { return a.head.began > b.head.began; });

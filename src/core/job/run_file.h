@@ -42,8 +42,6 @@ class RunFile {
     Status add(const RunEvent& event);
     Status retry() { return journal_.retry(); }
     std::size_t unwritten() const { return journal_.unwritten(); }
-    /// Its card is in the workshop file. Errors: those of writing.
-    Status setCarded();
 
   private:
     explicit RunFile(Journal journal) : journal_(std::move(journal)) {}
@@ -52,6 +50,17 @@ class RunFile {
     std::vector<RunEvent> events_;
     Journal journal_;
 };
+
+/// The card of a run is in the workshop file. Errors: those of reading and writing its head.
+Status markCarded(const std::string& folder);
+
+/// A run as it stands on the disk, whoever records it: job text, head, events. Errors: those of reading.
+struct RunOnDisk {
+    RunHead head;
+    std::string jobText;
+    std::vector<RunEvent> events;
+};
+Result<RunOnDisk> readRun(const std::string& folder, Warnings* warnings = nullptr);
 
 struct KnownRun {
     std::string folder;

@@ -247,6 +247,17 @@ Result<Workshop> Workshop::open(const std::string& path, Access access, int pati
     return w;
 }
 
+Result<Workshop> Workshop::another() const {
+    Workshop w;
+    w.path_ = path_;
+    w.readOnly_ = readOnly_;
+    const int flags = readOnly_ ? SQLITE_OPEN_READONLY : SQLITE_OPEN_READWRITE;
+    if (const int code = sqlite3_open_v2(path_.c_str(), &w.db_, flags, nullptr); code != SQLITE_OK)
+        return failure(w.db_, code, path_);
+    if (Status ok = w.prepare(); !ok) return ok.error();
+    return w;
+}
+
 Status Workshop::prepare() {
     constexpr int kBusy_ms = 5000;
     sqlite3_busy_timeout(db_, kBusy_ms);

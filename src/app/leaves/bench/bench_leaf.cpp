@@ -52,7 +52,6 @@ QWidget* BenchLeaf::page() {
 
 LeafEntry BenchLeaf::entry() const {
     LeafEntry e;
-    e.built = true;
     if (desk_.run().going()) {
         e.state = LeafState::Begun;
         return e;

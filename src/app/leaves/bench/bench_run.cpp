@@ -93,13 +93,11 @@ void BenchRun::add(Happened what, const std::string& key, const std::string& val
     record(std::move(event));
 }
 
-void BenchRun::close(bool carded) {
+void BenchRun::close() {
     if (!there_) return;
-    writer_.write([file = file_, carded]() -> Status {
-        if (!*file) return Done{};
-        Status ok = carded ? (*file)->setCarded() : Status(Done{});
+    writer_.write([file = file_]() -> Status {
         file->reset();
-        return ok;
+        return Done{};
     });
     there_ = false;
     head_ = {};

@@ -44,8 +44,8 @@ class BenchRun : public QObject {
     /// Adds an event of the task in hand, at this moment.
     void add(Happened what, const std::string& key = {}, const std::string& value = {}, const std::string& step = {},
              int lure = 0);
-    /// The run is done with; `carded` when its card is in the workshop file.
-    void close(bool carded = false);
+    /// Puts it away; it can be gone on with later.
+    void close();
 
   signals:
     void changed();

@@ -470,7 +470,6 @@ Standing BlankLeaf::standing() const {
 
 LeafEntry BlankLeaf::entry() const {
     LeafEntry e;
-    e.built = true;
     const BodyResult& body = context_.results.body();
     if (context_.document.empty()) return e;
     e.state = body.error ? LeafState::Repair : LeafState::Ready;

@@ -130,7 +130,6 @@ void CutLeaf::rebuildCard() {
 
 LeafEntry CutLeaf::entry() const {
     LeafEntry e;
-    e.built = true;
     const MasksResult& masks = context_.results.masks();
     if (masks.pages) e.state = LeafState::Ready;
     if (masks.pagesError && !masks.masks.empty()) {

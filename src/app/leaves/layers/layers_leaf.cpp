@@ -62,7 +62,6 @@ void LayersLeaf::showEverywhere(bool on) {
 
 LeafEntry LayersLeaf::entry() const {
     LeafEntry e;
-    e.built = true;
     if (context_.document.empty() || job().get<LayersChapter>().recipe.steps.empty()) return e;
     e.state = draft() ? LeafState::Begun : LeafState::Ready;
     if (draft()) return e;

@@ -495,7 +495,6 @@ Standing MasksLeaf::standing() const {
 
 LeafEntry MasksLeaf::entry() const {
     LeafEntry e;
-    e.built = true;
     const auto& masks = context_.results.masks().masks;
     if (masks.empty()) return e;
     e.state = LeafState::Ready;

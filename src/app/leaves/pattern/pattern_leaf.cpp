@@ -232,7 +232,6 @@ Standing PatternLeaf::standing() const {
 
 LeafEntry PatternLeaf::entry() const {
     LeafEntry e;
-    e.built = true;
     if (job().get<PatternChapter>().elements.empty()) return e;
     const int errors = static_cast<int>(context_.results.body().artErrors.size());
     e.state = errors > 0 ? LeafState::Repair : LeafState::Ready;

@@ -145,7 +145,6 @@ std::vector<MenuEntry> ScalesLeaf::menu() {
 
 LeafEntry ScalesLeaf::entry() const {
     LeafEntry e;
-    e.built = true;
     const ScalesChapter& s = desk_.wish();
     const ScalesStudy& study = desk_.study();
     if (context_.document.empty() || (!s.net && !s.foil)) return e;

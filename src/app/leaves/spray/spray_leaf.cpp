@@ -500,7 +500,6 @@ std::vector<Flag> SprayLeaf::flags() {
 
 LeafEntry SprayLeaf::entry() const {
     LeafEntry e;
-    e.built = true;
     if (context_.document.empty() || desk_.verdicts().empty()) return e;
     e.state = job().get<SprayChapter>().masks.empty() ? LeafState::Begun : LeafState::Ready;
     for (const SprayVerdict& v : desk_.verdicts()) {
