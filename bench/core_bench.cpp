@@ -9,6 +9,8 @@
 #include <functional>
 #include <iostream>
 
+#include "bench_rows.h"
+
 #include "base/files.h"
 #include "base/number_text.h"
 #include "base/units.h"
@@ -313,6 +315,7 @@ int run(const std::string& path) {
     }
 
     benchPictures();
+    benchBenchAndLog(row, [](int runs, const std::function<void()>& work) { return best(runs, cpuSeconds, work); });
     std::cout << "\n| cap of a sphere, rad | least strain | Milnor's bound | above it |\n|---|---|---|---|\n";
     StationTable ball;
     for (int i = 0; i <= 14; ++i) {

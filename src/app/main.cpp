@@ -8,6 +8,7 @@
 #include <QElapsedTimer>
 #include <QLocale>
 #include <QStyleFactory>
+#include <QTemporaryDir>
 #include <QTextStream>
 #include <QThread>
 
@@ -66,7 +67,10 @@ int main(int count, char** words) {
         return 2;
     }
     if (parser.isSet(pictures)) useInches(false);
-    MainWindow window;
+    // What it does by itself leaves nothing behind in the user's own folder.
+    QTemporaryDir ownFolder;
+    const bool byItself = parser.isSet(pictures) || parser.isSet(job);
+    MainWindow window(byItself ? ownFolder.path() : QString());
     if (parser.isSet(size) || parser.isSet(pictures) || parser.isSet(job) || parser.isSet(shown))
         window.resize(wanted);
     else

@@ -7,10 +7,13 @@
 #include <QThread>
 #include <algorithm>
 
+#include "app/leaves/bench/bench_leaf.h"
+#include "app/leaves/bench/runner.h"
 #include "app/leaves/blank/blank_leaf.h"
 #include "app/leaves/blank/blank_page.h"
 #include "app/leaves/blank/library_dialog.h"
 #include "app/leaves/cut/cut_leaf.h"
+#include "app/leaves/log/log_leaf.h"
 #include "app/leaves/masks/masks_leaf.h"
 #include "app/leaves/pattern/pattern_leaf.h"
 #include "app/leaves/pattern/pattern_page.h"
@@ -71,6 +74,7 @@ bool waitUntilSettled(MainWindow& window, int limit_ms) {
 
 void takeBlankPictures(MainWindow& window, const std::function<void(const char*, QWidget*)>& keep);
 void takeSlitPicture(MainWindow& window, const std::function<void(const char*, QWidget*)>& keep);
+void takeRunnerPicture(MainWindow& window, const std::function<void(const char*, QWidget*)>& keep);
 
 int takePictures(MainWindow& window, const QString& folder, const QString& leaf, const QString& theme,
                  QTextStream& err) {
@@ -79,10 +83,16 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
         return 1;
     }
     if (!window.document().empty() && !waitUntilSettled(window)) return 3;
+    const auto keep = [&](const char* name, QWidget* shown) {
+        const QString path = QDir(folder).filePath(QString(name) + (theme == "dark" ? "-dark" : "") + ".png");
+        if (!shown->grab().save(path)) err << QObject::tr("Cannot write %1.").arg(path) << Qt::endl;
+    };
     for (int place = 0; const LeafPlace& at : leafPlaces()) {
         const int number = place++;
         const char* name = at.id;
+        const bool runs = number == LogNumber && !window.document().empty();
         if (!leaf.isEmpty() && leaf != name) continue;
+        if (runs) takeRunnerPicture(window, keep);
         window.showLeaf(number);
         pause(kStill_ms);
         // The same pattern on other blanks is drawn once the leaf is seen.
@@ -105,13 +115,96 @@ int takePictures(MainWindow& window, const QString& folder, const QString& leaf,
             return 1;
         }
     }
-    const auto keep = [&](const char* name, QWidget* shown) {
-        const QString path = QDir(folder).filePath(QString(name) + (theme == "dark" ? "-dark" : "") + ".png");
-        if (!shown->grab().save(path)) err << QObject::tr("Cannot write %1.").arg(path) << Qt::endl;
-    };
     if (leaf.isEmpty() || leaf == "masks") takeSlitPicture(window, keep);
     if (leaf.isEmpty() || leaf == "blank") takeBlankPictures(window, keep);
     return 0;
+}
+
+/// The demo goes over the bench, with a slip or two, and its card into the log.
+void takeRunnerPicture(MainWindow& window, const std::function<void(const char*, QWidget*)>& keep) {
+    // In one piece: a run as a painter makes one.
+    window.showLeaf(BenchNumber);
+    BenchLeaf& bench = leafOf<BenchLeaf>(window);
+    BenchDesk& desk = bench.desk();
+    const auto settled = [&] {
+        pause(kStill_ms);
+        for (int k = 0; k < 1200 && !desk.settled(); ++k) pause(50);
+    };
+    settled();
+    Moment now = desk.now();
+    desk.setClock([&now] { return now; });
+    if (!desk.beginRun()) { fprintf(stderr,"no run: planned %d settled %d err %s\n", desk.study().planned, desk.settled(), desk.study().error? desk.study().error->text().c_str():"-"); return; }
+    settled();
+    Runner& runner = bench.runner();
+    runner.resize(window.size());
+    runner.show();
+    const auto stepOf = [&]() -> const Step* {
+        const BenchTask* task = desk.run().task();
+        const JobOnBench* job = desk.jobOfRun();
+        for (const std::string& id : task && job ? task->steps : std::vector<std::string>())
+            if (const std::size_t s = job->place(id); s < job->steps.size() && paints(job->recipe().steps[s].act)) return &job->recipe().steps[s];
+        return nullptr;
+    };
+    bool kept = false, gated = false, changed = false;
+    int marks = 0;
+    while (const BenchTask* task = desk.run().task()) {
+        const Step* step = stepOf();
+        const bool masked = step && step->where.reaches == Reaches::Windows;
+        if (masked && !kept && !runner.gate() && ++marks > 3) {
+            now += task->hands_s * 5 / 8;
+            runner.update();
+            pause(2500);
+            keep("bench-runner", &runner);
+            kept = true;
+        }
+        if (runner.gate() && runner.gate()->openings > 1 && !gated) {
+            pause(2500);
+            keep("bench-gate", &runner);
+            gated = true;
+        }
+        if (masked && kept && !changed) {
+            desk.run().add(Happened::Changed, "pressure_kpa", "89.63", step->id);
+            desk.run().add(Happened::Mishap, "lifted", {}, step->id, task->firstLure + 3);
+            desk.run().add(Happened::Inserted, {}, QObject::tr("a mist of lime over the back").toStdString());
+            changed = true;
+        }
+        if (!runner.gate()) now += task->hands_s + std::min(task->free_s, 600);
+        runner.goOn();
+        QApplication::processEvents();
+    }
+    runner.goOn();
+    keep("bench-over", &runner);
+    runner.hide();
+    for (int k = 0; k < 200 && !desk.run().written(); ++k) pause(20);
+    desk.run().close();
+    window.showLeaf(LogNumber);
+    LogDesk& log = leafOf<LogLeaf>(window).desk();
+    const auto logged = [&] {
+        pause(kStill_ms);
+        for (int k = 0; k < 1200 && !log.settled(); ++k) pause(50);
+    };
+    logged();
+    if (log.runs().empty()) return;
+    log.makeCard(log.runs().front().folder);
+    logged();
+    std::vector<SideReading> sides = log.plannedReadings();
+    int n = 0;
+    for (SideReading& side : sides) {
+        side.leftX_mm = side.plannedX_mm + 0.1 * (n % 3 - 1);
+        side.leftUp_mm = side.plannedUp_mm + 0.1 * ((n + 1) % 3 - 1);
+        const bool moved = side.mask == sides.back().mask;
+        side.rightX_mm = side.plannedX_mm + (moved ? 0.7 : 0.1 * (n % 2));
+        side.rightUp_mm = side.plannedUp_mm + 0.1 * (n % 3 - 1);
+        ++n;
+    }
+    log.change([&](RecipeCard& card) {
+        card.text = QObject::tr("The halo at 0.6 mm reads well at arm's length. White under the red dots: yes, always.").toStdString();
+        card.seen = {"crisp", "bright", "lifted"};
+        card.sides = sides;
+        card.measuredLure = 11;
+    });
+    logged();
+    desk.setClock(systemClock());
 }
 
 /// The last dots of the pattern through one sheet over the whole side, with the slits that tape needs there.

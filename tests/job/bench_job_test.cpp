@@ -334,7 +334,7 @@ TEST(LogBook, AFileOfCardsIsTakenInOnce) {
     const auto read = need(parseCards(text, "cards"));
     EXPECT_EQ(need(importCards(there, read)).size(), 1u);
     EXPECT_EQ(need(importCards(there, read)).size(), 0u) << "here already";
-    EXPECT_EQ(cardsText({*need(wholeCard(there, card.card.id))}), text);
+    EXPECT_TRUE(cardsText({*need(wholeCard(there, card.card.id))}) == text);
     // Another card of the same id: both stay.
     auto other = read;
     other[0].card.text = "quite different";

@@ -199,7 +199,9 @@ std::string cardsText(const std::vector<WholeCard>& cards) {
     Json json{{"format", kCardFormat}, {"cards", Json::array()}};
     for (const WholeCard& whole : cards) {
         Json card = cardJson(whole.card);
-        if (!whole.jobText.empty()) card["job"] = asItStood(whole.jobText);
+        // A file ends with a line; what stands within another does not.
+        const std::size_t end = whole.jobText.find_last_not_of(" \n\r\t");
+        if (end != std::string::npos) card["job"] = asItStood(whole.jobText.substr(0, end + 1));
         for (const std::string& picture : whole.pictures) card["pictures"].push_back(base64Of(picture));
         json["cards"].push_back(std::move(card));
     }

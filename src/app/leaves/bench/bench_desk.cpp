@@ -145,7 +145,11 @@ BenchDesk::BenchDesk(LeafContext context, QObject* parent)
     connect(&context_.results, &Results::masksChanged, this, [this, soon] {
         if (context_.results.masks().whole) soon();
     });
-    connect(&run_, &BenchRun::changed, this, &BenchDesk::changed);
+    connect(&run_, &BenchRun::changed, this, [this] {
+        stale_ = true;
+        if (watched_) rest_.start();
+        emit changed();
+    });
 }
 
 void BenchDesk::setWatched(bool on) {

@@ -76,10 +76,10 @@ std::vector<Flag> BenchLeaf::flags() {
     for (const StoodTooLong& stood : study.plan.schedule.stood) {
         if (!all.empty() && all.back().id == "bench:stood") break;
         all.push_back({"bench:stood",
-                       tr("%1 would stand in %2 from %3 to %4 and dry in the tip: it is cleaned out and filled anew.")
+                       tr("%1 would stand in the gun \"%2\" from %3 to %4 and dry in the tip: it is cleaned out and filled anew.")
                            .arg(QString::fromStdString(study.wish.work.cups[static_cast<std::size_t>(stood.cup)].name),
                                 QString::fromStdString(study.wish.guns[static_cast<std::size_t>(stood.gun)].name),
-                                clockText(study.start + stood.from_s), clockText(study.start + stood.to_s)),
+                                dayAndClock(study.start + stood.from_s, desk_.now()), clockText(study.start + stood.to_s)),
                        false, [] {}});
     }
     return all;

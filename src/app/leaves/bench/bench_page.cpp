@@ -95,7 +95,7 @@ void BenchPage::layOutDay() {
     constexpr double kRack = 62;
     const double room = chart_.height() - kRack - 14;
     gunHeight_ = std::clamp(room * 0.3 / guns, 22.0, 46.0);
-    trayHeight_ = std::clamp((room - guns * gunHeight_) / trays, 26.0, 110.0);
+    trayHeight_ = std::clamp((room - guns * gunHeight_) / trays, 26.0, 150.0);
     scrollMost_ = std::max(0.0, guns * gunHeight_ + trays * trayHeight_ - room);
     scroll_ = std::clamp(scroll_, 0.0, scrollMost_);
     rack_ = QRectF(chart_.left(), chart_.bottom() - kRack + 14, chart_.width(), kRack - 20);
@@ -248,6 +248,14 @@ void BenchPage::paintLanes(QPainter& p) {
     p.restore();
 }
 
+/// Work rests while it is closed.
+void BenchPage::restInBreaks(QPainter& p, const QRectF& band) const {
+    for (const Span& span : desk_.study().wish.closed) {
+        const double from = std::max(band.left(), xAt(span.from_s)), to = std::min(band.right(), xAt(span.to_s));
+        if (to > from) p.fillRect(QRectF(QPointF(from, band.top() + 1), QPointF(to, band.bottom() - 1)), tokens().deep);
+    }
+}
+
 void BenchPage::paintTask(QPainter& p, const Box& box) {
     const BenchStudy& study = desk_.study();
     const PlacedTask& placed = study.plan.schedule.tasks[static_cast<std::size_t>(box.placed)];
@@ -274,6 +282,7 @@ void BenchPage::paintTask(QPainter& p, const Box& box) {
     p.setBrush(placed.wasDone ? tokens().deep : colour);
     p.setPen(outline);
     p.drawRoundedRect(band, std::min(3.0, band.width() / 3), 3);
+    restInBreaks(p, band);
     const QColor ink = placed.wasDone ? tokens().muted : inkOn(colour);
     const QString letter = cup ? QString::fromStdString(cup->name).left(1).toUpper() : taskLetter(study, task);
     if (band.width() > 9 && band.height() > 13)
@@ -293,6 +302,7 @@ void BenchPage::paintTask(QPainter& p, const Box& box) {
     p.setPen(outline);
     p.setBrush(placed.wasDone ? tokens().deep : colour);
     p.drawRoundedRect(gun, std::min(3.0, gun.width() / 3), 3);
+    restInBreaks(p, gun);
     if (gun.width() > 9) {
         const QFont font = inter(10.5, QFont::DemiBold);
         const QString name = QString::fromStdString(cup->name);

@@ -45,6 +45,7 @@ class BenchPage : public LeafPage {
     void paintChart(QPainter& p);
     void paintLanes(QPainter& p);
     void paintTask(QPainter& p, const Box& box);
+    void restInBreaks(QPainter& p, const QRectF& band) const;
     void paintRack(QPainter& p);
     void paintLegend(QPainter& p);
     void paintList(QPainter& p);

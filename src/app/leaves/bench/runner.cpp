@@ -22,7 +22,6 @@ Runner::Runner(LeafContext context, BenchDesk& desk, QWidget* parent)
     resize(1280, 800);
     typed_->hide();
     typed_->installEventFilter(this);
-    connect(typed_, &QLineEdit::returnPressed, this, &Runner::takeTyped);
     connect(&desk_, &BenchDesk::changed, this, &Runner::follow);
     connect(pose_, &BodyView::redrawn, this, [this] { update(); });
     constexpr int kTick_ms = 500;
@@ -90,7 +89,7 @@ void Runner::goOn() {
     }
     if (mode_ == Mode::Over) {
         if (!run.state().isOver()) run.add(Happened::Ended);
-        hide();
+        close();
         return;
     }
     if (mode_ != Mode::Step) return setMode(Mode::Step);
@@ -149,9 +148,17 @@ void Runner::takeTyped() {
 }
 
 bool Runner::eventFilter(QObject* on, QEvent* event) {
-    if (on == typed_ && event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
-        setMode(Mode::Step);
-        return true;
+    if (on == typed_ && event->type() == QEvent::KeyPress) {
+        // Neither goes on to the runner, where it would end the step.
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Escape) {
+            setMode(Mode::Step);
+            return true;
+        }
+        if (key == Qt::Key_Return || key == Qt::Key_Enter) {
+            takeTyped();
+            return true;
+        }
     }
     return QWidget::eventFilter(on, event);
 }
@@ -215,7 +222,7 @@ void Runner::keyPressEvent(QKeyEvent* event) {
             return;
         case Qt::Key_Escape:
             if (mode_ != Mode::Step && mode_ != Mode::Over) return setMode(Mode::Step);
-            hide();
+            close();
             return;
         case Qt::Key_P:
             if (mode_ != Mode::Over) run.add(run.state().paused() ? Happened::Resumed : Happened::Paused);
