@@ -6,7 +6,8 @@
 
 namespace nine {
 
-using TableRow = std::function<void(const std::string& what, double seconds, const std::string& target, const std::string& beside)>;
+using TableRow = std::function<void(const std::string& what, double seconds, const std::string& target,
+                                    const std::string& beside)>;
 using Timed = std::function<double(int runs, const std::function<void()>& work)>;
 /// Plans against what no plan beats, and cards searched.
 void benchBenchAndLog(const TableRow& row, const Timed& best);

@@ -315,7 +315,8 @@ int run(const std::string& path) {
     }
 
     benchPictures();
-    benchBenchAndLog(row, [](int runs, const std::function<void()>& work) { return best(runs, cpuSeconds, work); });
+    benchBenchAndLog(
+        row, [](int runs, const std::function<void()>& work) { return best(runs, cpuSeconds, work); });
     std::cout << "\n| cap of a sphere, rad | least strain | Milnor's bound | above it |\n|---|---|---|---|\n";
     StationTable ball;
     for (int i = 0; i <= 14; ++i) {

@@ -133,7 +133,7 @@ void takeRunnerPicture(MainWindow& window, const std::function<void(const char*,
     settled();
     Moment now = desk.now();
     desk.setClock([&now] { return now; });
-    if (!desk.beginRun()) { fprintf(stderr,"no run: planned %d settled %d err %s\n", desk.study().planned, desk.settled(), desk.study().error? desk.study().error->text().c_str():"-"); return; }
+    if (!desk.beginRun()) return;
     settled();
     Runner& runner = bench.runner();
     runner.resize(window.size());
@@ -141,11 +141,13 @@ void takeRunnerPicture(MainWindow& window, const std::function<void(const char*,
     const auto stepOf = [&]() -> const Step* {
         const BenchTask* task = desk.run().task();
         const JobOnBench* job = desk.jobOfRun();
-        for (const std::string& id : task && job ? task->steps : std::vector<std::string>())
-            if (const std::size_t s = job->place(id); s < job->steps.size() && paints(job->recipe().steps[s].act)) return &job->recipe().steps[s];
+        for (const std::string& id : task&& job ? task->steps : std::vector<std::string>())
+            if (const std::size_t s = job->place(id);
+                s < job->steps.size() && paints(job->recipe().steps[s].act))
+                return &job->recipe().steps[s];
         return nullptr;
     };
-    bool kept = false, gated = false, changed = false;
+    bool kept = false, changed = false;
     int marks = 0;
     while (const BenchTask* task = desk.run().task()) {
         const Step* step = stepOf();
@@ -156,11 +158,6 @@ void takeRunnerPicture(MainWindow& window, const std::function<void(const char*,
             pause(2500);
             keep("bench-runner", &runner);
             kept = true;
-        }
-        if (runner.gate() && runner.gate()->openings > 1 && !gated) {
-            pause(2500);
-            keep("bench-gate", &runner);
-            gated = true;
         }
         if (masked && kept && !changed) {
             desk.run().add(Happened::Changed, "pressure_kpa", "89.63", step->id);
@@ -173,7 +170,6 @@ void takeRunnerPicture(MainWindow& window, const std::function<void(const char*,
         QApplication::processEvents();
     }
     runner.goOn();
-    keep("bench-over", &runner);
     runner.hide();
     for (int k = 0; k < 200 && !desk.run().written(); ++k) pause(20);
     desk.run().close();
@@ -198,7 +194,10 @@ void takeRunnerPicture(MainWindow& window, const std::function<void(const char*,
         ++n;
     }
     log.change([&](RecipeCard& card) {
-        card.text = QObject::tr("The halo at 0.6 mm reads well at arm's length. White under the red dots: yes, always.").toStdString();
+        card.text =
+            QObject::tr(
+                "The halo at 0.6 mm reads well at arm's length. White under the red dots: yes, always.")
+                .toStdString();
         card.seen = {"crisp", "bright", "lifted"};
         card.sides = sides;
         card.measuredLure = 11;

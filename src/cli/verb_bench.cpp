@@ -35,10 +35,15 @@ Result<Workplace> placeOf(const Args& args) {
         if (!numbers) return numbers.error();
         place.guns.clear();
         for (const double needle : *numbers)
-            place.guns.push_back({"Gun " + std::to_string(place.guns.size() + 1), needle, Gun{}.lowest_psi, Gun{}.highest_psi, {}});
+            place.guns.push_back({"Gun " + std::to_string(place.guns.size() + 1),
+                                  needle,
+                                  Gun{}.lowest_psi,
+                                  Gun{}.highest_psi,
+                                  {}});
         if (Status ok = checkBench(place); !ok) return Error{ok.error().code, ok.error().words, "--guns"};
     }
-    for (const auto& [flag, into, most] : {std::tuple{"painters", &place.shop.painters, 4}, {"tray", &place.shop.tray, 100},
+    for (const auto& [flag, into, most] : {std::tuple{"painters", &place.shop.painters, 4},
+                                           {"tray", &place.shop.tray, 100},
                                            {"rack", &place.shop.rack, 500}}) {
         const Result<int> value = args.whole(flag, *into, 1, most);
         if (!value) return value.error();
@@ -85,7 +90,8 @@ Result<Opened> opened(const Args& args, const Workplace& place, bool solve, cons
         Result<RecipeOnBody> on = recipeOnBody(job, derived, {}, Fineness::Cut, task);
         if (!on) return on.error();
         all.warnings.insert(all.warnings.end(), on->warnings.begin(), on->warnings.end());
-        const std::vector<MaskResult> masks = solve ? derived.masks(job, kPreviewVertices, task) : std::vector<MaskResult>{};
+        const std::vector<MaskResult> masks =
+            solve ? derived.masks(job, kPreviewVertices, task) : std::vector<MaskResult>{};
         Result<JobOnBench> made =
             jobOnBench(std::make_shared<const RecipeOnBody>(std::move(*on)), derived, place, masks, task);
         if (!made) return made.error();
@@ -107,7 +113,8 @@ Json taskJson(const BenchTask& task) {
 
 Result<Reply> benchPlan(const Arguments& words, const Task& task) {
     // In one piece: read, plan, tell.
-    const Result<Args> args = Args::parse(words, {"lures", "guns", "bench", "painters", "tray", "rack", "with", "start", "tries"}, {}, 1);
+    const Result<Args> args = Args::parse(
+        words, {"lures", "guns", "bench", "painters", "tray", "rack", "with", "start", "tries"}, {}, 1);
     if (!args) return args.error();
     const Result<Workplace> place = placeOf(*args);
     if (!place) return place.error();
@@ -117,9 +124,11 @@ Result<Reply> benchPlan(const Arguments& words, const Task& task) {
     if (const auto text = args->value("start")) {
         const auto moment = parseUtc(*text);
         if (!moment)
-            return Error{"bad_value",
-                         Words(NINE_WORDS("cli", "\"{date}\" is no moment; write it as 2026-11-30T08:30:00Z.")).name("date", *text),
-                         "--start"};
+            return Error{
+                "bad_value",
+                Words(NINE_WORDS("cli", "\"{date}\" is no moment; write it as 2026-11-30T08:30:00Z."))
+                    .name("date", *text),
+                "--start"};
         start = *moment;
     }
     Result<Opened> all = opened(*args, *place, false, task);
@@ -134,11 +143,17 @@ Result<Reply> benchPlan(const Arguments& words, const Task& task) {
         const BenchTray& tray = wish.work.trays[static_cast<std::size_t>(p.tray)];
         const BenchTask& t = tray.tasks[static_cast<std::size_t>(p.task)];
         Json row = taskJson(t);
-        row.update({{"tray", tray.tag}, {"start_s", p.start_s}, {"end_s", p.end_s}, {"rested_s", p.free_s}, {"painter", p.painter + 1}});
+        row.update({{"tray", tray.tag},
+                    {"start_s", p.start_s},
+                    {"end_s", p.end_s},
+                    {"rested_s", p.free_s},
+                    {"painter", p.painter + 1}});
         if (p.gun >= 0) {
             row.update({{"gun", wish.guns[static_cast<std::size_t>(p.gun)].name},
                         {"cup", wish.work.cups[static_cast<std::size_t>(t.cup)].name},
-                        {"cleaned", p.cleaned}, {"needle_changed", p.needle}, {"filled", p.filled}});
+                        {"cleaned", p.cleaned},
+                        {"needle_changed", p.needle},
+                        {"filled", p.filled}});
         }
         tasks.push_back(std::move(row));
         reply.text += clockText(p.start_s) + "  tray " + tray.tag + "  " + (p.cleaned ? "[clean] " : "") +
@@ -156,21 +171,37 @@ Result<Reply> benchPlan(const Arguments& words, const Task& task) {
         cups.push_back({{"name", cup.name}, {"colour", cup.colour}, {"ml", ml[cup.key]}});
     Json trays = Json::array();
     for (std::size_t t = 0; t < wish.work.trays.size(); ++t)
-        trays.push_back({{"tag", wish.work.trays[t].tag}, {"first_lure", wish.work.trays[t].firstLure},
-                         {"lures", wish.work.trays[t].lures}, {"ready_s", s.trayReady_s[t]}});
+        trays.push_back({{"tag", wish.work.trays[t].tag},
+                         {"first_lure", wish.work.trays[t].firstLure},
+                         {"lures", wish.work.trays[t].lures},
+                         {"ready_s", s.trayReady_s[t]}});
     Json stood = Json::array();
     for (const StoodTooLong& one : s.stood)
         stood.push_back({{"gun", wish.guns[static_cast<std::size_t>(one.gun)].name},
-                         {"cup", wish.work.cups[static_cast<std::size_t>(one.cup)].name}, {"from_s", one.from_s}, {"to_s", one.to_s}});
+                         {"cup", wish.work.cups[static_cast<std::size_t>(one.cup)].name},
+                         {"from_s", one.from_s},
+                         {"to_s", one.to_s}});
     const Load load = loadOf(wish, s);
-    reply.json = {{"start", utcText(start)}, {"ready_s", s.ready_s}, {"ready", utcText(start + s.ready_s)}, {"hands_free_s", s.hands_s},
-                  {"bound_s", plan->bound_s}, {"cleanings", s.cleanings}, {"needle_changes", s.needles}, {"cups_filled", s.fills},
-                  {"cleanings_lure_by_lure", cleaningsLureByLure(wish)}, {"trays", std::move(trays)}, {"cups", std::move(cups)},
-                  {"stood_too_long", std::move(stood)}, {"load_w", load.peak_w}, {"circuit_w", place->shop.circuit_w},
-                  {"tasks", std::move(tasks)}, {"warnings", warningsJson(all->warnings)}};
-    reply.text += "Ready after " + clockText(s.ready_s) + " h, hands free after " + clockText(s.hands_s) + " h; " +
-                  std::to_string(wish.work.cups.size()) + " colours in " + std::to_string(s.cleanings) +
-                  " cup cleanings (lure by lure " + std::to_string(cleaningsLureByLure(wish)) + ").\n";
+    reply.json = {{"start", utcText(start)},
+                  {"ready_s", s.ready_s},
+                  {"ready", utcText(start + s.ready_s)},
+                  {"hands_free_s", s.hands_s},
+                  {"bound_s", plan->bound_s},
+                  {"cleanings", s.cleanings},
+                  {"needle_changes", s.needles},
+                  {"cups_filled", s.fills},
+                  {"cleanings_lure_by_lure", cleaningsLureByLure(wish)},
+                  {"trays", std::move(trays)},
+                  {"cups", std::move(cups)},
+                  {"stood_too_long", std::move(stood)},
+                  {"load_w", load.peak_w},
+                  {"circuit_w", place->shop.circuit_w},
+                  {"tasks", std::move(tasks)},
+                  {"warnings", warningsJson(all->warnings)}};
+    reply.text += "Ready after " + clockText(s.ready_s) + " h, hands free after " + clockText(s.hands_s) +
+                  " h; " + std::to_string(wish.work.cups.size()) + " colours in " +
+                  std::to_string(s.cleanings) + " cup cleanings (lure by lure " +
+                  std::to_string(cleaningsLureByLure(wish)) + ").\n";
     if (load.peak_w > place->shop.circuit_w)
         reply.text += "At most " + fixedText(load.peak_w, 0) + " W run at one time; the circuit bears " +
                       fixedText(place->shop.circuit_w, 0) + " W.\n";
@@ -205,12 +236,18 @@ Result<Reply> benchSteps(const Arguments& words, const Task& task) {
             if (const std::size_t s = job.place(id); s < job.steps.size() && job.steps[s].set) {
                 set = job.steps[s].set;
                 row["mix"] = mixWords(job, job.recipe().steps[s]).plain();
-                row["set"] = {{"gun", set->gun}, {"pressure_kpa", set->pressure_kpa}, {"needle_mm", set->needle_mm},
-                              {"distance_mm", set->distance_mm}, {"angle_deg", set->angle_deg}, {"seconds_a_body", set->body_s}};
+                row["set"] = {{"gun", set->gun},
+                              {"pressure_kpa", set->pressure_kpa},
+                              {"needle_mm", set->needle_mm},
+                              {"distance_mm", set->distance_mm},
+                              {"angle_deg", set->angle_deg},
+                              {"seconds_a_body", set->body_s}};
             }
         Json gates = Json::array();
         for (const Gate& gate : gatesOf(job, t, before, false, true)) {
-            gates.push_back({{"gate", gate.id}, {"text", gate.says.plain()}, {"after", gate.after},
+            gates.push_back({{"gate", gate.id},
+                             {"text", gate.says.plain()},
+                             {"after", gate.after},
                              {"asked", asksGate(job.bench, gate.id)}});
             if (gate.openings > 0) gates.back()["openings"] = gate.openings;
             reply.text += "   [ ] " + gate.says.plain() + "\n";

@@ -17,7 +17,8 @@ constexpr int kPatience_ms = 20'000;
 Result<Workshop> workshopOf(const Args& args, bool write) {
     const Result<std::string> file = args.need("file");
     if (!file) return file.error();
-    return write ? Workshop::open(*file, Workshop::Access::Write, kPatience_ms) : Workshop::open(*file, Workshop::Access::Read);
+    return write ? Workshop::open(*file, Workshop::Access::Write, kPatience_ms)
+                 : Workshop::open(*file, Workshop::Access::Read);
 }
 
 std::string dayOf(Moment moment) {
@@ -35,7 +36,10 @@ Result<WholeCard> asked(const Workshop& workshop, const std::string& id) {
     auto whole = wholeCard(workshop, id);
     if (!whole) return whole.error();
     if (!*whole)
-        return Error{"unknown_card", Words(NINE_WORDS("cli", "There is no card \"{id}\": log list shows those there are.")).name("id", id), id};
+        return Error{"unknown_card",
+                     Words(NINE_WORDS("cli", "There is no card \"{id}\": log list shows those there are."))
+                         .name("id", id),
+                     id};
     return std::move(**whole);
 }
 
@@ -59,9 +63,13 @@ Result<Reply> logList(const Arguments& words, const Task&) {
     reply.json["cards"] = Json::array();
     for (const std::string& id : index.find(args->value("search").value_or(""))) {
         const RecipeCard& c = *byId.at(id);
-        reply.json["cards"].push_back({{"id", id}, {"title", c.title}, {"blank", c.blank}, {"ended", utcText(c.ended)}, {"lures", c.lures}});
-        reply.text += dayOf(c.ended) + "  " + id + "  " + c.title + " on " + c.blank + ", " + std::to_string(c.lures) +
-                      (c.lures == 1 ? " lure\n" : " lures\n");
+        reply.json["cards"].push_back({{"id", id},
+                                       {"title", c.title},
+                                       {"blank", c.blank},
+                                       {"ended", utcText(c.ended)},
+                                       {"lures", c.lures}});
+        reply.text += dayOf(c.ended) + "  " + id + "  " + c.title + " on " + c.blank + ", " +
+                      std::to_string(c.lures) + (c.lures == 1 ? " lure\n" : " lures\n");
     }
     if (reply.text.empty()) reply.text = "No cards.\n";
     const auto rows = toolRows(*workshop, &warnings);
@@ -85,11 +93,14 @@ Result<Reply> logShow(const Arguments& words, const Task&) {
     reply.json = Json::parse(cardText(c));
     reply.json["pictures"] = whole->pictures.size();
     reply.json["has_job"] = !whole->jobText.empty();
-    reply.text = c.title + " on " + c.blank + ", " + dayOf(c.ended) + ", " + std::to_string(c.lures) + (c.lures == 1 ? " lure\n" : " lures\n");
+    reply.text = c.title + " on " + c.blank + ", " + dayOf(c.ended) + ", " + std::to_string(c.lures) +
+                 (c.lures == 1 ? " lure\n" : " lures\n");
     for (const LaidStep& s : c.steps) {
         reply.text += (s.skipped ? "- left out: " : "- ") + s.name;
         for (const CardPaint& p : s.paint) reply.text += ", " + p.name + " " + numberText(p.drops);
-        if (!s.paint.empty()) reply.text += " : " + numberText(s.reducer) + " drops, " + numberText(s.coats) + (s.coats == 1 ? " coat" : " coats");
+        if (!s.paint.empty())
+            reply.text += " : " + numberText(s.reducer) + " drops, " + numberText(s.coats) +
+                          (s.coats == 1 ? " coat" : " coats");
         for (const std::string& change : s.changed) reply.text += " (" + change + ")";
         reply.text += "\n";
     }
@@ -127,7 +138,8 @@ Result<Reply> logExport(const Arguments& words, const Task&) {
     if (Status ok = writeFileAtomically(*out, cardsText(all)); !ok) return ok.error();
     Reply reply;
     reply.json = {{"file", *out}, {"cards", all.size()}};
-    reply.text = std::to_string(all.size()) + (all.size() == 1 ? " card is in " : " cards are in ") + *out + ".\n";
+    reply.text =
+        std::to_string(all.size()) + (all.size() == 1 ? " card is in " : " cards are in ") + *out + ".\n";
     return reply;
 }
 
@@ -144,7 +156,8 @@ Result<Reply> logImport(const Arguments& words, const Task&) {
     if (!added) return added.error();
     Reply reply;
     reply.json = {{"added", *added}, {"passed_over", cards->size() - added->size()}};
-    reply.text = std::to_string(added->size()) + " of " + std::to_string(cards->size()) + " cards were added, the others are here already.\n";
+    reply.text = std::to_string(added->size()) + " of " + std::to_string(cards->size()) +
+                 " cards were added, the others are here already.\n";
     return reply;
 }
 

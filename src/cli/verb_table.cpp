@@ -272,26 +272,34 @@ const std::vector<VerbEntry>& verbTable() {
          "`offered`, the "
          "one with fewest bottles within 1 of the best"},
         {"bench", "plan", benchPlan,
-         "bench plan JOB [--lures N] [--with JOB2,JOB3] [--guns 0.35,0.3] [--bench FILE] [--painters 2] [--tray 8] [--rack 16] "
+         "bench plan JOB [--lures N] [--with JOB2,JOB3] [--guns 0.35,0.3] [--bench FILE] [--painters 2] "
+         "[--tray 8] [--rack 16] "
          "[--start 2026-11-30T08:30:00Z] [--tries N]",
          "the order of work for several lures",
-         "the order of work: `tasks` with `start_s`, `end_s`, `rested_s` from the start, tray, lures, gun, cup and what is cleaned "
+         "the order of work: `tasks` with `start_s`, `end_s`, `rested_s` from the start, tray, lures, gun, "
+         "cup and what is cleaned "
          "for them; `ready_s` and `ready`, `bound_s` (no plan is ready sooner), `cleanings` against "
-         "`cleanings_lure_by_lure`, `cups` with their ml, `trays`, `stood_too_long`, `load_w`. `--with`: other jobs on the "
+         "`cleanings_lure_by_lure`, `cups` with their ml, `trays`, `stood_too_long`, `load_w`. `--with`: "
+         "other jobs on the "
          "same bench; `--guns` the needle of each; `--tries` orders to try"},
         {"bench", "steps", benchSteps, "bench steps JOB [--exact] [--guns 0.35,0.3] [--bench FILE]",
          "the steps of one lure, with what is checked before each",
-         "the steps of one lure in order: `says`, `mix`, `set` at the gun, `gates` (what is checked before a step, `after` it, "
-         "`openings` to count, `asked` or switched off). `--exact` solves the masks first, for their lift and marks"},
-        {"log", "list", logList, "log list --file WORKSHOP [--search WORDS]", "recipe cards, newest first, and what is worn",
-         "recipe cards that hold every word (name, paint, colour, blank, date, mishap), newest first; `wear`: uses of masks, nets "
+         "the steps of one lure in order: `says`, `mix`, `set` at the gun, `gates` (what is checked before a "
+         "step, `after` it, "
+         "`openings` to count, `asked` or switched off). `--exact` solves the masks first, for their lift "
+         "and marks"},
+        {"log", "list", logList, "log list --file WORKSHOP [--search WORDS]",
+         "recipe cards, newest first, and what is worn",
+         "recipe cards that hold every word (name, paint, colour, blank, date, mishap), newest first; "
+         "`wear`: uses of masks, nets "
          "and brushes, what is left of them, cost of a use"},
         {"log", "show", logShow, "log show CARD --file WORKSHOP", "one card: steps as they were laid down",
          "one card whole, by its id; `left_against_right`: what the measured sides say"},
         {"log", "export", logExport, "log export --file WORKSHOP --out F.json [--id CARD]", "cards as a file",
          "all cards, or one, with their jobs and pictures, as one JSON file"},
         {"log", "import", logImport, "log import F.json --file WORKSHOP", "cards from such a file",
-         "adds them; those that are here already, alike, are passed over, others of the same id are both kept"},
+         "adds them; those that are here already, alike, are passed over, others of the same id are both "
+         "kept"},
         {"demo", "", demo, "demo --out DIR", "the demo job and all that comes of it",
          "the demo job, its readings, fit report and pages"},
     };

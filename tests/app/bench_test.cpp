@@ -1,4 +1,5 @@
-// The Bench leaf as it is used: plan, dragging, the step runner by its keys, what is written down; and the Log after it.
+// The Bench leaf as it is used: plan, dragging, the step runner by its keys, what is written down; and the
+// Log after it.
 #include "app/leaves/bench/bench_leaf.h"
 
 #include <QSignalSpy>
@@ -21,7 +22,8 @@ namespace {
 const Job& begun() {
     static const Job job = std::async(std::launch::async, [] {
                                Derivations derived(kTestVertices);
-                               Job made = test::need(withBegunRecipe(test::need(test::plainJob()), derived, genericShelf(), School::LightToDark));
+                               Job made = test::need(withBegunRecipe(test::need(test::plainJob()), derived,
+                                                                     genericShelf(), School::LightToDark));
                                LayersChapter layers = made.get<LayersChapter>();
                                layers.lures = 10;
                                return made.with(std::move(layers));
@@ -98,7 +100,8 @@ TEST_F(BenchTest, ATaskIsDraggedAndLetGoAgain) {
     const QPoint from = box.center().toPoint();
     QTest::mousePress(&page(), Qt::LeftButton, {}, from);
     QTest::mouseMove(&page(), from + QPoint(30, 0));
-    QMouseEvent move(QEvent::MouseMove, from + QPointF(60, 0), page().mapToGlobal(from + QPointF(60, 0)), Qt::NoButton, Qt::LeftButton, {});
+    QMouseEvent move(QEvent::MouseMove, from + QPointF(60, 0), page().mapToGlobal(from + QPointF(60, 0)),
+                     Qt::NoButton, Qt::LeftButton, {});
     QApplication::sendEvent(&page(), &move);
     QTest::mouseRelease(&page(), Qt::LeftButton, {}, from + QPoint(60, 0));
     const auto& locks = window->document().job().get<BenchChapter>().locks;
@@ -135,7 +138,10 @@ TEST_F(BenchTest, SpaceAnswersWhatIsAskedAndEndsTheStep) {
     finishTask();
     EXPECT_NE(run().state().current(), first);
     // To the first spraying: its checks come one by one before it.
-    for (int k = 0; k < 200 && (runner().gates().empty() || runner().gate() == nullptr || runner().gate()->id != "bill"); ++k) key(Qt::Key_Space);
+    for (int k = 0;
+         k < 200 && (runner().gates().empty() || runner().gate() == nullptr || runner().gate()->id != "bill");
+         ++k)
+        key(Qt::Key_Space);
     ASSERT_NE(runner().gate(), nullptr);
     EXPECT_EQ(runner().gate()->id, "bill");
     const std::string task = run().state().current();
@@ -166,7 +172,9 @@ TEST_F(BenchTest, SpaceAnswersWhatIsAskedAndEndsTheStep) {
 
 TEST_F(BenchTest, WhatReallyHappensIsKeptWithItsBody) {
     openRunner();
-    for (int k = 0; k < 300 && !(desk().jobOfRun() && mainOnBench(*desk().jobOfRun(), *run().task()) && mainOnBench(*desk().jobOfRun(), *run().task())->set && !runner().gate()); ++k)
+    for (int k = 0; k < 300 && !(desk().jobOfRun() && mainOnBench(*desk().jobOfRun(), *run().task()) &&
+                                 mainOnBench(*desk().jobOfRun(), *run().task())->set && !runner().gate());
+         ++k)
         key(Qt::Key_Space);
     const BenchTask task = *run().task();
     ASSERT_GT(task.lures, 2);
@@ -233,10 +241,13 @@ TEST_F(BenchTest, AfterAPowerCutTheRunGoesOnWhereItWas) {
     desk().replan();
     ASSERT_TRUE(settle());
     // What is done stays where it was, what is left begins now.
-    for (const PlacedTask& p : desk().study().plan.schedule.tasks) EXPECT_EQ(p.wasDone, std::find(before.past.begin(), before.past.end(), desk().study().taskOf(p).id) != before.past.end());
+    for (const PlacedTask& p : desk().study().plan.schedule.tasks)
+        EXPECT_EQ(p.wasDone, std::find(before.past.begin(), before.past.end(), desk().study().taskOf(p).id) !=
+                                 before.past.end());
     // Another window on the same run is told.
     MainWindow second(QString::fromStdString(folder.path()), theDerivations());
-    EXPECT_EQ(leafOf<BenchLeaf>(second).desk().run().resume(desk().leftRuns().front().folder).error().code, "in_use");
+    EXPECT_EQ(leafOf<BenchLeaf>(second).desk().run().resume(desk().leftRuns().front().folder).error().code,
+              "in_use");
 }
 
 TEST_F(BenchTest, AFolderThatCannotBeWrittenDoesNotStopTheWork) {
@@ -255,7 +266,8 @@ TEST_F(BenchTest, TheRunnerCanBeReadInEverySize) {
         runner().resize(size);
         QStringList outside;
         ink::setWitness([&](const QPainter& p, const QString& words, const QRectF& box) {
-            if (p.device() == &runner() && !QRectF(runner().rect()).adjusted(-2, -2, 2, 2).contains(box)) outside << words;
+            if (p.device() == &runner() && !QRectF(runner().rect()).adjusted(-2, -2, 2, 2).contains(box))
+                outside << words;
         });
         (void)runner().grab();
         ink::setWitness({});
@@ -268,7 +280,8 @@ TEST_F(BenchTest, TheStepsArePrinted) {
     const QString html = benchSheetHtml(desk().study());
     EXPECT_TRUE(html.contains("&#9744;"));
     // What is switched off is still printed.
-    ASSERT_TRUE(desk().change("x", [](BenchChapter& bench) { bench = withGate(std::move(bench), "bill", false); }));
+    ASSERT_TRUE(
+        desk().change("x", [](BenchChapter& bench) { bench = withGate(std::move(bench), "bill", false); }));
     ASSERT_TRUE(settle());
     EXPECT_EQ(benchSheetHtml(desk().study()), html);
     const QString path = QString::fromStdString(folder / "steps.pdf");
@@ -331,7 +344,8 @@ TEST_F(BenchTest, ARunBecomesACardAndACardAJob) {
     window->document().history().setClean();
     log.select(id);
     log.doAgain(7, "");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return window->document().job().get<LayersChapter>().lures == 7; }, 20000));
+    ASSERT_TRUE(
+        QTest::qWaitFor([&] { return window->document().job().get<LayersChapter>().lures == 7; }, 20000));
     EXPECT_EQ(window->currentLeaf(), BlankNumber);
 }
 
@@ -353,7 +367,8 @@ TEST_F(BenchTest, BothSidesAreTypedOrClickedOnPhotos) {
         SidePhoto& side = dialog.photo(right);
         side.setPicture(photo, 60);
         const auto click = [&](double x, double y) {
-            QTest::mouseClick(&side, Qt::LeftButton, {}, side.pictureToWidget({right ? 700 - x : x, y}).toPoint());
+            QTest::mouseClick(&side, Qt::LeftButton, {},
+                              side.pictureToWidget({right ? 700 - x : x, y}).toPoint());
         };
         click(50, 150);
         click(650, 150);

@@ -27,7 +27,9 @@ const std::map<std::string, std::set<std::string>> kBelow{
     {"spray", {"paint"}},
     {"scale", {"blank"}},
     {"cut", {"geom"}},
-    {"job", {"mask", "cut", "spray", "scale", "recipe", "image", "store"}},
+    {"bench", {"recipe"}},
+    {"log", {"bench"}},
+    {"job", {"mask", "cut", "spray", "scale", "log", "image", "store"}},
     {"image", {"geom"}},
     {"store", {"base"}},
 };

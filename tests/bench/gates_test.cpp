@@ -35,10 +35,16 @@ Step sprayed(const std::string& id, Where where = {}) {
 }
 Recipe recipe() {
     Recipe r;
-    r.steps = {step(Act::Cover, "cover"),  sprayed("base"),       step(Act::MaskOn, "on"),
-               sprayed("bars", {Reaches::Windows, "bars-L"}),     step(Act::MaskOff, "off"),
-               step(Act::NetOn, "net"),    sprayed("scales", {Reaches::Net, ""}),
-               step(Act::NetOff, "net-off"), step(Act::Eyes, "eyes"), step(Act::Clear, "clear")};
+    r.steps = {step(Act::Cover, "cover"),
+               sprayed("base"),
+               step(Act::MaskOn, "on"),
+               sprayed("bars", {Reaches::Windows, "bars-L"}),
+               step(Act::MaskOff, "off"),
+               step(Act::NetOn, "net"),
+               sprayed("scales", {Reaches::Net, ""}),
+               step(Act::NetOff, "net-off"),
+               step(Act::Eyes, "eyes"),
+               step(Act::Clear, "clear")};
     r.steps[0].does = {"bill", "sockets", "hook_eyes"};
     r.steps[2].mask = r.steps[4].mask = "bars-L";
     r.steps[9].clear = "epoxy";
@@ -123,7 +129,8 @@ TEST(Gates, ClearsAskForWhatTheirDataSheetsName) {
     EXPECT_EQ(of("uv_brush"), (Ids{"data_sheet", "lamp", "dry", "hook_eyes_free"}));
     EXPECT_EQ(of("solvent_dip"), (Ids{"vapour", "dry", "hook_eyes_free"}));
     // Never that a thing is safe.
-    for (const GateRow& row : gateRows()) EXPECT_EQ(std::string(row.name.text()).find("safe"), std::string::npos);
+    for (const GateRow& row : gateRows())
+        EXPECT_EQ(std::string(row.name.text()).find("safe"), std::string::npos);
 }
 
 TEST(Gates, AnOpeningIsCountedWhereTheNumberIsKnown) {
@@ -176,7 +183,8 @@ TEST(Run, StandsWhereItsEventsSay) {
 }
 
 TEST(Run, APauseDoesNotCount) {
-    std::vector<RunEvent> events{event(1000, Happened::Began), event(1100, Happened::Paused), event(1150, Happened::Paused)};
+    std::vector<RunEvent> events{event(1000, Happened::Began), event(1100, Happened::Paused),
+                                 event(1150, Happened::Paused)};
     EXPECT_TRUE(folded(events).paused());
     events.push_back(event(1700, Happened::Resumed));
     const RunState s = folded(events);
@@ -202,7 +210,8 @@ TEST(Rescue, EveryFaultOfTheListHasOneAndTakesTheJobsFigures) {
     std::set<std::string_view> faults;
     for (const Rescue& r : plain) {
         faults.insert(r.fault);
-        for (const Words* words : {&r.cause, &r.now, &r.next}) EXPECT_GT(words->plain().size(), 20u) << r.fault;
+        for (const Words* words : {&r.cause, &r.now, &r.next})
+            EXPECT_GT(words->plain().size(), 20u) << r.fault;
     }
     for (const MishapKind& kind : mishaps())
         if (kind.id != "dropped") {

@@ -33,7 +33,8 @@ int soonest_s(const BenchWish& wish) {
         int work_s = 0;
         for (std::size_t t = 0; t < wish.work.trays.size(); ++t) {
             int way_s = now.tray_s[t];
-            for (std::size_t k = static_cast<std::size_t>(now.next[t]); k < wish.work.trays[t].tasks.size(); ++k) {
+            for (std::size_t k = static_cast<std::size_t>(now.next[t]); k < wish.work.trays[t].tasks.size();
+                 ++k) {
                 way_s += wish.work.trays[t].tasks[k].hands_s + wish.work.trays[t].tasks[k].free_s;
                 work_s += wish.work.trays[t].tasks[k].hands_s;
             }
@@ -50,7 +51,8 @@ int soonest_s(const BenchWish& wish) {
                 int start_s = std::max(now.hands_s, now.tray_s[t]);
                 if (task.cup >= 0) {
                     Gun& gun = then.guns[g];
-                    const bool dried = gun.cup >= 0 && std::max(start_s, now.hands_s) - gun.free_s > wish.shop.stand_s;
+                    const bool dried =
+                        gun.cup >= 0 && std::max(start_s, now.hands_s) - gun.free_s > wish.shop.stand_s;
                     if (gun.cup >= 0 && (gun.cup != task.cup || dried)) continue;  // to be cleaned first
                     if (gun.cup < 0) start_s = std::max(now.hands_s + wish.shop.fill_s, now.tray_s[t]);
                     gun = {task.cup, start_s + task.hands_s};
@@ -111,7 +113,7 @@ TEST(Schedule, IsAsGoodAsTheBestOfAllPlansOfSmallBenches) {
 
 /// Twelve steps of a usual recipe.
 std::vector<StepTimes> twelve() {
-    return {{240, 300, 0}, {240, 300, 0}, {200, 300, 1}, {200, 300, 2}, {220, 360, 3}, {480, 300, 4},
+    return {{240, 300, 0}, {240, 300, 0}, {200, 300, 1}, {200, 300, 2}, {220, 360, 3},   {480, 300, 4},
             {260, 300, 5}, {200, 300, 1}, {420, 360, 6}, {180, 300, 7}, {300, 1200, -1}, {600, 86400, -1}};
 }
 
@@ -172,9 +174,15 @@ TEST(Schedule, WhatIsDraggedBeginsNoSoonerAndTheRestFollows) {
     const Schedule plan = need(planBench(wish)).schedule;
     EXPECT_EQ(firstOf(wrongWith(wish, plan)), "");
     for (const PlacedTask& p : plan.tasks) {
-        if (p.tray == 0 && p.task == 1) { EXPECT_EQ(p.start_s, 5000); }
-        if (p.tray == 0 && p.task == 2) { EXPECT_GE(p.start_s, 5600); }
-        if (p.tray == 1) { EXPECT_LT(p.start_s, 3000); }
+        if (p.tray == 0 && p.task == 1) {
+            EXPECT_EQ(p.start_s, 5000);
+        }
+        if (p.tray == 0 && p.task == 2) {
+            EXPECT_GE(p.start_s, 5600);
+        }
+        if (p.tray == 1) {
+            EXPECT_LT(p.start_s, 3000);
+        }
     }
 }
 
@@ -192,7 +200,8 @@ TEST(Schedule, WhatIsDoneStaysAndTheRestBeginsNow) {
 
 TEST(Schedule, TheOtherSchoolCarriesOnIntoDarkerAndNeverIntoNeon) {
     const CupContent cream = cup("cream", {85, 2, 20}), olive = cup("olive", {50, -5, 35}),
-                     neon = cup("neon", {80, 5, 22}, "fluorescent"), pearl = cup("pearl", {86, 1, 18}, "pearl");
+                     neon = cup("neon", {80, 5, 22}, "fluorescent"),
+                     pearl = cup("pearl", {86, 1, 18}, "pearl");
     EXPECT_TRUE(carriesOn(Residue::CarryOn, cream, olive));
     EXPECT_FALSE(carriesOn(Residue::CarryOn, olive, cream));
     EXPECT_FALSE(carriesOn(Residue::CarryOn, cream, neon));
@@ -266,7 +275,9 @@ TEST(Load, IsTheMostThatRunsAtOneTime) {
     wish.shop.dryer = Dryer::Air;
     EXPECT_EQ(loadOf(wish, plan).peak_w, 450 + 120 + 60);
     const auto rack = rackOf(wish, plan, Rests::Rack);
-    EXPECT_EQ(std::max_element(rack.begin(), rack.end(), [](auto& a, auto& b) { return a.bodies < b.bodies; })->bodies, 8);
+    EXPECT_EQ(std::max_element(rack.begin(), rack.end(), [](auto& a, auto& b) { return a.bodies < b.bodies; })
+                  ->bodies,
+              8);
     EXPECT_EQ(rack.back().bodies, 0);
 }
 

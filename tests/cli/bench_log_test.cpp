@@ -11,7 +11,8 @@ std::string theChar() {
 }
 
 TEST(CliBench, PlansTheDemoForAFewLures) {
-    const nlohmann::json one = cli("bench plan " + theChar() + " --lures 4 --start 2026-11-30T08:30:00Z --tries 50 --json").json();
+    const nlohmann::json one =
+        cli("bench plan " + theChar() + " --lures 4 --start 2026-11-30T08:30:00Z --tries 50 --json").json();
     EXPECT_EQ(one.at("start"), "2026-11-30T08:30:00Z");
     EXPECT_EQ(one.at("trays").size(), 1u);
     EXPECT_EQ(one.at("trays")[0].at("lures"), 4);
@@ -27,13 +28,15 @@ TEST(CliBench, PlansTheDemoForAFewLures) {
     double ml = 0;
     for (const auto& cup : one.at("cups")) ml += cup.at("ml").get<double>();
     EXPECT_GT(ml, 1);
-    const nlohmann::json ten = cli("bench plan " + theChar() + " --lures 10 --tray 5 --painters 2 --tries 20 --json").json();
+    const nlohmann::json ten =
+        cli("bench plan " + theChar() + " --lures 10 --tray 5 --painters 2 --tries 20 --json").json();
     EXPECT_EQ(ten.at("trays").size(), 2u);
     std::set<int> painters;
     for (const auto& task : ten.at("tasks")) painters.insert(task.at("painter").get<int>());
     EXPECT_EQ(painters, (std::set<int>{1, 2}));
     // Two jobs on one bench.
-    const nlohmann::json both = cli("bench plan " + theChar() + " --lures 2 --with " + theChar() + " --tries 5 --json").json();
+    const nlohmann::json both =
+        cli("bench plan " + theChar() + " --lures 2 --with " + theChar() + " --tries 5 --json").json();
     EXPECT_EQ(both.at("trays").size(), 4u);  // two lures of the one, three trays of the other
 }
 
@@ -51,7 +54,8 @@ TEST(CliBench, StepsComeWithTheirGates) {
         }
         sprayed = sprayed || step.contains("set");
     }
-    for (const char* id : {"bill", "sockets", "hook_eyes", "air", "heat", "dry", "way_up", "sides", "openings", "pressure", "needle", "clipped", "data_sheet", "hook_eyes_free"})
+    for (const char* id : {"bill", "sockets", "hook_eyes", "air", "heat", "dry", "way_up", "sides",
+                           "openings", "pressure", "needle", "clipped", "data_sheet", "hook_eyes_free"})
         EXPECT_TRUE(gates.count(id)) << id;
     EXPECT_EQ(json.at("steps").back().at("steps")[0], "cure");
 }
@@ -70,17 +74,21 @@ TEST(CliBench, WrongWishesAreSentences) {
     EXPECT_EQ(codeOf(plan + " --rack 2"), "too_few_places");
     EXPECT_NE(cli(plan + " --guns abc").exitCode, 0);
     EXPECT_EQ(codeOf("bench plan " + quoted(plainJobPath())), "no_steps");
-    EXPECT_EQ(codeOf("bench steps /no/such/file"), cli("recipe show /no/such/file --json").json().at("error").at("code").get<std::string>());
+    EXPECT_EQ(codeOf("bench steps /no/such/file"),
+              cli("recipe show /no/such/file --json").json().at("error").at("code").get<std::string>());
     const TemporaryFolder folder;
     write(folder / "bench.json", R"({"format": 1, "guns": []})");
     EXPECT_EQ(codeOf(plan + " --bench " + quoted(folder / "bench.json")), "no_gun");
-    write(folder / "bench.json", R"({"format": 1, "guns": [{"name": "one", "needle_mm": 0.3}], "shop": {"tray": 0}})");
+    write(folder / "bench.json",
+          R"({"format": 1, "guns": [{"name": "one", "needle_mm": 0.3}], "shop": {"tray": 0}})");
     EXPECT_EQ(codeOf(plan + " --bench " + quoted(folder / "bench.json")), "out_of_range");
 }
 
 std::string cardFile(const std::string& title, const std::string& text) {
-    return R"({"format": 1, "cards": [{"format": 1, "id": "2026-11-30-)" + title + R"(", "title": ")" + title + R"(", "blank": "Sedge 60",
-        "began": "2026-11-30T08:30:00Z", "ended": "2026-11-30T14:22:00Z", "lures": 24, "text": ")" + text + R"(",
+    return R"({"format": 1, "cards": [{"format": 1, "id": "2026-11-30-)" + title + R"(", "title": ")" +
+           title + R"(", "blank": "Sedge 60",
+        "began": "2026-11-30T08:30:00Z", "ended": "2026-11-30T14:22:00Z", "lures": 24, "text": ")" +
+           text + R"(",
         "steps": [{"act": "colour", "name": "Olive", "paint": [{"id": "yellow", "name": "Golden yellow", "drops": 5}], "reducer": 3, "coats": 2, "colour": "#808030"}],
         "tools": [{"kind": "net", "id": "mesh", "name": "Craft mesh 2.0", "made": "metal", "uses": 6}], "later_key": {"kept": [1, 2]}}]})";
 }
@@ -97,7 +105,9 @@ TEST(CliLog, CardsGoInAreFoundShownAndGoOut) {
     EXPECT_EQ(cli("log import " + quoted(folder / "more.json") + file).exitCode, 0);
     const auto found = [&](const std::string& words) {
         std::set<std::string> titles;
-        for (const auto& card : cli("log list" + file + " --search " + quoted(words) + " --json").json().at("cards")) titles.insert(card.at("title"));
+        for (const auto& card :
+             cli("log list" + file + " --search " + quoted(words) + " --json").json().at("cards"))
+            titles.insert(card.at("title"));
         return titles;
     };
     EXPECT_EQ(found("HALO"), (std::set<std::string>{"char"}));
@@ -108,8 +118,14 @@ TEST(CliLog, CardsGoInAreFoundShownAndGoOut) {
     EXPECT_EQ(list.at("wear")[0].at("left"), 0);
     const nlohmann::json shown = cli("log show 2026-11-30-char" + file + " --json").json();
     EXPECT_EQ(shown.at("later_key").at("kept")[1], 2) << "kept as it stood";
-    EXPECT_EQ(cli("log export" + file + " --out " + quoted(folder / "out.json") + " --json").json().at("cards"), 2);
-    EXPECT_EQ(cli("log import " + quoted(folder / "out.json") + " --file " + quoted(folder / "other.sqlite") + " --json").json().at("added").size(), 2u);
+    EXPECT_EQ(
+        cli("log export" + file + " --out " + quoted(folder / "out.json") + " --json").json().at("cards"), 2);
+    EXPECT_EQ(cli("log import " + quoted(folder / "out.json") + " --file " + quoted(folder / "other.sqlite") +
+                  " --json")
+                  .json()
+                  .at("added")
+                  .size(),
+              2u);
     EXPECT_EQ(cli("log show nothing" + file + " --json").json().at("error").at("code"), "unknown_card");
     write(folder / "broken.json", "{\"format\": 1, \"cards\": [");
     EXPECT_EQ(cli("log import " + quoted(folder / "broken.json") + file).exitCode, 1);

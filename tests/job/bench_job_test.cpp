@@ -21,7 +21,8 @@ const JobOnBench& charOnBench() {
     static const JobOnBench job = [] {
         const Job loaded = need(loadJob(example("sedge60-brook-char.nineleaves.json"))).job;
         Derivations derived;
-        auto on = std::make_shared<const RecipeOnBody>(need(recipeOnBody(loaded, derived, {96, 64}, Fineness::Glance)));
+        auto on = std::make_shared<const RecipeOnBody>(
+            need(recipeOnBody(loaded, derived, {96, 64}, Fineness::Glance)));
         return need(jobOnBench(on, derived, Workplace{}));
     }();
     return job;
@@ -73,7 +74,9 @@ TEST(BenchJob, OneMaskOnlyGoesFromBodyToBody) {
         int bodies = 0;
         for (const BenchTask& task : work.trays[0].tasks)
             if (task.takes >= 0) {
-                EXPECT_TRUE(task.bodyByBody || task.lures <= work.tools[static_cast<std::size_t>(task.takes)].copies) << task.id;
+                EXPECT_TRUE(task.bodyByBody ||
+                            task.lures <= work.tools[static_cast<std::size_t>(task.takes)].copies)
+                    << task.id;
                 bodies += task.lures;
             }
         return bodies;
@@ -124,7 +127,8 @@ TEST(BenchJob, AStepWhosePaintIsGoneAndAMaskForOneSideAreTold) {
     chapter.masks = masks;
     const Job spoilt = loaded.with(layers).with(chapter);
     Derivations derived;
-    auto on = std::make_shared<const RecipeOnBody>(need(recipeOnBody(spoilt, derived, {96, 64}, Fineness::Glance)));
+    auto on =
+        std::make_shared<const RecipeOnBody>(need(recipeOnBody(spoilt, derived, {96, 64}, Fineness::Glance)));
     const JobOnBench job = need(jobOnBench(on, derived, Workplace{}));
     std::set<std::string> codes;
     for (const Warning& w : job.warnings) codes.insert(w.code);
@@ -135,7 +139,8 @@ TEST(BenchJob, AStepWhosePaintIsGoneAndAMaskForOneSideAreTold) {
     // No recipe at all is a sentence.
     LayersChapter none = layers;
     none.recipe.steps.clear();
-    auto bare = std::make_shared<const RecipeOnBody>(need(recipeOnBody(loaded.with(none), derived, {96, 64}, Fineness::Glance)));
+    auto bare = std::make_shared<const RecipeOnBody>(
+        need(recipeOnBody(loaded.with(none), derived, {96, 64}, Fineness::Glance)));
     EXPECT_EQ(jobOnBench(bare, derived, Workplace{}).error().code, "no_steps");
 }
 
@@ -147,7 +152,8 @@ RunHead headOf(const JobOnBench& job) {
     head.work = workOf({job}, BenchShop{});
     return head;
 }
-RunEvent happened(Moment at, Happened what, const std::string& task = "", const std::string& key = "", const std::string& value = "", const std::string& step = "") {
+RunEvent happened(Moment at, Happened what, const std::string& task = "", const std::string& key = "",
+                  const std::string& value = "", const std::string& step = "") {
     RunEvent e;
     e.at = at;
     e.what = what;
@@ -158,7 +164,9 @@ RunEvent happened(Moment at, Happened what, const std::string& task = "", const 
     return e;
 }
 /// Everything done, a minute a task, but for what a test adds.
-std::vector<RunEvent> wholeRun(const RunHead& head, const std::map<std::string, std::vector<RunEvent>>& before = {}, const std::set<std::string>& skippedSteps = {}) {
+std::vector<RunEvent> wholeRun(const RunHead& head,
+                               const std::map<std::string, std::vector<RunEvent>>& before = {},
+                               const std::set<std::string>& skippedSteps = {}) {
     std::vector<RunEvent> events{happened(head.began, Happened::Began, "", "", head.title)};
     RunEvent order = happened(head.began, Happened::Order);
     for (const BenchTray& tray : head.work.trays)
@@ -173,7 +181,8 @@ std::vector<RunEvent> wholeRun(const RunHead& head, const std::map<std::string, 
                     e.at = at - 30;
                     events.push_back(e);
                 }
-            events.push_back(happened(at, skippedSteps.count(task.steps.front()) ? Happened::Skipped : Happened::Done, task.id));
+            events.push_back(happened(
+                at, skippedSteps.count(task.steps.front()) ? Happened::Skipped : Happened::Done, task.id));
         }
     events.push_back(happened(at, Happened::Ended));
     return events;
@@ -186,22 +195,26 @@ TEST(RunCard, HoldsWhatWasReallyDone) {
     ASSERT_TRUE(taskIn(head.work, olive));
     const auto events = wholeRun(head,
                                  {{olive,
-                                   {happened(0, Happened::Changed, olive, "pressure_kpa", "96.5", "olive"), happened(0, Happened::Changed, olive, "coats", "3", "olive"),
-                                    happened(0, Happened::Inserted, olive, "", "a mist of lime"), happened(0, Happened::Mishap, olive, "run", "", "olive")}}},
+                                   {happened(0, Happened::Changed, olive, "pressure_kpa", "96.5", "olive"),
+                                    happened(0, Happened::Changed, olive, "coats", "3", "olive"),
+                                    happened(0, Happened::Inserted, olive, "", "a mist of lime"),
+                                    happened(0, Happened::Mishap, olive, "run", "", "olive")}}},
                                  {"scarlet"});
     const RecipeCard card = cardOf(job, head, events);
     EXPECT_TRUE(checkCard(card, "card"));
     EXPECT_EQ(card.blank, "Sedge 60");
     EXPECT_EQ(card.lures, 2);
     const auto named = [&](const std::string& step) {
-        return *std::find_if(card.steps.begin(), card.steps.end(), [&](const LaidStep& s) { return s.step == step; });
+        return *std::find_if(card.steps.begin(), card.steps.end(),
+                             [&](const LaidStep& s) { return s.step == step; });
     };
     EXPECT_DOUBLE_EQ(named("olive").set.pressure_kpa, 96.5);
     EXPECT_EQ(named("olive").coats, 3);
     EXPECT_EQ(named("olive").changed.size(), 2u);
     EXPECT_TRUE(named("scarlet").skipped);
     EXPECT_FALSE(named("moss").skipped);
-    const auto lime = std::find_if(card.steps.begin(), card.steps.end(), [](const LaidStep& s) { return s.name == "a mist of lime"; });
+    const auto lime = std::find_if(card.steps.begin(), card.steps.end(),
+                                   [](const LaidStep& s) { return s.name == "a mist of lime"; });
     ASSERT_NE(lime, card.steps.end());
     EXPECT_EQ((lime + 1)->step, "olive");
     ASSERT_EQ(card.mishaps.size(), 1u);
@@ -218,7 +231,8 @@ TEST(RunCard, HoldsWhatWasReallyDone) {
     EXPECT_LT(usedOf(card, "candy-amber"), 0.01);
     EXPECT_GT(usedOf(plain, "candy-amber"), 0.01);
     // Two bodies: each mask was laid on twice.
-    const auto tracks = std::find_if(plain.tools.begin(), plain.tools.end(), [](const CardTool& t) { return t.name == "Worm tracks"; });
+    const auto tracks = std::find_if(plain.tools.begin(), plain.tools.end(),
+                                     [](const CardTool& t) { return t.name == "Worm tracks"; });
     ASSERT_NE(tracks, plain.tools.end());
     EXPECT_EQ(tracks->kind, "mask");
 }
@@ -226,13 +240,16 @@ TEST(RunCard, HoldsWhatWasReallyDone) {
 TEST(RunCard, WhatHappenedBecomesTheRecipe) {
     const JobOnBench job = withLures(1);
     const RunHead head = headOf(job);
-    const auto events = wholeRun(head,
-                                 {{"A/olive:1",
-                                   {happened(0, Happened::Changed, "A/olive:1", "coats", "3", "olive"), happened(0, Happened::Changed, "A/olive:1", "drops:yellow", "7", "olive"),
-                                    happened(0, Happened::Changed, "A/olive:1", "pressure_kpa", "96.5", "olive"), happened(0, Happened::Inserted, "A/olive:1", "", "a mist of lime"),
-                                    happened(0, Happened::Changed, "A/olive:1", "coats", "nonsense", "moss")}},
-                                  {"A/moss:1", {happened(0, Happened::Repeated, "A/moss:1")}}},
-                                 {"scarlet"});
+    const auto events =
+        wholeRun(head,
+                 {{"A/olive:1",
+                   {happened(0, Happened::Changed, "A/olive:1", "coats", "3", "olive"),
+                    happened(0, Happened::Changed, "A/olive:1", "drops:yellow", "7", "olive"),
+                    happened(0, Happened::Changed, "A/olive:1", "pressure_kpa", "96.5", "olive"),
+                    happened(0, Happened::Inserted, "A/olive:1", "", "a mist of lime"),
+                    happened(0, Happened::Changed, "A/olive:1", "coats", "nonsense", "moss")}},
+                  {"A/moss:1", {happened(0, Happened::Repeated, "A/moss:1")}}},
+                 {"scarlet"});
     const JobAsItHappened made = withWhatHappened(job.on->of, head.work, events);
     EXPECT_TRUE(checkJob(made.job));
     const LayersChapter& layers = made.job.get<LayersChapter>();
@@ -276,17 +293,28 @@ TEST(RunFile, ComesBackAsItWas) {
 }
 
 TEST(RunFile, LinesOfALaterVersionAreTold) {
-    EXPECT_EQ(parseEvent(R"({"at": "2026-11-30T08:30:00Z", "what": "teleported"})", "x").error().code, "newer_format");
+    EXPECT_EQ(parseEvent(R"({"at": "2026-11-30T08:30:00Z", "what": "teleported"})", "x").error().code,
+              "newer_format");
     EXPECT_EQ(parseEvent(R"({"at": "yesterday", "what": "done"})", "x").error().code, "bad_value");
     EXPECT_FALSE(parseEvent("{", "x"));
-    EXPECT_EQ(parseRunHead(R"({"format": 9, "id": "x", "began": "2026-11-30T08:30:00Z", "trays": []})", "x").error().code, "newer_format");
-    EXPECT_EQ(parseRunHead(R"({"format": 1, "id": "x", "began": "2026-11-30T08:30:00Z", "trays": [{"tasks": [{"id": "a", "steps": ["b"], "cup": 3}]}]})", "x").error().code, "bad_value");
+    EXPECT_EQ(parseRunHead(R"({"format": 9, "id": "x", "began": "2026-11-30T08:30:00Z", "trays": []})", "x")
+                  .error()
+                  .code,
+              "newer_format");
+    EXPECT_EQ(
+        parseRunHead(
+            R"({"format": 1, "id": "x", "began": "2026-11-30T08:30:00Z", "trays": [{"tasks": [{"id": "a", "steps": ["b"], "cup": 3}]}]})",
+            "x")
+            .error()
+            .code,
+        "bad_value");
 }
 
 WholeCard someCard() {
     const JobOnBench job = withLures(4);
     const RunHead head = headOf(job);
-    WholeCard whole{cardOf(job, head, wholeRun(head)), jobText(job.on->of), {"not really a picture", "nor this"}};
+    WholeCard whole{
+        cardOf(job, head, wholeRun(head)), jobText(job.on->of), {"not really a picture", "nor this"}};
     whole.card.text = "Halo reads well,\nsays the painter.";
     whole.card.seen = {"crisp", "lifted"};
     SideReading r;
@@ -327,7 +355,8 @@ TEST(LogBook, CardsComeBackAndTakeFromTheShelf) {
 
 TEST(LogBook, AFileOfCardsIsTakenInOnce) {
     const TemporaryFolder folder;
-    Workshop here = need(Workshop::open(folder / "here.sqlite")), there = need(Workshop::open(folder / "there.sqlite"));
+    Workshop here = need(Workshop::open(folder / "here.sqlite")),
+             there = need(Workshop::open(folder / "there.sqlite"));
     WholeCard card = someCard();
     card.card.id = need(putCard(here, card, false));
     const std::string text = cardsText({*need(wholeCard(here, card.card.id))});
@@ -343,9 +372,20 @@ TEST(LogBook, AFileOfCardsIsTakenInOnce) {
     // Half a file, a later version, a broken picture: nothing of it, with a sentence.
     EXPECT_FALSE(parseCards(text.substr(0, text.size() / 2), "cards"));
     EXPECT_EQ(parseCards(R"({"format": 7, "cards": []})", "cards").error().code, "newer_format");
-    EXPECT_EQ(parseCards(R"({"format": 1, "cards": [{"title": "x", "began": "2026-11-30T08:30:00Z", "ended": "2026-11-30T08:30:00Z", "pictures": ["!"]}]})", "cards").error().code,
-              "bad_value");
-    EXPECT_EQ(parseCards(R"({"format": 1, "cards": [{"title": "x", "began": "2026-11-30T08:30:00Z", "ended": "2026-11-29T08:30:00Z"}]})", "cards").error().code, "out_of_range");
+    EXPECT_EQ(
+        parseCards(
+            R"({"format": 1, "cards": [{"title": "x", "began": "2026-11-30T08:30:00Z", "ended": "2026-11-30T08:30:00Z", "pictures": ["!"]}]})",
+            "cards")
+            .error()
+            .code,
+        "bad_value");
+    EXPECT_EQ(
+        parseCards(
+            R"({"format": 1, "cards": [{"title": "x", "began": "2026-11-30T08:30:00Z", "ended": "2026-11-29T08:30:00Z"}]})",
+            "cards")
+            .error()
+            .code,
+        "out_of_range");
 }
 
 TEST(LogBook, TheSameAgainIsAJobForSoMany) {
@@ -366,7 +406,8 @@ TEST(LogBook, CatchesToolsAndLeftoversAreRows) {
     ASSERT_TRUE(putCatch(workshop, {"", "c", "Smelt", "olive", "2026-11-30", 2, "2"}));
     EXPECT_EQ(putCatch(workshop, {"", "", "", "", "", -1, ""}).error().code, "out_of_range");
     const auto lines = need(catchesOf(workshop));
-    EXPECT_EQ(fishBy(lines, &Catch::pattern), (std::vector<std::pair<std::string, int>>{{"Brook char", 4}, {"Smelt", 2}}));
+    EXPECT_EQ(fishBy(lines, &Catch::pattern),
+              (std::vector<std::pair<std::string, int>>{{"Brook char", 4}, {"Smelt", 2}}));
     EXPECT_EQ(fishBy(lines, &Catch::colour).front(), (std::pair<std::string, int>{"olive", 5}));
     ASSERT_TRUE(putToolRow(workshop, {"net", "mesh", "Craft mesh", "metal", 10, 12.5, 1500, 2, ""}));
     const auto tools = need(toolRows(workshop));

@@ -30,7 +30,8 @@ TEST(Cards, AreFoundByAnyWordOfThem) {
     CardIndex index;
     index.put("char", c.ended, searchTextOf(c));
     index.put("newer", c.ended + 86400, searchTextOf(card("Smelt", c.ended + 86400)));
-    for (const char* words : {"brook", "CHAR sedge", "opaque", "räucher", "RÄUCHER", "red", "2025-11-30", "crept", "halo well"})
+    for (const char* words :
+         {"brook", "CHAR sedge", "opaque", "räucher", "RÄUCHER", "red", "2025-11-30", "crept", "halo well"})
         EXPECT_EQ(index.find(words), std::vector<std::string>{"char"}) << words;
     EXPECT_EQ(index.find(""), (std::vector<std::string>{"newer", "char"}));
     EXPECT_EQ(index.find("sedge"), (std::vector<std::string>{"newer", "char"}));
@@ -40,7 +41,8 @@ TEST(Cards, AreFoundByAnyWordOfThem) {
 }
 
 /// Marks of a sheet that was laid elsewhere: moved, then turned about the middle of its marks.
-std::vector<SideReading> laid(const std::string& mask, double along_mm, double up_mm, double turned_rad, double startX_mm = 20) {
+std::vector<SideReading> laid(const std::string& mask, double along_mm, double up_mm, double turned_rad,
+                              double startX_mm = 20) {
     std::vector<SideReading> all;
     constexpr int kMarks = 6;
     const double midX_mm = startX_mm + 2.5 * 6, midUp_mm = 12;
@@ -69,8 +71,11 @@ TEST(Sides, AMaskThatLayElsewhereIsNamed) {
     EXPECT_EQ(report.findings[0].mask, "Red dots");
     EXPECT_TRUE(report.findings[0].right);
     EXPECT_NEAR(report.findings[0].along_mm, 0.6, 1e-9);
-    EXPECT_EQ(report.findings[0].says.plain(), "Red dots lay 0.6 mm towards the tail on the right, all 6 of its marks alike.");
-    EXPECT_EQ(std::count_if(report.differences.begin(), report.differences.end(), [](auto& d) { return d.seen(); }), 6);
+    EXPECT_EQ(report.findings[0].says.plain(),
+              "Red dots lay 0.6 mm towards the tail on the right, all 6 of its marks alike.");
+    EXPECT_EQ(
+        std::count_if(report.differences.begin(), report.differences.end(), [](auto& d) { return d.seen(); }),
+        6);
 }
 
 TEST(Sides, ASheetThatLayAskewIsTold) {

@@ -60,7 +60,9 @@ TEST(Journal, TwoHundredKillsLoseNothingThatWasSaidToBeWritten) {
             ::close(pipe[0]);
             Result<Journal> journal = Journal::open(path);
             for (int n = 0; journal; ++n) {
-                if (!journal->append("step " + std::to_string(n) + std::string(static_cast<std::size_t>(n % 300), 'x'))) break;
+                if (!journal->append("step " + std::to_string(n) +
+                                     std::string(static_cast<std::size_t>(n % 300), 'x')))
+                    break;
                 if (::write(pipe[1], &n, sizeof n) < 0) break;
             }
             ::_exit(0);
@@ -77,7 +79,9 @@ TEST(Journal, TwoHundredKillsLoseNothingThatWasSaidToBeWritten) {
         ASSERT_GE(static_cast<int>(lines.size()), said + 1) << round;
         ASSERT_LE(static_cast<int>(lines.size()), said + 2) << "at most the step in hand";
         for (int n = 0; n <= said; ++n)
-            ASSERT_EQ(lines[static_cast<std::size_t>(n)].substr(0, lines[static_cast<std::size_t>(n)].find('x')), "step " + std::to_string(n));
+            ASSERT_EQ(
+                lines[static_cast<std::size_t>(n)].substr(0, lines[static_cast<std::size_t>(n)].find('x')),
+                "step " + std::to_string(n));
     }
 }
 

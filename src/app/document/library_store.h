@@ -27,8 +27,8 @@ class LibraryStore : public QObject {
     /// Draws the blank's thumbnail in the background and puts it in; ends with changed(), or notAdded(). Goes
     /// on when the dialog that asked for it is gone. Needs ready().
     void add(BlankChapter blank);
-    /// Work on the file on a thread of its own, in the order it was asked for, nothing dropped; `ended` on the GUI
-    /// thread. Waits until the file has been opened. Errors besides the work's own: those of opening.
+    /// Work on the file on a thread of its own, in the order it was asked for, nothing dropped; `ended` on
+    /// the GUI thread. Waits until the file has been opened. Errors besides the work's own: those of opening.
     void work(std::function<Status(Workshop&)> job, Writer::Ended ended);
     bool busy() const { return writer_.busy() || !waiting_.empty(); }
 
@@ -44,8 +44,9 @@ class LibraryStore : public QObject {
         std::function<Status(Workshop&)> job;
         Writer::Ended ended;
     };
-    std::vector<Waiting> waiting_;                       ///< for the file to be opened
-    std::shared_ptr<std::optional<Workshop>> beside_ = std::make_shared<std::optional<Workshop>>();  ///< the writer's alone
+    std::vector<Waiting> waiting_;  ///< for the file to be opened
+    std::shared_ptr<std::optional<Workshop>> beside_ =
+        std::make_shared<std::optional<Workshop>>();  ///< the writer's alone
     LatestOnly<std::shared_ptr<Result<Workshop>>> opener_{this, Urgency::Soon};
     Writer writer_;
 };

@@ -137,9 +137,9 @@ void Stem::paintLeaflet(QPainter& p, int index, const QColor& ground) const {
                 length * 0.87 * QPointF(-unit.y() * side, unit.x() * side)};
     if (last) f = {node + QPointF(0, 4), length * 0.8 * unit, length * 0.8 * QPointF(-unit.y(), unit.x())};
 
-    const QColor colour = e.state == LeafState::Nothing ? t.muted
-                          : e.state == LeafState::Repair            ? t.caution
-                                                                    : t.accent;
+    const QColor colour = e.state == LeafState::Nothing  ? t.muted
+                          : e.state == LeafState::Repair ? t.caution
+                                                         : t.accent;
     p.setPen(QPen(colour, 1.7, Qt::SolidLine, Qt::RoundCap));
     p.drawLine(node, f.base);
     const QPainterPath shape = outline(f);
@@ -182,8 +182,7 @@ void Stem::paintLeaflet(QPainter& p, int index, const QColor& ground) const {
     // Names stand opposite the leaflet; numbers climb the stem like nodes.
     const double x = onLeft ? stemAt(centre).x() + 11 : stemAt(centre).x() - 11;
     const Qt::Alignment nameSide = onLeft ? Qt::AlignLeft : Qt::AlignRight;
-    ink::text(p, QPointF(x, centre - 8), QString::number(index + 1), inter(10.5), t.muted,
-              nameSide);
+    ink::text(p, QPointF(x, centre - 8), QString::number(index + 1), inter(10.5), t.muted, nameSide);
     ink::text(p, QPointF(x, centre + 7), e.name, inter(13.5, index == current_ ? QFont::Bold : QFont::Medium),
               t.ink, nameSide);
     if (e.state == LeafState::Repair && e.flags > 0) {

@@ -22,10 +22,10 @@ enum LeafNumber {
 };
 
 struct LeafPlace {
-    const char* name;                             ///< QT_TRANSLATE_NOOP("leaf", "Masks")
-    const char* id;                               ///< of its folder, and of its picture
+    const char* name;  ///< QT_TRANSLATE_NOOP("leaf", "Masks")
+    const char* id;    ///< of its folder, and of its picture
     Leaf* (*make)(LeafContext, QObject* parent);
-    QString (*help)();                            ///< rich text
+    QString (*help)();  ///< rich text
 };
 /// From the ground up.
 const std::vector<LeafPlace>& leafPlaces();

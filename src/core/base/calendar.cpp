@@ -1,15 +1,16 @@
 #include "base/calendar.h"
 
+#include <algorithm>
 #include <chrono>
-#include <cstdio>
 #include <ctime>
 
 namespace nine {
 
 Clock systemClock() {
     return [] {
-        return static_cast<Moment>(
-            std::chrono::duration_cast<std::chrono::seconds>(std::chrono::system_clock::now().time_since_epoch()).count());
+        return static_cast<Moment>(std::chrono::duration_cast<std::chrono::seconds>(
+                                       std::chrono::system_clock::now().time_since_epoch())
+                                       .count());
     };
 }
 
@@ -19,26 +20,34 @@ std::string utcText(Moment moment) {
     const auto day = floor<days>(at);
     const year_month_day date(day);
     const hh_mm_ss time(at - day);
-    char text[48];
-    std::snprintf(text, sizeof text, "%04d-%02u-%02uT%02d:%02d:%02dZ", int(date.year()), unsigned(date.month()),
-                  unsigned(date.day()), int(time.hours().count()), int(time.minutes().count()),
-                  int(time.seconds().count()));
-    return text;
+    const auto digits = [](int value, int count) {
+        std::string text = std::to_string(value);
+        return std::string(static_cast<std::size_t>(std::max(0, count - static_cast<int>(text.size()))),
+                           '0') +
+               text;
+    };
+    return digits(int(date.year()), 4) + "-" + digits(int(unsigned(date.month())), 2) + "-" +
+           digits(int(unsigned(date.day())), 2) + "T" + digits(int(time.hours().count()), 2) + ":" +
+           digits(int(time.minutes().count()), 2) + ":" + digits(int(time.seconds().count()), 2) + "Z";
 }
 
 std::optional<Moment> parseUtc(std::string_view text) {
     using namespace std::chrono;
-    int year = 0, hour = 0, minute = 0, second = 0;
-    unsigned month = 0, dayOfMonth = 0;
-    const std::string copy(text);
-    if (copy.size() != 20 || copy.back() != 'Z' ||
-        std::sscanf(copy.c_str(), "%4d-%2u-%2uT%2d:%2d:%2dZ", &year, &month, &dayOfMonth, &hour, &minute, &second) != 6)
-        return std::nullopt;
+    constexpr std::string_view kShape = "0000-00-00T00:00:00Z";
+    if (text.size() != kShape.size()) return std::nullopt;
+    for (std::size_t i = 0; i < text.size(); ++i)
+        if (kShape[i] == '0' ? text[i] < '0' || text[i] > '9' : text[i] != kShape[i]) return std::nullopt;
+    const auto number = [&](std::size_t from, std::size_t count) {
+        int value = 0;
+        for (const char c : text.substr(from, count)) value = 10 * value + (c - '0');
+        return value;
+    };
+    const int year = number(0, 4), hour = number(11, 2), minute = number(14, 2), second = number(17, 2);
+    const auto month = static_cast<unsigned>(number(5, 2)), dayOfMonth = static_cast<unsigned>(number(8, 2));
     const year_month_day date{std::chrono::year(year), std::chrono::month(month), day(dayOfMonth)};
-    if (!date.ok() || hour < 0 || hour > 23 || minute < 0 || minute > 59 || second < 0 || second > 59) return std::nullopt;
-    const Moment moment = duration_cast<seconds>(sys_days(date).time_since_epoch()).count() + hour * 3600 + minute * 60 + second;
-    // Blanks and signs that sscanf lets pass do not come back the same.
-    return utcText(moment) == text ? std::optional(moment) : std::nullopt;
+    if (!date.ok() || hour > 23 || minute > 59 || second > 59) return std::nullopt;
+    return duration_cast<seconds>(sys_days(date).time_since_epoch()).count() + hour * 3600 + minute * 60 +
+           second;
 }
 
 WallTime wallTime(Moment moment) {

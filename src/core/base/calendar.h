@@ -1,7 +1,7 @@
 // Moments and what a clock on the wall shows for them.
 //
-// A moment is whole seconds since 1970 in UTC; what lasts 24 hours is 86400 of them, whether or not clocks are
-// changed meanwhile. The wall's time is that of the machine (TZ), by the C library.
+// A moment is whole seconds since 1970 in UTC; what lasts 24 hours is 86400 of them, whether or not clocks
+// are changed meanwhile. The wall's time is that of the machine (TZ), by the C library.
 #pragma once
 
 #include <cstdint>

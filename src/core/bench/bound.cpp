@@ -1,7 +1,7 @@
 // What no plan can do better, what is told of a plan, and what cannot be planned.
 #include <algorithm>
-#include <cmath>
 #include <climits>
+#include <cmath>
 
 #include "bench/residue.h"
 #include "bench/schedule.h"
@@ -19,7 +19,8 @@ struct Piece {
 /// One painter who may put down a task at any time and take it up again, always what has the longest way
 /// behind it: no plan for one painter is ready sooner (Jackson's preemptive schedule; Carlier 1982).
 int preemptive_s(std::vector<Piece> pieces, const std::vector<Span>& closed, int now_s) {
-    std::sort(pieces.begin(), pieces.end(), [](const Piece& a, const Piece& b) { return a.head_s < b.head_s; });
+    std::sort(pieces.begin(), pieces.end(),
+              [](const Piece& a, const Piece& b) { return a.head_s < b.head_s; });
     std::vector<std::pair<int, int>> open;  // tail, hands left; a heap
     std::size_t next = 0;
     int at_s = now_s, ready_s = now_s;
@@ -35,7 +36,8 @@ int preemptive_s(std::vector<Piece> pieces, const std::vector<Span>& closed, int
         auto [tail_s, left_s] = open.back();
         open.pop_back();
         const int end_s = finished(closed, at_s, left_s);
-        const int till_s = next < pieces.size() ? std::min(end_s, std::max(pieces[next].head_s, at_s)) : end_s;
+        const int till_s =
+            next < pieces.size() ? std::min(end_s, std::max(pieces[next].head_s, at_s)) : end_s;
         if (till_s == end_s) {
             ready_s = std::max(ready_s, end_s + tail_s);
             at_s = end_s;
@@ -70,8 +72,9 @@ int leastReadying_s(const BenchWish& wish, const BenchTray& tray) {
                 int more_s = 0;
                 if (cups[g] != task.cup) {
                     more_s = wish.shop.fill_s;
-                    if (cups[g] >= 0 && !carriesOn(wish.shop.residue, wish.work.cups[static_cast<std::size_t>(cups[g])],
-                                                   wish.work.cups[static_cast<std::size_t>(task.cup)]))
+                    if (cups[g] >= 0 &&
+                        !carriesOn(wish.shop.residue, wish.work.cups[static_cast<std::size_t>(cups[g])],
+                                   wish.work.cups[static_cast<std::size_t>(task.cup)]))
                         more_s += wish.shop.clean_s;
                 }
                 std::vector<int> after = cups;
@@ -147,7 +150,8 @@ int cleaningsLureByLure(const BenchWish& wish) {
 Load loadOf(const BenchWish& wish, const Schedule& schedule) {
     std::vector<Span> warm;
     for (const PlacedTask& placed : schedule.tasks) {
-        const BenchTask& task = wish.work.trays[static_cast<std::size_t>(placed.tray)].tasks[static_cast<std::size_t>(placed.task)];
+        const BenchTask& task = wish.work.trays[static_cast<std::size_t>(placed.tray)]
+                                    .tasks[static_cast<std::size_t>(placed.task)];
         if (task.heated && wish.shop.dryer == Dryer::Stand && placed.free_s > placed.end_s)
             warm.push_back({placed.end_s, placed.free_s});
         if (task.heated && wish.shop.dryer == Dryer::Hand) warm.push_back({placed.start_s, placed.end_s});
@@ -158,7 +162,8 @@ Load loadOf(const BenchWish& wish, const Schedule& schedule) {
         double watts = wish.shop.lamp_w;
         bool sprays = false;
         for (const PlacedTask& placed : schedule.tasks) {
-            const BenchTask& task = wish.work.trays[static_cast<std::size_t>(placed.tray)].tasks[static_cast<std::size_t>(placed.task)];
+            const BenchTask& task = wish.work.trays[static_cast<std::size_t>(placed.tray)]
+                                        .tasks[static_cast<std::size_t>(placed.task)];
             sprays = sprays || (task.cup >= 0 && within({placed.start_s, placed.end_s}, at_s));
         }
         if (sprays) watts += wish.shop.compressor_w + wish.shop.fan_w;
@@ -176,7 +181,8 @@ Load loadOf(const BenchWish& wish, const Schedule& schedule) {
 std::vector<RackLevel> rackOf(const BenchWish& wish, const Schedule& schedule, Rests where) {
     std::map<int, int> changes;
     for (const PlacedTask& placed : schedule.tasks) {
-        const BenchTask& task = wish.work.trays[static_cast<std::size_t>(placed.tray)].tasks[static_cast<std::size_t>(placed.task)];
+        const BenchTask& task = wish.work.trays[static_cast<std::size_t>(placed.tray)]
+                                    .tasks[static_cast<std::size_t>(placed.task)];
         if (task.rests != where || placed.free_s <= placed.end_s) continue;
         changes[placed.end_s] += task.lures;
         changes[placed.free_s] -= task.lures;
@@ -199,21 +205,25 @@ Status checkWish(const BenchWish& wish) {
             sprays = sprays || task.cup >= 0;
             const int places = task.rests == Rests::Rack ? wish.shop.rack : wish.shop.turner;
             if (task.rests != Rests::Nowhere && task.free_s > 0 && task.lures > places)
-                return Error{"too_few_places",
-                             Words(task.rests == Rests::Rack
-                                       ? NINE_WORDS("core",
-                                                    "{lures} bodies of tray {tray} rest at once, and the drying rack has "
-                                                    "{places} places: take smaller trays, or add places on My bench.")
-                                       : NINE_WORDS("core",
-                                                    "{lures} bodies of tray {tray} turn at once, and the turning motor has "
-                                                    "{places} places: take smaller trays, or add places on My bench."))
-                                 .number("lures", task.lures, 0)
-                                 .name("tray", tray.tag)
-                                 .number("places", places, 0),
-                             task.rests == Rests::Rack ? "shop.rack" : "shop.turner"};
+                return Error{
+                    "too_few_places",
+                    Words(task.rests == Rests::Rack
+                              ? NINE_WORDS(
+                                    "core",
+                                    "{lures} bodies of tray {tray} rest at once, and the drying rack has "
+                                    "{places} places: take smaller trays, or add places on My bench.")
+                              : NINE_WORDS(
+                                    "core",
+                                    "{lures} bodies of tray {tray} turn at once, and the turning motor has "
+                                    "{places} places: take smaller trays, or add places on My bench."))
+                        .number("lures", task.lures, 0)
+                        .name("tray", tray.tag)
+                        .number("places", places, 0),
+                    task.rests == Rests::Rack ? "shop.rack" : "shop.turner"};
         }
     if (sprays && wish.guns.empty())
-        return Error{"no_gun", NINE_WORDS("core", "There is no gun on My bench: add one, with its needle."), "guns"};
+        return Error{"no_gun", NINE_WORDS("core", "There is no gun on My bench: add one, with its needle."),
+                     "guns"};
     for (const BenchTray& tray : wish.work.trays)
         for (const BenchTask& task : tray.tasks) {
             if (task.cup < 0 || task.needle_mm <= 0) continue;
@@ -222,20 +232,23 @@ Status checkWish(const BenchWish& wish) {
                                    [&](double n) { return std::abs(n - task.needle_mm) < 0.011; });
             });
             if (!have)
-                return Error{"no_needle",
-                             Words(NINE_WORDS("core",
-                                              "{task} of tray {tray} wants a {needle} mm needle, and no gun on My bench has "
-                                              "one: add it there, or release the pin on the Spray leaf."))
-                                 .name("task", wish.work.cups[static_cast<std::size_t>(task.cup)].name)
-                                 .name("tray", tray.tag)
-                                 .number("needle", task.needle_mm, 2),
-                             "guns"};
+                return Error{
+                    "no_needle",
+                    Words(NINE_WORDS(
+                              "core",
+                              "{task} of tray {tray} wants a {needle} mm needle, and no gun on My bench has "
+                              "one: add it there, or release the pin on the Spray leaf."))
+                        .name("task", wish.work.cups[static_cast<std::size_t>(task.cup)].name)
+                        .name("tray", tray.tag)
+                        .number("needle", task.needle_mm, 2),
+                    "guns"};
         }
     for (const BenchTool& tool : wish.work.tools)
         if (tool.copies < 1)
-            return Error{"too_few_copies",
-                         Words(NINE_WORDS("core", "There is no {mask} to lay on: cut one.")).name("mask", tool.name),
-                         "masks." + tool.id};
+            return Error{
+                "too_few_copies",
+                Words(NINE_WORDS("core", "There is no {mask} to lay on: cut one.")).name("mask", tool.name),
+                "masks." + tool.id};
     return Done{};
 }
 

@@ -10,7 +10,8 @@ constexpr double kSameNeedle_mm = 0.011;
 
 bool covers(const GateView& v, std::string_view what) {
     for (std::size_t k = 0; k < v.step; ++k)
-        if (v.recipe.steps[k].on && v.recipe.steps[k].act == Act::Cover && v.recipe.steps[k].doing(what)) return true;
+        if (v.recipe.steps[k].on && v.recipe.steps[k].act == Act::Cover && v.recipe.steps[k].doing(what))
+            return true;
     return false;
 }
 bool firstSpray(const GateView& v) {
@@ -71,8 +72,9 @@ constexpr GateRow kRows[] = {
     {"bill", NINE_WORDS("core", "bill covered"), false, false,
      [](const GateView& v) { return firstSpray(v) && v.facts.bill; },
      [](const GateView& v) {
-         return Words(covers(v, "bill") ? NINE_WORDS("core", "The bill is covered.")
-                                        : NINE_WORDS("core", "The bill is covered: no step of the recipe does it."));
+         return Words(covers(v, "bill")
+                          ? NINE_WORDS("core", "The bill is covered.")
+                          : NINE_WORDS("core", "The bill is covered: no step of the recipe does it."));
      }},
     {"sockets", NINE_WORDS("core", "eye sockets covered"), false, false,
      [](const GateView& v) { return firstSpray(v) && v.facts.sockets && covers(v, "sockets"); },
@@ -82,21 +84,25 @@ constexpr GateRow kRows[] = {
      [](const GateView&) { return Words(NINE_WORDS("core", "Hook eyes and line tie are covered.")); }},
     {"air", NINE_WORDS("core", "extraction and respirator"), false, true, sprays,
      [](const GateView&) {
-         return Words(NINE_WORDS("core", "Extraction runs, the respirator the product's data sheet names is on."));
+         return Words(
+             NINE_WORDS("core", "Extraction runs, the respirator the product's data sheet names is on."));
      }},
     {"data_sheet", NINE_WORDS("core", "what the data sheet asks for"), false, true,
      [](const GateView& v) { return clearOf(v) && (clearOf(v)->isocyanates || clearOf(v)->isResin); },
      [](const GateView& v) {
-         return Words(clearOf(v)->isocyanates
-                          ? NINE_WORDS("core",
-                                       "Isocyanates: the data sheet is read, and the breathing protection it and local "
-                                       "rules ask for is on.")
-                          : NINE_WORDS("core", "Resin: the gloves its data sheet names are on, skin is covered."));
+         return Words(
+             clearOf(v)->isocyanates
+                 ? NINE_WORDS(
+                       "core",
+                       "Isocyanates: the data sheet is read, and the breathing protection it and local "
+                       "rules ask for is on.")
+                 : NINE_WORDS("core", "Resin: the gloves its data sheet names are on, skin is covered."));
      }},
     {"lamp", NINE_WORDS("core", "UV lamp covered"), false, true,
      [](const GateView& v) { return clearOf(v) && clearOf(v)->id.rfind("uv", 0) == 0; },
      [](const GateView&) {
-         return Words(NINE_WORDS("core", "The lamp has the resin's wavelength, its box is closed, glasses are on."));
+         return Words(
+             NINE_WORDS("core", "The lamp has the resin's wavelength, its box is closed, glasses are on."));
      }},
     {"heat", NINE_WORDS("core", "nothing solvent near heat"), false, true,
      [](const GateView& v) {
@@ -108,11 +114,14 @@ constexpr GateRow kRows[] = {
     {"vapour", NINE_WORDS("core", "no flame near solvent"), false, true,
      [](const GateView& v) { return clearOf(v) && clearOf(v)->solvent; },
      [](const GateView&) {
-         return Words(NINE_WORDS("core", "Solvent vapour: no flame, no heat gun, air is changed as the data sheet asks."));
+         return Words(NINE_WORDS(
+             "core", "Solvent vapour: no flame, no heat gun, air is changed as the data sheet asks."));
      }},
     {"dry", NINE_WORDS("core", "dry before anything touches"), false, false,
      [](const GateView& v) { return v.coat <= 1 && touches(v) && !wantedWet(v); },
-     [](const GateView&) { return Words(NINE_WORDS("core", "It is dry: the gloss has turned matt everywhere.")); }},
+     [](const GateView&) {
+         return Words(NINE_WORDS("core", "It is dry: the gloss has turned matt everywhere."));
+     }},
     {"wiped", NINE_WORDS("core", "stencil wiped and dried"), false, false,
      [](const GateView& v) { return v.at().act == Act::MaskOn && (v.maskUsed || v.at().doing("wipe")); },
      [](const GateView& v) {
@@ -122,11 +131,12 @@ constexpr GateRow kRows[] = {
     {"way_up", NINE_WORDS("core", "stencil the right way up"), false, false,
      [](const GateView& v) { return v.at().act == Act::MaskOn; },
      [](const GateView& v) {
-         Words words = v.marks.empty()
-                           ? Words(NINE_WORDS("core", "{mask}: letters can be read, the arrow points to the nose."))
-                           : Words(NINE_WORDS("core",
-                                              "{mask}: letters can be read, the arrow points to the nose, {marks}."))
-                                 .words("marks", v.marks);
+         Words words =
+             v.marks.empty()
+                 ? Words(NINE_WORDS("core", "{mask}: letters can be read, the arrow points to the nose."))
+                 : Words(NINE_WORDS("core",
+                                    "{mask}: letters can be read, the arrow points to the nose, {marks}."))
+                       .words("marks", v.marks);
          return std::move(words).name("mask", maskName(v));
      }},
     {"sides", NINE_WORDS("core", "the right sheet on each side"), false, false,
@@ -134,28 +144,36 @@ constexpr GateRow kRows[] = {
          return v.at().act == Act::MaskOn && v.mask() && (v.oneSideOnly || !v.mask()->twin.empty());
      },
      [](const GateView& v) {
-         return Words(v.oneSideOnly
-                          ? NINE_WORDS("core",
-                                       "{mask} is cut for one side: for the other it is wiped, dried and turned over, "
-                                       "and the body turned with it.")
-                          : NINE_WORDS("core",
-                                       "{mask}: the left sheet on the fish's left, the right one on its right; the body "
-                                       "is dry before it is turned."))
+         return Words(
+                    v.oneSideOnly
+                        ? NINE_WORDS(
+                              "core",
+                              "{mask} is cut for one side: for the other it is wiped, dried and turned over, "
+                              "and the body turned with it.")
+                        : NINE_WORDS("core",
+                                     "{mask}: the left sheet on the fish's left, the right one on its right; "
+                                     "the body "
+                                     "is dry before it is turned."))
              .name("mask", maskName(v));
      }},
     {"direction", NINE_WORDS("core", "direction of scales"), false, false,
      [](const GateView& v) { return v.at().act == Act::MaskOn && v.scales; },
      [](const GateView&) {
-         return Words(NINE_WORDS("core", "The open side of each scale points to the tail, on this side too."));
+         return Words(
+             NINE_WORDS("core", "The open side of each scale points to the tail, on this side too."));
      }},
     {"clipped", NINE_WORDS("core", "net clipped everywhere"), false, false,
      [](const GateView& v) { return paints(v.at().act) && through(v) && v.coat == 1; },
      [](const GateView& v) {
-         return v.clips > 0 ? Words(NINE_WORDS("core",
-                                               "The net lies tight everywhere, {clips} clips on; throat and tail looked at."))
-                                  .number("clips", v.clips, 0)
-                            : Words(NINE_WORDS("core",
-                                               "The net lies tight and is clipped everywhere; throat and tail looked at."));
+         return v.clips > 0
+                    ? Words(
+                          NINE_WORDS(
+                              "core",
+                              "The net lies tight everywhere, {clips} clips on; throat and tail looked at."))
+                          .number("clips", v.clips, 0)
+                    : Words(NINE_WORDS(
+                          "core",
+                          "The net lies tight and is clipped everywhere; throat and tail looked at."));
      }},
     {"needle", NINE_WORDS("core", "needle right"), false, false,
      [](const GateView& v) {
@@ -169,7 +187,8 @@ constexpr GateRow kRows[] = {
      }},
     {"pressure", NINE_WORDS("core", "pressure turned down"), false, false,
      [](const GateView& v) {
-         return paints(v.at().act) && v.gun && v.before && v.gun->pressure_kpa < v.before->pressure_kpa - kLess_kpa;
+         return paints(v.at().act) && v.gun && v.before &&
+                v.gun->pressure_kpa < v.before->pressure_kpa - kLess_kpa;
      },
      [](const GateView& v) {
          return Words(NINE_WORDS("core", "Pressure turned down from {before} to {now}, with air flowing."))
@@ -182,11 +201,13 @@ constexpr GateRow kRows[] = {
          if (v.openings == 1)
              return Words(NINE_WORDS("core", "The opening of {mask} is filled to its edge."))
                  .name("mask", maskName(v));
-         return v.openings > 1 ? Words(NINE_WORDS("core", "All {openings} openings of {mask} are filled to their edges."))
-                                     .number("openings", v.openings, 0)
-                                     .name("mask", maskName(v))
-                               : Words(NINE_WORDS("core", "Every opening of {mask} is filled to its edge."))
-                                     .name("mask", maskName(v));
+         return v.openings > 1
+                    ? Words(
+                          NINE_WORDS("core", "All {openings} openings of {mask} are filled to their edges."))
+                          .number("openings", v.openings, 0)
+                          .name("mask", maskName(v))
+                    : Words(NINE_WORDS("core", "Every opening of {mask} is filled to its edge."))
+                          .name("mask", maskName(v));
      }},
     {"hook_eyes_free", NINE_WORDS("core", "hook eyes free of clear"), true, false,
      [](const GateView& v) { return v.at().act == Act::Clear && v.facts.hookEyes; },

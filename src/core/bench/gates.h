@@ -29,9 +29,9 @@ struct GateView {
     const Recipe& recipe;
     const RecipeFacts& facts;
     std::size_t step = 0;
-    int coat = 1;           ///< 1 is the first
-    bool firstSpray = false;  ///< nothing was sprayed on these bodies before
-    bool maskUsed = false;    ///< the mask was on other bodies before, or on the other side
+    int coat = 1;              ///< 1 is the first
+    bool firstSpray = false;   ///< nothing was sprayed on these bodies before
+    bool maskUsed = false;     ///< the mask was on other bodies before, or on the other side
     bool oneSideOnly = false;  ///< its marks stand on both sides, and it is cut for one
     bool scales = false;       ///< it has openings that point somewhere
     int openings = 0, clips = 0;

@@ -12,7 +12,9 @@ namespace {
 int left(const BenchWish& wish, std::size_t tray) {
     const auto& tasks = wish.work.trays[tray].tasks;
     int n = 0;
-    while (n < static_cast<int>(tasks.size()) && wish.done.ended_s.count(tasks[static_cast<std::size_t>(n)].id)) ++n;
+    while (n < static_cast<int>(tasks.size()) &&
+           wish.done.ended_s.count(tasks[static_cast<std::size_t>(n)].id))
+        ++n;
     return static_cast<int>(tasks.size()) - n;
 }
 
@@ -24,7 +26,8 @@ BenchOrder sweeping(const BenchWish& wish) {
     for (std::size_t k = 0; k < most; ++k)
         for (std::size_t t = 0; t < wish.work.trays.size(); ++t) {
             const auto& tasks = wish.work.trays[t].tasks;
-            if (k < tasks.size() && !wish.done.ended_s.count(tasks[k].id)) order.push_back(static_cast<int>(t));
+            if (k < tasks.size() && !wish.done.ended_s.count(tasks[k].id))
+                order.push_back(static_cast<int>(t));
         }
     return order;
 }
@@ -57,10 +60,11 @@ std::optional<BenchOrder> dispatched(const BenchWish& wish, double readying, dou
             any = true;
             const auto next = placing.next(static_cast<int>(t));
             if (!next) continue;
-            const double ready_s = (next->cleaned ? wish.shop.clean_s : 0) + (next->needle ? wish.shop.needle_s : 0) +
+            const double ready_s = (next->cleaned ? wish.shop.clean_s : 0) +
+                                   (next->needle ? wish.shop.needle_s : 0) +
                                    (next->filled ? wish.shop.fill_s : 0);
-            const double key = next->start_s + readying * ready_s -
-                               behind * way_s[t][static_cast<std::size_t>(next->task)];
+            const double key =
+                next->start_s + readying * ready_s - behind * way_s[t][static_cast<std::size_t>(next->task)];
             if (best && key >= bestKey) continue;
             best = next;
             bestKey = key;
@@ -154,7 +158,8 @@ Figure Schedule::cost() const {
     return ready_s + 0.1 * hands_s + cleanings + 0.5 * needles + 0.2 * fills + 2.0 * late_s;
 }
 
-std::optional<Schedule> scheduled(const BenchWish& wish, const BenchOrder& order, const std::vector<int>& gunOf) {
+std::optional<Schedule> scheduled(const BenchWish& wish, const BenchOrder& order,
+                                  const std::vector<int>& gunOf) {
     Placing placing(wish);
     // How many of its turns a tray has had before they came, to make way for another.
     std::vector<int> ahead(wish.work.trays.size(), 0);
@@ -167,7 +172,8 @@ std::optional<Schedule> scheduled(const BenchWish& wish, const BenchOrder& order
             }
             const std::vector<int> holders = placing.waitsFor(tray);
             if (holders.empty() || depth > wish.work.trays.size()) return false;
-            if (placing.finished(holders.front()) || !self(self, holders.front(), -1, depth + 1)) return false;
+            if (placing.finished(holders.front()) || !self(self, holders.front(), -1, depth + 1))
+                return false;
             ++ahead[static_cast<std::size_t>(holders.front())];
         }
     };
@@ -205,17 +211,20 @@ Result<BenchPlan> planBench(const BenchWish& wish, int tries, const Task& task,
         found = true;
     }
     if (!found)
-        return Error{"waits_for_ever",
-                     NINE_WORDS("core",
-                                "Each tray waits for a mask or a net that another one holds: lay them in the same "
-                                "order on all, or have one more of each."),
-                     "masks"};
+        return Error{
+            "waits_for_ever",
+            NINE_WORDS("core",
+                       "Each tray waits for a mask or a net that another one holds: lay them in the same "
+                       "order on all, or have one more of each."),
+            "masks"};
     if (better) better(best);
     if (best.order.empty()) return best;
     Search search(wish, best);
     for (int n = 0; n < tries; ++n) {
         if (task.cancelled()) break;
-        if (search.best().schedule.ready_s <= best.bound_s && search.best().schedule.late_s == 0 && n > tries / 3) break;
+        if (search.best().schedule.ready_s <= best.bound_s && search.best().schedule.late_s == 0 &&
+            n > tries / 3)
+            break;
         if (search.step(1 - static_cast<double>(n) / tries) && better) better(search.best());
         if (n % 50 == 0) task.progress(static_cast<double>(n) / tries);
     }

@@ -48,7 +48,8 @@ Placing::Placing(const BenchWish& wish) : wish_(wish) {
         tray.ready_s = wish.done.now_s;
         for (const BenchTask& task : work.trays[t].tasks) {
             const auto done = wish.done.ended_s.find(task.id);
-            if (done == wish.done.ended_s.end() || tray.next != static_cast<std::size_t>(&task - work.trays[t].tasks.data())) {
+            if (done == wish.done.ended_s.end() ||
+                tray.next != static_cast<std::size_t>(&task - work.trays[t].tasks.data())) {
                 if (task.cup >= 0) ++at(cupLeft_, task.cup);
                 continue;
             }
@@ -86,8 +87,8 @@ const BenchTask& Placing::taskOf(int tray) const {
 int Placing::gap(int painter, int from_s, int work_s) const {
     const std::vector<Busy>& busy = at(painters_, painter);
     int start_s = openFrom(wish_.closed, from_s);
-    auto block = std::upper_bound(busy.begin(), busy.end(), start_s,
-                                  [](int s, const Busy& b) { return s < b.to_s; });
+    auto block =
+        std::upper_bound(busy.begin(), busy.end(), start_s, [](int s, const Busy& b) { return s < b.to_s; });
     for (; block != busy.end(); ++block) {
         if (nine::finished(wish_.closed, start_s, work_s) <= block->from_s) break;
         start_s = openFrom(wish_.closed, block->to_s);
@@ -144,7 +145,8 @@ Placing::Readying Placing::readyingOf(const BenchTask& task, const GunState& gun
         r.fill = true;
         r.fill_s = wish_.shop.fill_s;
         if (gun.cup >= 0)
-            r.clean = r.stood || !carriesOn(wish_.shop.residue, at(wish_.work.cups, gun.cup), at(wish_.work.cups, task.cup));
+            r.clean = r.stood || !carriesOn(wish_.shop.residue, at(wish_.work.cups, gun.cup),
+                                            at(wish_.work.cups, task.cup));
     }
     r.needle = task.needle_mm > 0 && !sameNeedle(gun.needle_mm, task.needle_mm);
     if (r.needle && gun.cup >= 0) r.clean = r.fill = true;
@@ -157,8 +159,8 @@ std::optional<PlacedTask> Placing::onGun(int tray, int ready_s, int painter, int
     const BenchTask& task = taskOf(tray);
     const GunState& gun = at(guns_, gunAt);
     const auto& needles = at(wish_.guns, gunAt).needles_mm;
-    if (task.needle_mm > 0 && std::none_of(needles.begin(), needles.end(),
-                                           [&](double n) { return sameNeedle(n, task.needle_mm); }))
+    if (task.needle_mm > 0 &&
+        std::none_of(needles.begin(), needles.end(), [&](double n) { return sameNeedle(n, task.needle_mm); }))
         return std::nullopt;
     Readying readying = readyingOf(task, gun, std::max(ready_s, gun.free_s));
     PlacedTask placed;
@@ -168,7 +170,8 @@ std::optional<PlacedTask> Placing::onGun(int tray, int ready_s, int painter, int
             placed.clean_s = gap(painter, from_s, readying.before_s);
             from_s = nine::finished(wish_.closed, placed.clean_s, readying.before_s);
         }
-        placed.fill_s = gap(painter, std::max(from_s, ready_s - readying.fill_s), readying.fill_s + task.hands_s);
+        placed.fill_s =
+            gap(painter, std::max(from_s, ready_s - readying.fill_s), readying.fill_s + task.hands_s);
         placed.fill_s = rackFrom(task, placed.fill_s, painter, readying.fill_s);
         placed.start_s = openFrom(wish_.closed, nine::finished(wish_.closed, placed.fill_s, readying.fill_s));
         placed.end_s = nine::finished(wish_.closed, placed.start_s, task.hands_s);
@@ -231,7 +234,8 @@ std::optional<PlacedTask> Placing::next(int tray, int gun) const {
             const int held = at(guns_, g).cup;
             const bool givenUp = placed->filled && held >= 0 && held != task.cup && at(cupLeft_, held) > 0;
             offer(*placed, placed->end_s + (placed->cleaned ? wish_.shop.clean_s : 0) +
-                               (placed->needle ? wish_.shop.needle_s : 0) + (givenUp ? wish_.shop.clean_s : 0));
+                               (placed->needle ? wish_.shop.needle_s : 0) +
+                               (givenUp ? wish_.shop.clean_s : 0));
         }
     }
     if (!best && gun >= 0) return next(tray);
@@ -246,8 +250,8 @@ std::optional<PlacedTask> Placing::next(int tray, int gun) const {
 void Placing::occupy(int painter, int from_s, int to_s) {
     if (to_s <= from_s) return;
     std::vector<Busy>& busy = at(painters_, painter);
-    const auto block = std::lower_bound(busy.begin(), busy.end(), from_s,
-                                        [](const Busy& b, int s) { return b.from_s < s; });
+    const auto block =
+        std::lower_bound(busy.begin(), busy.end(), from_s, [](const Busy& b, int s) { return b.from_s < s; });
     busy.insert(block, {from_s, to_s});
 }
 
@@ -258,7 +262,8 @@ void Placing::place(const PlacedTask& placed) {
         GunState& gun = at(guns_, placed.gun);
         if (placed.stood) schedule_.stood.push_back({placed.gun, gun.cup, gun.free_s, placed.start_s});
         if (placed.cleaned || placed.needle) {
-            const int before_s = (placed.cleaned ? wish_.shop.clean_s : 0) + (placed.needle ? wish_.shop.needle_s : 0);
+            const int before_s =
+                (placed.cleaned ? wish_.shop.clean_s : 0) + (placed.needle ? wish_.shop.needle_s : 0);
             occupy(placed.painter, placed.clean_s, nine::finished(wish_.closed, placed.clean_s, before_s));
         }
         occupy(placed.painter, placed.fill_s, placed.end_s);

@@ -59,7 +59,7 @@ class Placing {
         int from_s, to_s, bodies;
     };
     std::vector<Resting> rack_, turner_;
-    int bodies_ = 0;  ///< in all
+    int bodies_ = 0;            ///< in all
     std::vector<int> cupLeft_;  ///< tasks that still want each cup
     std::map<std::string, int> lockOf_s_;
     Schedule schedule_;

@@ -1,7 +1,6 @@
 #include "bench/run.h"
 
 #include <algorithm>
-#include <sstream>
 
 namespace nine {
 namespace {
@@ -72,11 +71,13 @@ RunState after(RunState s, const RunEvent& e) {
             break;
         case Happened::Order: {
             s.order.clear();
-            std::istringstream lines(e.value);
-            for (std::string task; std::getline(lines, task);) s.order.push_back(task);
+            for (std::size_t from = 0, end; (end = e.value.find('\n', from)) != e.value.npos; from = end + 1)
+                s.order.push_back(e.value.substr(from, end - from));
             break;
         }
         case Happened::Gate:
+            // A step begins with the last of what is asked before it.
+            if (e.key != "step" && !s.gates[e.task].count("step")) s.taskBegan = e.at;
             s.gates[e.task].insert(e.key);
             break;
         case Happened::Done:

@@ -1,7 +1,7 @@
 // What really happened at the bench: events with their moment, and what follows from them.
 //
-// A run is a list of events that only grows; where it stands is folded from them, so that what was written down is all
-// there is to lose. Events name tasks, steps and bodies by their ids and tags.
+// A run is a list of events that only grows; where it stands is folded from them, so that what was written
+// down is all there is to lose. Events name tasks, steps and bodies by their ids and tags.
 #pragma once
 
 #include <map>
@@ -67,9 +67,11 @@ struct RunState {
     std::vector<std::string> order;  ///< of task ids, those done first
     std::map<std::string, TaskFate> fates;
     std::map<std::string, Moment> ended;
-    std::map<std::string, std::set<std::string>> gates;  ///< answered, of each task; a repeated task asks again
-    std::map<std::string, std::map<std::string, std::string>> changes;  ///< step -> key -> value; the last counts
-    std::map<std::string, int> repeats;                                 ///< of tasks
+    std::map<std::string, std::set<std::string>>
+        gates;  ///< answered, of each task; a repeated task asks again
+    std::map<std::string, std::map<std::string, std::string>>
+        changes;                         ///< step -> key -> value; the last counts
+    std::map<std::string, int> repeats;  ///< of tasks
     std::vector<RunEvent> inserted, mishapsSeen, notes;
     std::vector<std::string> past;  ///< tasks done or skipped, in the order it happened: Back takes the last
     std::optional<Moment> began, taskBegan, over, pausedAt;

@@ -123,7 +123,7 @@ int cleaningsLureByLure(const BenchWish& wish);
 /// The most watts at one time, and when: sprays draw compressor and fan, heated rests the dryer (once), a
 /// dryer in the hand as long as hands work.
 struct Load {
-    double peak_w = 0;
+    Figure peak_w = 0;
     int at_s = 0;
 };
 Load loadOf(const BenchWish& wish, const Schedule& schedule);

@@ -49,13 +49,14 @@ Status checkShop(const BenchShop& s, const std::string& path) {
     };
     for (const Limit& l : limits)
         if (!(l.value >= l.low && l.value <= l.high))
-            return Error{"out_of_range",
-                         Words(NINE_WORDS("core", "The {field} of the shop is {value}; it can be {low} to {high}."))
-                             .name("field", l.field)
-                             .number("value", l.value, kShortest)
-                             .number("low", l.low, 0)
-                             .number("high", l.high, 0),
-                         path + "." + l.field};
+            return Error{
+                "out_of_range",
+                Words(NINE_WORDS("core", "The {field} of the shop is {value}; it can be {low} to {high}."))
+                    .name("field", l.field)
+                    .number("value", l.value, kShortest)
+                    .number("low", l.low, 0)
+                    .number("high", l.high, 0),
+                path + "." + l.field};
     return Done{};
 }
 

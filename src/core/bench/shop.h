@@ -41,7 +41,7 @@ struct BenchShop {
     int stand_s = 1200;  ///< paint may stand in a gun so long before it dries in the tip
     int opens_min = 8 * 60 + 30, closes_min = 18 * 60;  ///< of the day; the same: day and night
     int break_min = 12 * 60 + 30, breakLong_min = 30;
-    double circuit_w = 2300, compressor_w = 450, fan_w = 120, lamp_w = 60, dryer_w = 1500;
+    Figure circuit_w = 2300, compressor_w = 450, fan_w = 120, lamp_w = 60, dryer_w = 1500;
     std::string unknownJson = {};  ///< keys of the file this version does not know
     bool operator==(const BenchShop&) const = default;
 };

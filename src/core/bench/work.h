@@ -1,5 +1,5 @@
-// What the bench has to do, as far as planning it needs to know: tasks of trays in their order, what is in the
-// cup for each, what they hold.
+// What the bench has to do, as far as planning it needs to know: tasks of trays in their order, what is in
+// the cup for each, what they hold.
 //
 // Times are whole seconds; a task takes the hands of one painter for hands_s and is then left alone for
 // free_s before the next task of its tray may begin.
@@ -32,12 +32,12 @@ struct BenchTask {
     int firstLure = 1, lures = 1;    ///< tags on the bodies: 9 to 16
     bool bodyByBody = false;         ///< all its steps on one body, then on the next: fewer masks than bodies
     int hands_s = 0, free_s = 0;
-    int cup = -1;            ///< of BenchWork::cups; -1: nothing is sprayed
-    double needle_mm = 0;    ///< wanted; 0: any
-    int takes = -1;          ///< a tool (BenchWork::tools), one for each body, from its start on
-    int frees = -1;          ///< at its end
+    int cup = -1;          ///< of BenchWork::cups; -1: nothing is sprayed
+    double needle_mm = 0;  ///< wanted; 0: any
+    int takes = -1;        ///< a tool (BenchWork::tools), one for each body, from its start on
+    int frees = -1;        ///< at its end
     Rests rests = Rests::Nowhere;
-    bool heated = false;     ///< while it rests
+    bool heated = false;  ///< while it rests
 };
 
 /// A mask or a net, of which there are so many.

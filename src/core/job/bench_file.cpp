@@ -71,7 +71,8 @@ void readWord(Fields& f, const char* key, std::span<const ShopWord> words, E& in
             into = static_cast<E>(i);
             return;
         }
-    fail("bad_value", Words(NINE_WORDS("core", "\"{word}\" is not known here.")).name("word", word), f.at(key));
+    fail("bad_value", Words(NINE_WORDS("core", "\"{word}\" is not known here.")).name("word", word),
+         f.at(key));
 }
 
 BenchShop readShop(const Value& json) {
@@ -94,7 +95,8 @@ Json shopJson(const BenchShop& shop) {
     eachOf(shop, [&](const char* key, const auto& value) {
         if (Json(value) != usualJson[key]) json[key] = value;
     });
-    if (shop.dryer != usual.dryer) json["dryer"] = std::string(dryerNames()[static_cast<std::size_t>(shop.dryer)].id);
+    if (shop.dryer != usual.dryer)
+        json["dryer"] = std::string(dryerNames()[static_cast<std::size_t>(shop.dryer)].id);
     if (shop.residue != usual.residue)
         json["residue"] = std::string(residueNames()[static_cast<std::size_t>(shop.residue)].id);
     addUnknown(json, shop.unknownJson);

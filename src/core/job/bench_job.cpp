@@ -42,7 +42,8 @@ const Mask* solved(const std::vector<MaskResult>& masks, const std::string& id) 
     return nullptr;
 }
 
-Result<SprayPlan> planOf(const Job& job, const Step& step, const SprayBench& bench, const std::vector<MaskResult>& masks) {
+Result<SprayPlan> planOf(const Job& job, const Step& step, const SprayBench& bench,
+                         const std::vector<MaskResult>& masks) {
     if (!throughMask(step)) return planStep(job, step, bench);
     const MaskSpecPtr spec = specOf(job, step.where.of);
     if (!spec) return planStep(job, step, bench);
@@ -54,8 +55,8 @@ Result<SprayPlan> planOf(const Job& job, const Step& step, const SprayBench& ben
 }
 
 /// Openings, marks and sides of the mask a step lays on or takes off.
-void addMask(StepOnBench& on, const Job& job, const Step& step, const RecipeFacts& facts, Derivations& derived,
-             const std::vector<MaskResult>& masks) {
+void addMask(StepOnBench& on, const Job& job, const Step& step, const RecipeFacts& facts,
+             Derivations& derived, const std::vector<MaskResult>& masks) {
     const auto fact = std::find_if(facts.masks.begin(), facts.masks.end(), [&](const MaskFact& m) {
         return m.id == step.mask || m.twin == step.mask;
     });
@@ -96,7 +97,8 @@ void addSetting(StepOnBench& on, const SprayPlan& plan, const Step& step) {
     set.angle_deg = plan.setting.angle_deg;
     set.coats = step.mist ? 1 : plan.coats;
     constexpr int kTurn_s = 6;  // taken up, turned, put down
-    set.body_s = kTurn_s + static_cast<int>(std::ceil(60 * on.coat_ml / std::max(0.01, plan.setting.flow_ml_min)));
+    set.body_s =
+        kTurn_s + static_cast<int>(std::ceil(60 * on.coat_ml / std::max(0.01, plan.setting.flow_ml_min)));
     on.set = set;
     on.figures.pressure_kpa = set.pressure_kpa;
     on.figures.distance_mm = set.distance_mm;
@@ -111,8 +113,9 @@ void addSetting(StepOnBench& on, const SprayPlan& plan, const Step& step) {
 
 }  // namespace
 
-Result<JobOnBench> jobOnBench(std::shared_ptr<const RecipeOnBody> body, Derivations& derived, const Workplace& place,
-                              const std::vector<MaskResult>& masks, const Task& task) {
+Result<JobOnBench> jobOnBench(std::shared_ptr<const RecipeOnBody> body, Derivations& derived,
+                              const Workplace& place, const std::vector<MaskResult>& masks,
+                              const Task& task) {
     // In one piece: every step with all that is known of it.
     const Job& job = body->of;
     const LayersChapter& layers = job.get<LayersChapter>();
@@ -121,12 +124,15 @@ Result<JobOnBench> jobOnBench(std::shared_ptr<const RecipeOnBody> body, Derivati
     made.facts = recipeFacts(job);
     made.lures = layers.lures;
     made.bench = job.get<BenchChapter>();
-    made.name = job.get<PatternChapter>().name.empty() ? job.get<BlankChapter>().name : job.get<PatternChapter>().name;
-    const bool any = std::any_of(layers.recipe.steps.begin(), layers.recipe.steps.end(), [](const Step& s) { return s.on; });
+    made.name = job.get<PatternChapter>().name.empty() ? job.get<BlankChapter>().name
+                                                       : job.get<PatternChapter>().name;
+    const bool any = std::any_of(layers.recipe.steps.begin(), layers.recipe.steps.end(),
+                                 [](const Step& s) { return s.on; });
     if (!any || isDraft(layers))
-        return Error{"no_steps",
-                     NINE_WORDS("core", "There is no recipe yet: begin one on the Layers leaf, or with recipe begin."),
-                     "layers.steps"};
+        return Error{
+            "no_steps",
+            NINE_WORDS("core", "There is no recipe yet: begin one on the Layers leaf, or with recipe begin."),
+            "layers.steps"};
     const OverWhatAt over = overWhat(body->painted, body->covers);
     for (std::size_t s = 0; s < layers.recipe.steps.size(); ++s) {
         if (task.cancelled()) return Task::cancelledError();
@@ -139,8 +145,10 @@ Result<JobOnBench> jobOnBench(std::shared_ptr<const RecipeOnBody> body, Derivati
             if (!paint) {
                 made.warnings.push_back(
                     {"no_paint",
-                     Words(NINE_WORDS("core", "The paint of \"{step}\" is not among the job's paints: choose another on the "
-                                              "Layers leaf. It is planned as a step without a cup."))
+                     Words(NINE_WORDS(
+                               "core",
+                               "The paint of \"{step}\" is not among the job's paints: choose another on the "
+                               "Layers leaf. It is planned as a step without a cup."))
                          .name("step", name()),
                      "layers.steps." + step.id});
             } else {
@@ -148,11 +156,13 @@ Result<JobOnBench> jobOnBench(std::shared_ptr<const RecipeOnBody> body, Derivati
                 on.coat_ml = body->areas_mm2[s] * filmOf_um(step, *paint) / coats * 1e-6 / kLands;
                 CupContent cup;
                 cup.key = mixKey(step);
-                const Bottle* bottle = step.paint.size() == 1 ? findBottle(layers.paints, step.paint.front().bottle) : nullptr;
+                const Bottle* bottle =
+                    step.paint.size() == 1 ? findBottle(layers.paints, step.paint.front().bottle) : nullptr;
                 cup.name = bottle ? bottle->name : name();
                 cup.family = familyOf(job, step).id;
                 for (const MixPart& part : step.paint)
-                    if (const Bottle* b = findBottle(layers.paints, part.bottle)) cup.solvent = cup.solvent || b->solvent;
+                    if (const Bottle* b = findBottle(layers.paints, part.bottle))
+                        cup.solvent = cup.solvent || b->solvent;
                 if (const auto what = over(s)) {
                     cup.lab = what->after;
                     on.colour = hexOf(what->after);
@@ -167,24 +177,26 @@ Result<JobOnBench> jobOnBench(std::shared_ptr<const RecipeOnBody> body, Derivati
                     made.warnings.push_back(plan.error());
             }
         }
-        if (step.on && step.act == Act::Lock) on.cup = CupContent{"lock", name(), "#E8E8E4", {92, 0, 2}, "transparent", false};
+        if (step.on && step.act == Act::Lock)
+            on.cup = CupContent{"lock", name(), "#E8E8E4", {92, 0, 2}, "transparent", false};
         if (step.act == Act::MaskOn || step.act == Act::MaskOff) {
             addMask(on, job, step, made.facts, derived, masks);
             if (on.oneSideOnly && step.on && step.act == Act::MaskOn)
-                made.warnings.push_back(
-                    {"one_side_only",
-                     Words(NINE_WORDS("core", "{mask} is cut for one side only, and its marks stand on both: cut the other one, "
-                                              "or wipe it and turn it over."))
-                         .name("mask", on.figures.mask),
-                     "masks." + step.mask});
+                made.warnings.push_back({"one_side_only",
+                                         Words(NINE_WORDS("core",
+                                                          "{mask} is cut for one side only, and its marks "
+                                                          "stand on both: cut the other one, "
+                                                          "or wipe it and turn it over."))
+                                             .name("mask", on.figures.mask),
+                                         "masks." + step.mask});
         }
         made.steps.push_back(std::move(on));
     }
     return made;
 }
 
-std::vector<Gate> gatesOf(const JobOnBench& job, const BenchTask& task, const std::optional<GunSetting>& before,
-                          bool maskUsed, bool all) {
+std::vector<Gate> gatesOf(const JobOnBench& job, const BenchTask& task,
+                          const std::optional<GunSetting>& before, bool maskUsed, bool all) {
     std::vector<Gate> gates;
     std::optional<GunSetting> last = before;
     for (const std::string& id : task.steps) {
@@ -245,9 +257,11 @@ Words whereWords(const JobOnBench& job, const Step& step) {
         case Reaches::Everything:
             return NINE_WORDS("core", "all over");
         case Reaches::Windows:
-            return Words(NINE_WORDS("core", "both sides, through {mask}")).name("mask", maskNamed(job, step.where.of));
+            return Words(NINE_WORDS("core", "both sides, through {mask}"))
+                .name("mask", maskNamed(job, step.where.of));
         case Reaches::Negatives:
-            return Words(NINE_WORDS("core", "both sides, over the cut-outs of {mask}")).name("mask", maskNamed(job, step.where.of));
+            return Words(NINE_WORDS("core", "both sides, over the cut-outs of {mask}"))
+                .name("mask", maskNamed(job, step.where.of));
         case Reaches::Net:
             return NINE_WORDS("core", "both sides, through the net");
         case Reaches::Grazing:
@@ -317,8 +331,9 @@ Words moreWords(const JobOnBench& job, const Step& step) {
         case Act::MaskOff:
             return NINE_WORDS("core", "low and back, when matt");
         case Act::NetOff:
-            return job.facts.fabricNet ? Words(NINE_WORDS("core", "briskly, when dry"))
-                                       : Words(NINE_WORDS("core", "briskly; metal mesh may come off wet for the next body"));
+            return job.facts.fabricNet
+                       ? Words(NINE_WORDS("core", "briskly, when dry"))
+                       : Words(NINE_WORDS("core", "briskly; metal mesh may come off wet for the next body"));
         case Act::NetOn:
             return NINE_WORDS("core", "hooked, pulled tight, clipped along the belly");
         case Act::Eyes: {
@@ -355,7 +370,8 @@ TaskWords taskWords(const JobOnBench& job, const BenchTask& task) {
     TaskWords words;
     words.verb = actVerb(main->act);
     words.title = Words::verbatim(main->name.empty() ? main->id : main->name);
-    if (main->act == Act::MaskOn || main->act == Act::MaskOff) words.title = Words::verbatim(maskNamed(job, main->mask));
+    if (main->act == Act::MaskOn || main->act == Act::MaskOff)
+        words.title = Words::verbatim(maskNamed(job, main->mask));
     if (!paints(main->act)) {
         words.more = moreWords(job, *main);
         if (words.verb.plain() == words.title.plain()) words.verb = {};
@@ -365,9 +381,13 @@ TaskWords taskWords(const JobOnBench& job, const BenchTask& task) {
     if (main->mist) more.push_back(NINE_WORDS("core", "one thin mist"));
     if (task.bodyByBody) {
         more.push_back(NINE_WORDS("core", "mask on, sprayed, mask off: body by body"));
-        if (main->coats > 1) more.push_back(Words(NINE_WORDS("core", "{coats} coats")).number("coats", main->coats, kShortest));
+        if (main->coats > 1)
+            more.push_back(
+                Words(NINE_WORDS("core", "{coats} coats")).number("coats", main->coats, kShortest));
     } else if (task.coats > 1) {
-        more.push_back(Words(NINE_WORDS("core", "coat {coat} of {coats}")).number("coat", task.coat, 0).number("coats", task.coats, 0));
+        more.push_back(Words(NINE_WORDS("core", "coat {coat} of {coats}"))
+                           .number("coat", task.coat, 0)
+                           .number("coats", task.coats, 0));
     }
     words.more = parted(more);
     return words;
@@ -377,16 +397,20 @@ std::optional<Pose> poseOf(const JobOnBench& job, const Step& step) {
     if (!paints(step.act) && step.act != Act::Lock) return std::nullopt;
     Pose pose;
     if (step.where.reaches == Reaches::Fade && step.where.from == FadeFrom::Back) pose.view = PoseView::Back;
-    if (step.where.reaches == Reaches::Fade && step.where.from == FadeFrom::Belly) pose.view = PoseView::Belly;
+    if (step.where.reaches == Reaches::Fade && step.where.from == FadeFrom::Belly)
+        pose.view = PoseView::Belly;
     pose.turned = pose.view == PoseView::Side;
     if (throughMask(step))
-        pose.says = NINE_WORDS("core", "nose to tail, aimed more at the sheet than at the opening; start and stop off the body");
+        pose.says = NINE_WORDS(
+            "core", "nose to tail, aimed more at the sheet than at the opening; start and stop off the body");
     else if (step.where.reaches == Reaches::Net && !job.on->of.get<ScalesChapter>().clips.empty())
-        pose.says = NINE_WORDS("core", "nose to tail, light and repeated; the clips leave a void along the belly");
+        pose.says =
+            NINE_WORDS("core", "nose to tail, light and repeated; the clips leave a void along the belly");
     else if (step.where.reaches == Reaches::Grazing)
         pose.says = NINE_WORDS("core", "from one side, nearly along the skin; start and stop off the body");
     else if (pose.view == PoseView::Back)
-        pose.says = NINE_WORDS("core", "back up, the gun straight above it; what falls over the shoulders is the fade");
+        pose.says = NINE_WORDS(
+            "core", "back up, the gun straight above it; what falls over the shoulders is the fade");
     else if (pose.view == PoseView::Belly)
         pose.says = NINE_WORDS("core", "belly up, the gun straight above it; nothing under a raised edge");
     else

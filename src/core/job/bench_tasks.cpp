@@ -30,7 +30,8 @@ struct Portion {
 /// What a step means for the hands.
 class Portions {
   public:
-    Portions(const JobOnBench& job, const BenchShop& shop, BenchWork& work) : job_(job), shop_(shop), work_(work) {}
+    Portions(const JobOnBench& job, const BenchShop& shop, BenchWork& work)
+        : job_(job), shop_(shop), work_(work) {}
 
     /// `together` bodies go through it at a time; in small numbers they are warmed in the hand.
     std::vector<Portion> of(std::size_t s, bool inHand) {
@@ -50,7 +51,8 @@ class Portions {
             case Act::ByHand:
                 return coats(piece, step, on, inHand);
             case Act::MaskOn:
-                piece.hands_s = sheets(step) * (tape(step) ? kLayTape_s : kLayStencil_s) + (step.doing("wipe") ? kWipe_s : 0);
+                piece.hands_s = sheets(step) * (tape(step) ? kLayTape_s : kLayStencil_s) +
+                                (step.doing("wipe") ? kWipe_s : 0);
                 break;
             case Act::MaskOff:
                 piece.hands_s = sheets(step) * kLiftSheet_s;
@@ -85,7 +87,8 @@ class Portions {
                     if (const Step& before = job_.recipe().steps[k]; before.on && before.act == Act::Clear)
                         if (const ClearKind* clear = findClear(before.clear))
                             dried_s = static_cast<int>(std::lround(3600 * clear->dry_h));
-                rest(piece, std::max(0, static_cast<int>(std::lround(60 * step.wait_min)) - dried_s), Rests::Nowhere);
+                rest(piece, std::max(0, static_cast<int>(std::lround(60 * step.wait_min)) - dried_s),
+                     Rests::Nowhere);
                 break;
             }
             case Act::Note:
@@ -145,7 +148,8 @@ class Portions {
                 }
                 break;
             case Dry::Rest:
-                rest(piece, last ? static_cast<int>(std::lround(60 * step.rest_min)) : kBetweenRests_s, Rests::Rack);
+                rest(piece, last ? static_cast<int>(std::lround(60 * step.rest_min)) : kBetweenRests_s,
+                     Rests::Rack);
                 break;
             case Dry::Overnight:
                 rest(piece, last ? kNight_s : kTouch_s, Rests::Rack);
@@ -180,7 +184,8 @@ struct Section {
 
 class Trays {
   public:
-    Trays(const JobOnBench& job, const BenchShop& shop, BenchWork& work) : job_(job), shop_(shop), work_(work), pieces_(job, shop, work) {
+    Trays(const JobOnBench& job, const BenchShop& shop, BenchWork& work)
+        : job_(job), shop_(shop), work_(work), pieces_(job, shop, work) {
         findSections();
     }
 
@@ -193,7 +198,8 @@ class Trays {
         const auto& steps = job_.recipe().steps;
         for (std::size_t s = 0; s < steps.size(); ++s) {
             if (!steps[s].on) continue;
-            const auto section = std::find_if(sections_.begin(), sections_.end(), [&](const Section& x) { return x.from == s; });
+            const auto section = std::find_if(sections_.begin(), sections_.end(),
+                                              [&](const Section& x) { return x.from == s; });
             if (section == sections_.end()) {
                 for (const Portion& piece : pieces_.of(s, false)) add(tray, piece, lures, firstLure, "");
                 continue;
@@ -217,7 +223,8 @@ class Trays {
             std::size_t to = s;
             for (std::size_t k = s + 1; k < steps.size(); ++k) {
                 if (!steps[k].on) continue;
-                if (steps[k].act == (net ? Act::NetOff : Act::MaskOff) && (net || same(steps[k].mask, steps[s].mask))) {
+                if (steps[k].act == (net ? Act::NetOff : Act::MaskOff) &&
+                    (net || same(steps[k].mask, steps[s].mask))) {
                     to = k;
                     break;
                 }
@@ -241,7 +248,8 @@ class Trays {
         BenchTool tool{key, id, copiesOf(job_.bench, id)};
         for (const MaskFact& m : job_.facts.masks)
             if (m.id == id) tool.name = m.name;
-        if (net && job_.on->of.get<ScalesChapter>().net) tool.name = job_.on->of.get<ScalesChapter>().net->name;
+        if (net && job_.on->of.get<ScalesChapter>().net)
+            tool.name = job_.on->of.get<ScalesChapter>().net->name;
         work_.tools.push_back(tool);
         return static_cast<int>(work_.tools.size()) - 1;
     }
@@ -269,19 +277,22 @@ class Trays {
         const std::size_t from = tray.tasks.size();
         for (std::size_t s = section.from; s <= section.to; ++s)
             if (job_.recipe().steps[s].on)
-                for (const Portion& piece : pieces_.of(s, false)) add(tray, piece, tray.lures, tray.firstLure, "");
+                for (const Portion& piece : pieces_.of(s, false))
+                    add(tray, piece, tray.lures, tray.firstLure, "");
         tray.tasks[from].takes = section.tool;
         tray.tasks.back().frees = section.tool;
     }
 
-    /// As many bodies at a time as there are masks. Portions with one cup and no rest in between are one task.
+    /// As many bodies at a time as there are masks. Portions with one cup and no rest in between are one
+    /// task.
     void inWaves(BenchTray& tray, const Section& section, int copies) {
         std::vector<std::vector<Portion>> tasks;
         for (std::size_t s = section.from; s <= section.to; ++s) {
             if (!job_.recipe().steps[s].on) continue;
             for (const Portion& piece : pieces_.of(s, true)) {
-                const bool goesOn = !tasks.empty() && tasks.back().back().free_s == 0 &&
-                                    (piece.cup < 0 || cupIn(tasks.back()) < 0 || piece.cup == cupIn(tasks.back()));
+                const bool goesOn =
+                    !tasks.empty() && tasks.back().back().free_s == 0 &&
+                    (piece.cup < 0 || cupIn(tasks.back()) < 0 || piece.cup == cupIn(tasks.back()));
                 if (goesOn)
                     tasks.back().push_back(piece);
                 else
@@ -309,7 +320,8 @@ class Trays {
             if (piece.cup >= 0) return piece.cup;
         return -1;
     }
-    BenchTask& addMerged(BenchTray& tray, const std::vector<Portion>& pieces, int lures, int firstLure, const std::string& wave) {
+    BenchTask& addMerged(BenchTray& tray, const std::vector<Portion>& pieces, int lures, int firstLure,
+                         const std::string& wave) {
         Portion sum = pieces.front();
         sum.cup = cupIn(pieces);
         for (const Portion& piece : pieces) {

@@ -31,13 +31,17 @@ Json stepJson(const LaidStep& s) {
     Json json{{"act", wordOf(s.act)}, {"name", s.name}};
     if (!s.step.empty()) json["step"] = s.step;
     if (!s.mask.empty()) json["mask"] = s.mask;
-    for (const CardPaint& p : s.paint) json["paint"].push_back({{"id", p.id}, {"name", p.name}, {"drops", p.drops}});
+    for (const CardPaint& p : s.paint)
+        json["paint"].push_back({{"id", p.id}, {"name", p.name}, {"drops", p.drops}});
     if (!s.paint.empty()) json.update({{"reducer", s.reducer}, {"coats", s.coats}});
     if (!s.colour.empty()) json["colour"] = s.colour;
     if (!s.ground.empty()) json["ground"] = s.ground;
     if (s.set.needle_mm > 0)
-        json["set"] = {{"gun", s.set.gun}, {"pressure_kpa", s.set.pressure_kpa}, {"needle_mm", s.set.needle_mm},
-                       {"distance_mm", s.set.distance_mm}, {"angle_deg", s.set.angle_deg}};
+        json["set"] = {{"gun", s.set.gun},
+                       {"pressure_kpa", s.set.pressure_kpa},
+                       {"needle_mm", s.set.needle_mm},
+                       {"distance_mm", s.set.distance_mm},
+                       {"angle_deg", s.set.angle_deg}};
     if (!s.clear.empty()) json["clear"] = s.clear;
     if (!s.glue.empty()) json["glue"] = s.glue;
     if (s.wait_min > 0) json["wait_min"] = s.wait_min;
@@ -88,7 +92,10 @@ LaidStep readStep(Fields& f) {
 }
 
 Json sideJson(const SideReading& r) {
-    Json json{{"mark", r.mark}, {"mask", r.mask}, {"planned_x_mm", r.plannedX_mm}, {"planned_up_mm", r.plannedUp_mm}};
+    Json json{{"mark", r.mark},
+              {"mask", r.mask},
+              {"planned_x_mm", r.plannedX_mm},
+              {"planned_up_mm", r.plannedUp_mm}};
     if (r.leftX_mm) json["left_x_mm"] = *r.leftX_mm;
     if (r.leftUp_mm) json["left_up_mm"] = *r.leftUp_mm;
     if (r.rightX_mm) json["right_x_mm"] = *r.rightX_mm;
@@ -97,18 +104,23 @@ Json sideJson(const SideReading& r) {
 }
 
 Json cardJson(const RecipeCard& c) {
-    Json json{{"format", kCardFormat}, {"id", c.id}, {"title", c.title}, {"blank", c.blank}, {"began", utcText(c.began)},
-              {"ended", utcText(c.ended)}, {"lures", c.lures}};
+    Json json{{"format", kCardFormat},     {"id", c.id},
+              {"title", c.title},          {"blank", c.blank},
+              {"began", utcText(c.began)}, {"ended", utcText(c.ended)},
+              {"lures", c.lures}};
     if (!c.job.empty()) json["job_name"] = c.job;
     if (!c.forWhom.empty()) json["for"] = c.forWhom;
     if (c.painted_s > 0) json["painted_s"] = c.painted_s;
     if (!c.school.empty()) json["school"] = c.school;
     for (const LaidStep& s : c.steps) json["steps"].push_back(stepJson(s));
     for (const CardTool& t : c.tools)
-        json["tools"].push_back({{"kind", t.kind}, {"id", t.id}, {"name", t.name}, {"made", t.made}, {"uses", t.uses}});
-    for (const CardAmount& a : c.amounts) json["amounts"].push_back({{"id", a.id}, {"name", a.name}, {"used_ml", a.used_ml}});
+        json["tools"].push_back(
+            {{"kind", t.kind}, {"id", t.id}, {"name", t.name}, {"made", t.made}, {"uses", t.uses}});
+    for (const CardAmount& a : c.amounts)
+        json["amounts"].push_back({{"id", a.id}, {"name", a.name}, {"used_ml", a.used_ml}});
     for (const CardMishap& m : c.mishaps)
-        json["mishaps"].push_back({{"at", utcText(m.at)}, {"kind", m.kind}, {"step", m.step}, {"lure", m.lure}, {"note", m.note}});
+        json["mishaps"].push_back(
+            {{"at", utcText(m.at)}, {"kind", m.kind}, {"step", m.step}, {"lure", m.lure}, {"note", m.note}});
     if (!c.seen.empty()) json["seen"] = c.seen;
     if (!c.text.empty()) json["text"] = c.text;
     for (const SideReading& r : c.sides) json["sides"].push_back(sideJson(r));
@@ -122,8 +134,10 @@ RecipeCard readCard(Fields& f) {
     int format = 0;
     f.read("format", format);
     if (format > kCardFormat)
-        fail("newer_format", NINE_WORDS("core", "This recipe card was written by a newer version. Open it with that version."),
-             f.at("format"));
+        fail(
+            "newer_format",
+            NINE_WORDS("core", "This recipe card was written by a newer version. Open it with that version."),
+            f.at("format"));
     RecipeCard c;
     f.read("id", c.id);
     f.need("title");
@@ -215,7 +229,9 @@ Result<std::vector<WholeCard>> parseCards(std::string_view text, const std::stri
         int format = 0;
         f.read("format", format);
         if (format > kCardFormat)
-            fail("newer_format", NINE_WORDS("core", "This recipe card was written by a newer version. Open it with that version."),
+            fail("newer_format",
+                 NINE_WORDS("core",
+                            "This recipe card was written by a newer version. Open it with that version."),
                  "format");
         for (const Value& item : needArray(f.need("cards"), "cards")) {
             Fields c(item, indexed("cards", all.size()));
@@ -263,7 +279,8 @@ Result<ToolRow> parseToolRow(std::string_view text, const std::string& source) {
         f.read("cleaned", row.cleaned);
         row.unknownJson = f.unknown();
         if (row.life < 0 || row.cleaned < 0 || row.cleaned > 100000)
-            fail("out_of_range", NINE_WORDS("core", "A tool lasts some uses, and was cleaned some times."), "life");
+            fail("out_of_range", NINE_WORDS("core", "A tool lasts some uses, and was cleaned some times."),
+                 "life");
         return row;
     });
 }

@@ -17,7 +17,8 @@ constexpr int kMostPictures = 12;
 
 /// Reads all rows of a kind; those that cannot be read are told.
 template <typename T, typename Parse>
-Result<std::vector<T>> readRows(const Workshop& workshop, const char* kind, Warnings* warnings, const Parse& parse) {
+Result<std::vector<T>> readRows(const Workshop& workshop, const char* kind, Warnings* warnings,
+                                const Parse& parse) {
     const auto rows = workshop.whole(kind);
     if (!rows) return rows.error();
     std::vector<T> all;
@@ -60,7 +61,8 @@ WorkshopRow cardRow(const RecipeCard& card) {
 Result<std::vector<RecipeCard>> cardsOf(const Workshop& workshop, Warnings* warnings) {
     auto cards = readRows<RecipeCard>(workshop, kCardKind, warnings, parseCard);
     if (cards)
-        std::stable_sort(cards->begin(), cards->end(), [](const RecipeCard& a, const RecipeCard& b) { return a.ended < b.ended; });
+        std::stable_sort(cards->begin(), cards->end(),
+                         [](const RecipeCard& a, const RecipeCard& b) { return a.ended < b.ended; });
     return cards;
 }
 
@@ -87,14 +89,22 @@ Result<std::optional<WholeCard>> wholeCard(const Workshop& workshop, const std::
 Result<std::string> putCard(Workshop& workshop, WholeCard whole, bool used) {
     if (Status ok = checkCard(whole.card, "card"); !ok) return ok.error();
     if (whole.card.id.empty()) {
-        const auto id = workshop.freeId(kCardKind, utcText(whole.card.ended).substr(0, 10) + " " + whole.card.title);
+        const auto id =
+            workshop.freeId(kCardKind, utcText(whole.card.ended).substr(0, 10) + " " + whole.card.title);
         if (!id) return id.error();
         whole.card.id = *id;
     }
     std::vector<WorkshopRow> rows{cardRow(whole.card)};
-    if (!whole.jobText.empty()) rows.push_back({kCardJobKind, whole.card.id, whole.card.title, {}, whole.jobText, {}, {}});
+    if (!whole.jobText.empty())
+        rows.push_back({kCardJobKind, whole.card.id, whole.card.title, {}, whole.jobText, {}, {}});
     for (std::size_t n = 0; n < whole.pictures.size() && n < kMostPictures; ++n)
-        rows.push_back({kCardPictureKind, pictureId(whole.card.id, static_cast<int>(n) + 1), whole.card.title, {}, "{}", whole.pictures[n], {}});
+        rows.push_back({kCardPictureKind,
+                        pictureId(whole.card.id, static_cast<int>(n) + 1),
+                        whole.card.title,
+                        {},
+                        "{}",
+                        whole.pictures[n],
+                        {}});
     if (used) {
         auto less = lessOnShelf(workshop, whole.card);
         if (!less) return less.error();
@@ -119,9 +129,10 @@ Status addPicture(Workshop& workshop, const std::string& card, const std::string
         if (!there) return there.error();
         if (!*there) return workshop.put({kCardPictureKind, pictureId(card, n), card, {}, "{}", bytes, {}});
     }
-    return Error{"too_many",
-                 Words(NINE_WORDS("core", "A card holds up to {most} pictures.")).number("most", kMostPictures, 0),
-                 "card.pictures"};
+    return Error{
+        "too_many",
+        Words(NINE_WORDS("core", "A card holds up to {most} pictures.")).number("most", kMostPictures, 0),
+        "card.pictures"};
 }
 
 Result<std::vector<std::string>> importCards(Workshop& workshop, const std::vector<WholeCard>& cards) {
@@ -159,74 +170,82 @@ Status putToolRow(Workshop& workshop, const ToolRow& row) {
 }
 
 Result<std::vector<Catch>> catchesOf(const Workshop& workshop, Warnings* warnings) {
-    return readRows<Catch>(workshop, kCatchKind, warnings, [](const std::string& text, const std::string& source) {
-        return readText<Catch>(text, source, "catch", [](const Value& value) {
-            Fields f(value, "");
-            Catch line;
-            f.read("card", line.card);
-            f.read("pattern", line.pattern);
-            f.read("colour", line.colour);
-            f.read("day", line.day);
-            f.read("fish", line.fish);
-            f.read("words", line.words);
-            return line;
-        });
-    });
+    return readRows<Catch>(workshop, kCatchKind, warnings,
+                           [](const std::string& text, const std::string& source) {
+                               return readText<Catch>(text, source, "catch", [](const Value& value) {
+                                   Fields f(value, "");
+                                   Catch line;
+                                   f.read("card", line.card);
+                                   f.read("pattern", line.pattern);
+                                   f.read("colour", line.colour);
+                                   f.read("day", line.day);
+                                   f.read("fish", line.fish);
+                                   f.read("words", line.words);
+                                   return line;
+                               });
+                           });
 }
 
 Result<std::string> putCatch(Workshop& workshop, Catch line) {
     if (line.fish < 0 || line.fish > 10000)
         return Error{"out_of_range",
-                     Words(NINE_WORDS("core", "{fish} fish were given; count 0 to 10000.")).number("fish", line.fish, 0),
+                     Words(NINE_WORDS("core", "{fish} fish were given; count 0 to 10000."))
+                         .number("fish", line.fish, 0),
                      "catch.fish"};
     if (line.id.empty()) {
         const auto id = workshop.freeId(kCatchKind, line.day + " " + line.pattern);
         if (!id) return id.error();
         line.id = *id;
     }
-    const Json json{{"card", line.card}, {"pattern", line.pattern}, {"colour", line.colour}, {"day", line.day},
-                    {"fish", line.fish}, {"words", line.words}};
-    if (Status ok = workshop.put({kCatchKind, line.id, line.pattern, line.colour, textOf(json), {}, {}}); !ok) return ok.error();
+    const Json json{{"card", line.card}, {"pattern", line.pattern}, {"colour", line.colour},
+                    {"day", line.day},   {"fish", line.fish},       {"words", line.words}};
+    if (Status ok = workshop.put({kCatchKind, line.id, line.pattern, line.colour, textOf(json), {}, {}}); !ok)
+        return ok.error();
     return line.id;
 }
 
-std::vector<std::pair<std::string, int>> fishBy(const std::vector<Catch>& lines, std::string Catch::* word) {
+std::vector<std::pair<std::string, int>> fishBy(const std::vector<Catch>& lines, std::string Catch::*word) {
     std::map<std::string, int> fish;
     for (const Catch& line : lines)
         if (!(line.*word).empty()) fish[line.*word] += line.fish;
     std::vector<std::pair<std::string, int>> sorted(fish.begin(), fish.end());
-    std::stable_sort(sorted.begin(), sorted.end(), [](const auto& a, const auto& b) { return a.second > b.second; });
+    std::stable_sort(sorted.begin(), sorted.end(),
+                     [](const auto& a, const auto& b) { return a.second > b.second; });
     return sorted;
 }
 
 Result<std::vector<Leftover>> leftoversOf(const Workshop& workshop, Warnings* warnings) {
-    return readRows<Leftover>(workshop, kLeftoverKind, warnings, [](const std::string& text, const std::string& source) {
-        return readText<Leftover>(text, source, "leftover", [](const Value& value) {
-            Fields f(value, "");
-            Leftover left;
-            f.read("name", left.name);
-            f.read("mix", left.mix);
-            f.read("left_ml", left.left_ml);
-            std::string mixed;
-            f.read("mixed", mixed);
-            left.mixed = parseUtc(mixed).value_or(0);
-            return left;
-        });
-    });
+    return readRows<Leftover>(workshop, kLeftoverKind, warnings,
+                              [](const std::string& text, const std::string& source) {
+                                  return readText<Leftover>(text, source, "leftover", [](const Value& value) {
+                                      Fields f(value, "");
+                                      Leftover left;
+                                      f.read("name", left.name);
+                                      f.read("mix", left.mix);
+                                      f.read("left_ml", left.left_ml);
+                                      std::string mixed;
+                                      f.read("mixed", mixed);
+                                      left.mixed = parseUtc(mixed).value_or(0);
+                                      return left;
+                                  });
+                              });
 }
 
 Result<std::string> putLeftover(Workshop& workshop, Leftover left) {
     if (!(left.left_ml >= 0 && left.left_ml <= 10000))
         return Error{"out_of_range",
-                     Words(NINE_WORDS("core", "{ml} ml were given; a leftover is 0 to 10000 ml.")).number("ml", left.left_ml, 1),
+                     Words(NINE_WORDS("core", "{ml} ml were given; a leftover is 0 to 10000 ml."))
+                         .number("ml", left.left_ml, 1),
                      "leftover.left_ml"};
     if (left.id.empty()) {
         const auto id = workshop.freeId(kLeftoverKind, left.name);
         if (!id) return id.error();
         left.id = *id;
     }
-    const Json json{{"name", left.name}, {"mix", left.mix}, {"left_ml", left.left_ml}, {"mixed", utcText(left.mixed)}};
-    if (Status ok = workshop.put({kLeftoverKind, left.id, left.name, {}, textOf(json), {}, {}}); !ok) return ok.error();
+    const Json json{
+        {"name", left.name}, {"mix", left.mix}, {"left_ml", left.left_ml}, {"mixed", utcText(left.mixed)}};
+    if (Status ok = workshop.put({kLeftoverKind, left.id, left.name, {}, textOf(json), {}, {}}); !ok)
+        return ok.error();
     return left.id;
 }
 
@@ -244,9 +263,11 @@ StockAnswer stockFor(const RecipeCard& card, const std::vector<Bottle>& shelf, i
 
 Result<Job> jobOfCard(const WholeCard& whole, int lures) {
     if (whole.jobText.empty())
-        return Error{"no_job",
-                     NINE_WORDS("core", "This card came without its job: it can be read, but no new job can be made from it."),
-                     "card.job"};
+        return Error{
+            "no_job",
+            NINE_WORDS("core",
+                       "This card came without its job: it can be read, but no new job can be made from it."),
+            "card.job"};
     if (lures < 1 || lures > kMostLures) return luresError(lures, "lures");
     Result<LoadedJob> loaded = parseJob(whole.jobText, "card " + whole.card.id);
     if (!loaded) return loaded.error();

@@ -27,7 +27,8 @@ std::string partOf(std::string_view key) {
 std::optional<double> numberIn(const std::string& text) {
     double value = 0;
     const auto [end, problem] = std::from_chars(text.data(), text.data() + text.size(), value);
-    if (problem != std::errc() || end != text.data() + text.size() || !std::isfinite(value)) return std::nullopt;
+    if (problem != std::errc() || end != text.data() + text.size() || !std::isfinite(value))
+        return std::nullopt;
     return value;
 }
 
@@ -40,7 +41,8 @@ Step changed(Step step, const std::map<std::string, std::string>& changes) {
         if (stem == "reducer") step.reducer = *numberIn(value);
         if (stem == "drops") {
             for (MixPart& part : step.paint)
-                if (part.bottle == partOf(key) || (partOf(key).empty() && step.paint.size() == 1)) part.drops = *numberIn(value);
+                if (part.bottle == partOf(key) || (partOf(key).empty() && step.paint.size() == 1))
+                    part.drops = *numberIn(value);
         }
         if (stem == "paint" && !step.paint.empty()) {
             // A mix becomes the one paint that was taken instead, in as many drops.
@@ -82,7 +84,8 @@ int repeatedCoats(const std::string& step, const BenchWork& work, const RunState
         for (const BenchTask& task : tray.tasks) {
             if (std::find(task.steps.begin(), task.steps.end(), step) == task.steps.end()) continue;
             has = true;
-            if (const auto found = state.repeats.find(task.id); found != state.repeats.end()) repeats += found->second;
+            if (const auto found = state.repeats.find(task.id); found != state.repeats.end())
+                repeats += found->second;
         }
         if (has) least = least < 0 ? repeats : std::min(least, repeats);
     }
@@ -98,7 +101,8 @@ std::map<std::string, double> secondsOf(const BenchWork& work, const std::vector
         if (event.what == Happened::Done && state.taskBegan)
             if (const BenchTask* task = taskIn(work, event.task))
                 for (const std::string& step : task->steps)
-                    taken[step] += static_cast<double>(event.at - *state.taskBegan) / static_cast<double>(task->steps.size());
+                    taken[step] += static_cast<double>(event.at - *state.taskBegan) /
+                                   static_cast<double>(task->steps.size());
         state = next;
     }
     return taken;
@@ -117,22 +121,29 @@ Status checkChange(const std::string& key, const std::string& value) {
         std::string_view stem;
         Figure low, high;
     };
-    constexpr Limit kLimits[] = {{"pressure_kpa", 10, 420}, {"distance_mm", 5, 300}, {"coats", 0.1, kMostCoats},
-                                 {"reducer", 0, 1000},      {"drops", 0.05, 1000}};
+    constexpr Limit kLimits[] = {{"pressure_kpa", 10, 420},
+                                 {"distance_mm", 5, 300},
+                                 {"coats", 0.1, kMostCoats},
+                                 {"reducer", 0, 1000},
+                                 {"drops", 0.05, 1000}};
     const auto number = numberIn(value);
     for (const Limit& l : kLimits) {
         if (l.stem != stem) continue;
         if (!number || !(*number >= l.low && *number <= l.high))
-            return Error{"out_of_range",
-                         Words(NINE_WORDS("core", "{what} was given as \"{value}\"; it can be {low} to {high}."))
-                             .name("what", std::string(stem))
-                             .name("value", value)
-                             .number("low", l.low, kShortest)
-                             .number("high", l.high, kShortest),
-                         key};
+            return Error{
+                "out_of_range",
+                Words(NINE_WORDS("core", "{what} was given as \"{value}\"; it can be {low} to {high}."))
+                    .name("what", std::string(stem))
+                    .name("value", value)
+                    .number("low", l.low, kShortest)
+                    .number("high", l.high, kShortest),
+                key};
         return Done{};
     }
-    return Error{"bad_value", Words(NINE_WORDS("core", "\"{what}\" is nothing that is changed at the bench.")).name("what", key), key};
+    return Error{
+        "bad_value",
+        Words(NINE_WORDS("core", "\"{what}\" is nothing that is changed at the bench.")).name("what", key),
+        key};
 }
 
 const BenchTray* trayIn(const BenchWork& work, const std::string& id) {
@@ -167,12 +178,13 @@ JobAsItHappened withWhatHappened(const Job& job, const BenchWork& work, const st
                 }
                 if (key == "paint" && !findBottle(layers.paints, value)) {
                     step.paint = before.paint;
-                    made.warnings.push_back(
-                        {"no_paint",
-                         Words(NINE_WORDS("core", "\"{paint}\" was taken for {step}, and is not among the job's paints: put it there first."))
-                             .name("paint", value)
-                             .name("step", name),
-                         step.id});
+                    made.warnings.push_back({"no_paint",
+                                             Words(NINE_WORDS("core",
+                                                              "\"{paint}\" was taken for {step}, and is not "
+                                                              "among the job's paints: put it there first."))
+                                                 .name("paint", value)
+                                                 .name("step", name),
+                                             step.id});
                     continue;
                 }
                 made.changed.push_back(Words(NINE_WORDS("core", "{step}: {what} {value}"))
@@ -181,7 +193,8 @@ JobAsItHappened withWhatHappened(const Job& job, const BenchWork& work, const st
                                            .name("value", value));
             }
             SprayPins pins = pinsOfStep(layers, step.id);
-            const bool through = step.where.reaches == Reaches::Windows || step.where.reaches == Reaches::Negatives;
+            const bool through =
+                step.where.reaches == Reaches::Windows || step.where.reaches == Reaches::Negatives;
             if (through) pins = sprayOfMask(next, step.where.of).pins;
             for (const auto& [key, value] : changes->second) {
                 if (!checkChange(key, value)) continue;
@@ -213,14 +226,18 @@ JobAsItHappened withWhatHappened(const Job& job, const BenchWork& work, const st
     std::set<std::string> said;
     for (const RunEvent& event : state.inserted) {
         const BenchTask* task = taskIn(work, event.task);
-        if (!said.insert((task ? task->steps.front() : "") + "\n" + event.value).second) continue;  // on another tray
+        if (!said.insert((task ? task->steps.front() : "") + "\n" + event.value).second)
+            continue;  // on another tray
         Step note;
         note.act = Act::Note;
         note.id = freshId(layers.recipe, "note");
         note.name = event.value;
         note.note = event.value;
-        const std::size_t at = task ? placeOf(layers.recipe, task->steps.front()) : layers.recipe.steps.size();
-        layers.recipe.steps.insert(layers.recipe.steps.begin() + static_cast<std::ptrdiff_t>(std::min(at, layers.recipe.steps.size())), note);
+        const std::size_t at =
+            task ? placeOf(layers.recipe, task->steps.front()) : layers.recipe.steps.size();
+        layers.recipe.steps.insert(layers.recipe.steps.begin() +
+                                       static_cast<std::ptrdiff_t>(std::min(at, layers.recipe.steps.size())),
+                                   note);
         made.changed.push_back(Words(NINE_WORDS("core", "done besides: {what}")).name("what", event.value));
     }
     made.job = next.with(std::move(layers));
@@ -248,8 +265,9 @@ RecipeCard cardOf(const JobOnBench& job, const RunHead& head, const std::vector<
         for (const RunEvent& e : state.inserted) {
             const BenchTask* task = taskIn(head.work, e.task);
             if (!task || task->steps.front() != planned.id) continue;
-            const bool again = std::any_of(card.steps.begin(), card.steps.end(),
-                                           [&](const LaidStep& l) { return l.step.empty() && l.name == e.value; });
+            const bool again = std::any_of(card.steps.begin(), card.steps.end(), [&](const LaidStep& l) {
+                return l.step.empty() && l.name == e.value;
+            });
             if (again) continue;
             LaidStep besides;
             besides.act = Act::Note;
@@ -282,7 +300,8 @@ RecipeCard cardOf(const JobOnBench& job, const RunHead& head, const std::vector<
         laid.clear = step.clear;
         laid.glue = step.glue;
         laid.wait_min = step.wait_min;
-        if (const auto t = taken.find(step.id); t != taken.end()) laid.took_s = static_cast<int>(std::lround(t->second));
+        if (const auto t = taken.find(step.id); t != taken.end())
+            laid.took_s = static_cast<int>(std::lround(t->second));
         laid.skipped = leftOut(step.id, head.work, state);
         if (changes != state.changes.end())
             for (const auto& [key, value] : changes->second) laid.changed.push_back(key + " " + value);
@@ -298,7 +317,8 @@ RecipeCard cardOf(const JobOnBench& job, const RunHead& head, const std::vector<
             const Step& step = done.steps[placeOf(done, amount.step)];
             Ratio drops = 0;
             for (const MixPart& part : step.paint) drops += part.drops;
-            for (const MixPart& part : step.paint) used_ml[part.bottle] += amount.paint_ml * part.drops / drops;
+            for (const MixPart& part : step.paint)
+                used_ml[part.bottle] += amount.paint_ml * part.drops / drops;
         }
     for (const auto& [id, ml] : used_ml) {
         const Bottle* bottle = findBottle(of.get<LayersChapter>().paints, id);
@@ -322,7 +342,8 @@ RecipeCard cardOf(const JobOnBench& job, const RunHead& head, const std::vector<
     for (const auto& [tool, count] : uses) {
         const BenchTool& t = head.work.tools[static_cast<std::size_t>(tool)];
         const std::string id = t.id.substr(t.id.rfind('/') + 1);
-        CardTool used{id == kNetTool ? "net" : "mask", id, t.name, {}, (count + t.copies - 1) / std::max(1, t.copies)};
+        CardTool used{
+            id == kNetTool ? "net" : "mask", id, t.name, {}, (count + t.copies - 1) / std::max(1, t.copies)};
         if (used.kind == "mask") {
             used.id = card.blank + "/" + card.title + "/" + id;  // masks of other jobs have the same ids
             for (const MaskSpecPtr& spec : maskSpecs(of))

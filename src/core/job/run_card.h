@@ -7,12 +7,13 @@
 
 namespace nine {
 
-/// The card of a run: steps as they were laid down, with what was changed, left out and done besides; times, amounts,
-/// tools, mishaps. `job` is that of the run, as it was when it began. Pure.
+/// The card of a run: steps as they were laid down, with what was changed, left out and done besides; times,
+/// amounts, tools, mishaps. `job` is that of the run, as it was when it began. Pure.
 RecipeCard cardOf(const JobOnBench& job, const RunHead& head, const std::vector<RunEvent>& events);
 
-/// The job with the run made its recipe: coats, drops and paints as they were, steps left out on every tray switched
-/// off, what was done besides put in as notes, what was changed at the gun pinned. Values that cannot be are told.
+/// The job with the run made its recipe: coats, drops and paints as they were, steps left out on every tray
+/// switched off, what was done besides put in as notes, what was changed at the gun pinned. Values that
+/// cannot be are told.
 struct JobAsItHappened {
     Job job;
     std::vector<Words> changed;  ///< what is different now

@@ -14,13 +14,22 @@ using namespace json;
 namespace fs = std::filesystem;
 
 constexpr int kRunFormat = 1;
-constexpr const char *kHeadFile = "run.json", *kJobFile = "job.nineleaves.json", *kEventsFile = "events.ndjson";
+constexpr const char *kHeadFile = "run.json", *kJobFile = "job.nineleaves.json",
+                     *kEventsFile = "events.ndjson";
 
 Json taskJson(const BenchTask& t) {
-    Json json{{"id", t.id}, {"steps", t.steps}, {"first_lure", t.firstLure}, {"lures", t.lures}, {"hands_s", t.hands_s}};
+    Json json{{"id", t.id},
+              {"steps", t.steps},
+              {"first_lure", t.firstLure},
+              {"lures", t.lures},
+              {"hands_s", t.hands_s}};
     if (t.coats > 0) json.update({{"coat", t.coat}, {"coats", t.coats}});
     if (t.bodyByBody) json["body_by_body"] = true;
-    if (t.free_s > 0) json.update({{"free_s", t.free_s}, {"rests", t.rests == Rests::Rack ? "rack" : t.rests == Rests::Turner ? "turner" : "nowhere"}});
+    if (t.free_s > 0)
+        json.update({{"free_s", t.free_s},
+                     {"rests", t.rests == Rests::Rack     ? "rack"
+                               : t.rests == Rests::Turner ? "turner"
+                                                          : "nowhere"}});
     if (t.cup >= 0) json["cup"] = t.cup;
     if (t.needle_mm > 0) json["needle_mm"] = t.needle_mm;
     if (t.takes >= 0) json["takes"] = t.takes;
@@ -57,10 +66,11 @@ void checkWork(const BenchWork& work) {
     const auto within = [](int i, std::size_t n) { return i >= -1 && i < static_cast<int>(n); };
     for (const BenchTray& tray : work.trays)
         for (const BenchTask& t : tray.tasks)
-            if (!within(t.cup, work.cups.size()) || !within(t.takes, work.tools.size()) || !within(t.frees, work.tools.size()) ||
-                t.lures < 1 || t.hands_s < 0 || t.free_s < 0)
-                fail("bad_value", Words(NINE_WORDS("core", "The task {task} names a cup or a mask that is not there."))
-                                      .name("task", t.id),
+            if (!within(t.cup, work.cups.size()) || !within(t.takes, work.tools.size()) ||
+                !within(t.frees, work.tools.size()) || t.lures < 1 || t.hands_s < 0 || t.free_s < 0)
+                fail("bad_value",
+                     Words(NINE_WORDS("core", "The task {task} names a cup or a mask that is not there."))
+                         .name("task", t.id),
                      "trays");
 }
 
@@ -87,10 +97,13 @@ Result<RunEvent> parseEvent(std::string_view line, const std::string& source) {
         std::string what;
         f.read("what", what);
         const auto names = happenedNames();
-        const auto name = std::find_if(names.begin(), names.end(), [&](const HappenedName& n) { return n.id == what; });
+        const auto name =
+            std::find_if(names.begin(), names.end(), [&](const HappenedName& n) { return n.id == what; });
         if (name == names.end())
             fail("newer_format",
-                 Words(NINE_WORDS("core", "What happened is called \"{what}\", which this version does not know.")).name("what", what),
+                 Words(NINE_WORDS("core",
+                                  "What happened is called \"{what}\", which this version does not know."))
+                     .name("what", what),
                  "what");
         e.what = name->what;
         f.read("task", e.task);
@@ -104,15 +117,24 @@ Result<RunEvent> parseEvent(std::string_view line, const std::string& source) {
 }
 
 std::string runHeadText(const RunHead& head) {
-    Json json{{"format", kRunFormat}, {"id", head.id},        {"title", head.title}, {"job", head.jobPath},
-              {"began", utcText(head.began)}, {"lures", head.lures}, {"carded", head.carded}};
+    Json json{
+        {"format", kRunFormat},         {"id", head.id},       {"title", head.title},  {"job", head.jobPath},
+        {"began", utcText(head.began)}, {"lures", head.lures}, {"carded", head.carded}};
     for (const CupContent& cup : head.work.cups)
-        json["cups"].push_back({{"key", cup.key}, {"name", cup.name}, {"colour", cup.colour}, {"family", cup.family},
-                                {"lab", {cup.lab.l, cup.lab.a, cup.lab.b}}, {"solvent", cup.solvent}});
+        json["cups"].push_back({{"key", cup.key},
+                                {"name", cup.name},
+                                {"colour", cup.colour},
+                                {"family", cup.family},
+                                {"lab", {cup.lab.l, cup.lab.a, cup.lab.b}},
+                                {"solvent", cup.solvent}});
     for (const BenchTool& tool : head.work.tools)
         json["tools"].push_back({{"id", tool.id}, {"name", tool.name}, {"copies", tool.copies}});
     for (const BenchTray& tray : head.work.trays) {
-        Json entry{{"tag", tray.tag}, {"job", tray.job}, {"first_lure", tray.firstLure}, {"lures", tray.lures}, {"tasks", Json::array()}};
+        Json entry{{"tag", tray.tag},
+                   {"job", tray.job},
+                   {"first_lure", tray.firstLure},
+                   {"lures", tray.lures},
+                   {"tasks", Json::array()}};
         for (const BenchTask& task : tray.tasks) entry["tasks"].push_back(taskJson(task));
         json["trays"].push_back(std::move(entry));
     }
@@ -127,7 +149,9 @@ Result<RunHead> parseRunHead(std::string_view text, const std::string& source) {
         int format = 0;
         f.read("format", format);
         if (format > kRunFormat)
-            fail("newer_format", NINE_WORDS("core", "This run was recorded by a newer version. Open it with that version."), "format");
+            fail("newer_format",
+                 NINE_WORDS("core", "This run was recorded by a newer version. Open it with that version."),
+                 "format");
         RunHead head;
         f.need("id");
         f.read("id", head.id);
@@ -146,7 +170,8 @@ Result<RunHead> parseRunHead(std::string_view text, const std::string& source) {
                 c.read("family", cup.family);
                 c.read("solvent", cup.solvent);
                 if (const Value* lab = c.find("lab"))
-                    if (const auto three = numbersIn(*lab, 3)) cup.lab = {(*three)[0], (*three)[1], (*three)[2]};
+                    if (const auto three = numbersIn(*lab, 3))
+                        cup.lab = {(*three)[0], (*three)[1], (*three)[2]};
                 head.work.cups.push_back(std::move(cup));
             }
         if (const Value* tools = f.find("tools"))
@@ -245,7 +270,8 @@ Status markCarded(const std::string& folder) {
 }
 
 Result<RunOnDisk> readRun(const std::string& folder, Warnings* warnings) {
-    const Result<std::string> text = readFile(folder + "/" + kHeadFile), job = readFile(folder + "/" + kJobFile);
+    const Result<std::string> text = readFile(folder + "/" + kHeadFile),
+                              job = readFile(folder + "/" + kJobFile);
     if (!text) return text.error();
     if (!job) return job.error();
     Result<RunHead> head = parseRunHead(*text, folder + "/" + kHeadFile);
@@ -277,7 +303,8 @@ std::vector<KnownRun> runsIn(const std::string& runs, Warnings* warnings) {
         KnownRun run{folder, read->head, folded(read->events)};
         found.push_back(std::move(run));
     }
-    std::sort(found.begin(), found.end(), [](const KnownRun& a, const KnownRun& b) { return a.head.began > b.head.began; });
+    std::sort(found.begin(), found.end(),
+              [](const KnownRun& a, const KnownRun& b) { return a.head.began > b.head.began; });
     return found;
 }
 

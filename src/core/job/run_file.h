@@ -1,5 +1,5 @@
-// A run as it is written down: a folder with the job as it was when the run began, its tasks, and a journal of
-// events, one JSON object a line.
+// A run as it is written down: a folder with the job as it was when the run began, its tasks, and a journal
+// of events, one JSON object a line.
 #pragma once
 
 #include "bench/run.h"
@@ -28,7 +28,8 @@ Result<RunHead> parseRunHead(std::string_view text, const std::string& source);
 /// A run that is being recorded. Not thread-safe.
 class RunFile {
   public:
-    /// Makes the folder `runs`/ID with job and head, and the journal with its first event. Errors: those of writing.
+    /// Makes the folder `runs`/ID with job and head, and the journal with its first event. Errors: those of
+    /// writing.
     static Result<RunFile> begin(const std::string& runs, RunHead head, const Job& job);
     /// Errors: in_use, cannot_open, those of parseRunHead. Events that cannot be read are told in `warnings`.
     static Result<RunFile> open(const std::string& folder, Warnings* warnings = nullptr);

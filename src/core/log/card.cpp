@@ -1,7 +1,6 @@
 #include "log/card.h"
 
 #include <algorithm>
-#include <sstream>
 
 #include "paint/colour_words.h"
 #include "paint/paint.h"
@@ -62,8 +61,8 @@ std::string withoutCase(std::string_view in) {
         // Two-byte letters with case: Latin-1 (C3), Greek (CE), Cyrillic (D0).
         if ((c == 0xC3 || c == 0xCE || c == 0xD0) && i + 1 < in.size()) {
             unsigned letter = (c & 0x1Fu) << 6 | (static_cast<unsigned char>(in[++i]) & 0x3Fu);
-            if ((letter >= 0xC0 && letter <= 0xDE && letter != 0xD7) || (letter >= 0x391 && letter <= 0x3A9) ||
-                (letter >= 0x410 && letter <= 0x42F))
+            if ((letter >= 0xC0 && letter <= 0xDE && letter != 0xD7) ||
+                (letter >= 0x391 && letter <= 0x3A9) || (letter >= 0x410 && letter <= 0x42F))
                 letter += 32;
             else if (letter >= 0x400 && letter <= 0x40F)
                 letter += 80;
@@ -78,13 +77,15 @@ std::string withoutCase(std::string_view in) {
 
 std::string searchTextOf(const RecipeCard& card) {
     std::string text;
-    for (const std::string* words : {&card.title, &card.blank, &card.job, &card.forWhom, &card.school, &card.text})
+    for (const std::string* words :
+         {&card.title, &card.blank, &card.job, &card.forWhom, &card.school, &card.text})
         add(text, *words);
     add(text, utcText(card.ended).substr(0, 10));
     for (const LaidStep& step : card.steps) {
         for (const std::string* words : {&step.name, &step.mask, &step.clear, &step.note}) add(text, *words);
         for (const CardPaint& paint : step.paint) add(text, paint.name);
-        if (const auto colour = parseColour(step.colour)) add(text, colourWords(labOf(xyzOf(linearOf(*colour)))).plain());
+        if (const auto colour = parseColour(step.colour))
+            add(text, colourWords(labOf(xyzOf(linearOf(*colour)))).plain());
     }
     for (const CardTool& tool : card.tools) add(text, tool.name);
     for (const CardMishap& mishap : card.mishaps) {
@@ -93,7 +94,8 @@ std::string searchTextOf(const RecipeCard& card) {
             if (kind.id == mishap.kind) add(text, kind.name.text());
     }
     for (const ResultMark& mark : kMarks)
-        if (std::find(card.seen.begin(), card.seen.end(), mark.id) != card.seen.end()) add(text, mark.name.text());
+        if (std::find(card.seen.begin(), card.seen.end(), mark.id) != card.seen.end())
+            add(text, mark.name.text());
     return withoutCase(text);
 }
 
@@ -110,8 +112,12 @@ void CardIndex::take(const std::string& id) {
 
 std::vector<std::string> CardIndex::find(std::string_view words) const {
     std::vector<std::string> wanted;
-    std::istringstream in(withoutCase(words));
-    for (std::string word; in >> word;) wanted.push_back(word);
+    const std::string small = withoutCase(words);
+    for (std::size_t from = 0; (from = small.find_first_not_of(" \t\n", from)) != small.npos;) {
+        const std::size_t end = std::min(small.find_first_of(" \t\n", from), small.size());
+        wanted.push_back(small.substr(from, end - from));
+        from = end;
+    }
     std::vector<std::string> found;
     for (const Entry& entry : cards_)
         if (std::all_of(wanted.begin(), wanted.end(),

@@ -35,7 +35,7 @@ struct CardAmount {
 };
 /// Something that wears.
 struct CardTool {
-    std::string kind;  ///< "mask", "net", "brush"
+    std::string kind;            ///< "mask", "net", "brush"
     std::string id, name, made;  ///< made of
     int uses = 0;
 };

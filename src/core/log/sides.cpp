@@ -51,13 +51,15 @@ std::vector<Found> foundOn(const std::vector<const SideReading*>& readings, bool
         const auto& x = right ? r->rightX_mm : r->leftX_mm;
         const auto& up = right ? r->rightUp_mm : r->leftUp_mm;
         if (!x && !up) continue;
-        found.push_back({r, x ? *x - r->plannedX_mm : 0, up ? *up - r->plannedUp_mm : 0, x.has_value(), up.has_value()});
+        found.push_back(
+            {r, x ? *x - r->plannedX_mm : 0, up ? *up - r->plannedUp_mm : 0, x.has_value(), up.has_value()});
     }
     return found;
 }
 
 Words placeWords(double along_mm, double up_mm) {
-    const Pattern along = along_mm > 0 ? NINE_WORDS("core", "{mm} towards the tail") : NINE_WORDS("core", "{mm} towards the nose");
+    const Pattern along = along_mm > 0 ? NINE_WORDS("core", "{mm} towards the tail")
+                                       : NINE_WORDS("core", "{mm} towards the nose");
     const Pattern up = up_mm > 0 ? NINE_WORDS("core", "{mm} higher") : NINE_WORDS("core", "{mm} lower");
     std::vector<Words> parts;
     constexpr double kSaid_mm = 0.15;
@@ -97,7 +99,8 @@ SideReport compareSides(const std::vector<SideReading>& readings) {
         Lay left, right;
     };
     std::vector<Sheet> sheets;
-    for (const auto& [mask, marks] : byMask) sheets.push_back({mask, layOf(foundOn(marks, false)), layOf(foundOn(marks, true))});
+    for (const auto& [mask, marks] : byMask)
+        sheets.push_back({mask, layOf(foundOn(marks, false)), layOf(foundOn(marks, true))});
 
     // All masks moved alike, by more than is seen: not the masks.
     constexpr double kAlike_mm = 0.35;
@@ -113,9 +116,13 @@ SideReport compareSides(const std::vector<SideReading>& readings) {
                        });
     if (whole) {
         SideFinding f{SideCause::WholeSide, "", "", true, along_mm, up_mm, 0, {}, {}};
-        f.says = Words(NINE_WORDS("core", "Every mask's marks lie {where} on the right: they cannot all have slipped alike."))
-                     .words("where", placeWords(along_mm, up_mm));
-        f.mend = NINE_WORDS("core", "Measure both sides from the same nose point, or take both photos square on.");
+        f.says =
+            Words(NINE_WORDS(
+                      "core",
+                      "Every mask's marks lie {where} on the right: they cannot all have slipped alike."))
+                .words("where", placeWords(along_mm, up_mm));
+        f.mend =
+            NINE_WORDS("core", "Measure both sides from the same nose point, or take both photos square on.");
         report.findings.push_back(std::move(f));
     }
     for (const Sheet& s : sheets) {
@@ -124,31 +131,39 @@ SideReport compareSides(const std::vector<SideReading>& readings) {
         f.along_mm = s.right.along_mm - s.left.along_mm - (whole ? along_mm : 0);
         f.up_mm = s.right.up_mm - s.left.up_mm - (whole ? up_mm : 0);
         f.turned_deg = radToDeg(s.right.turned_rad - s.left.turned_rad);
-        f.right = std::hypot(s.right.along_mm, s.right.up_mm) + std::abs(s.right.turned_rad) * s.right.reach_mm >=
-                  std::hypot(s.left.along_mm, s.left.up_mm) + std::abs(s.left.turned_rad) * s.left.reach_mm;
-        const double askew_mm = std::abs(s.right.turned_rad - s.left.turned_rad) * std::max(s.left.reach_mm, s.right.reach_mm);
-        const bool moved = !s.mask.empty() && (std::abs(f.along_mm) > kSeen_mm || std::abs(f.up_mm) > kSeen_mm);
+        f.right =
+            std::hypot(s.right.along_mm, s.right.up_mm) + std::abs(s.right.turned_rad) * s.right.reach_mm >=
+            std::hypot(s.left.along_mm, s.left.up_mm) + std::abs(s.left.turned_rad) * s.left.reach_mm;
+        const double askew_mm =
+            std::abs(s.right.turned_rad - s.left.turned_rad) * std::max(s.left.reach_mm, s.right.reach_mm);
+        const bool moved =
+            !s.mask.empty() && (std::abs(f.along_mm) > kSeen_mm || std::abs(f.up_mm) > kSeen_mm);
         if (moved) {
             f.cause = SideCause::MaskMoved;
             const double sign = f.right ? 1 : -1;
-            f.says = Words(NINE_WORDS("core", "{mask} lay {where} on the {side}, all {marks} of its marks alike."))
-                         .name("mask", s.mask)
-                         .words("where", placeWords(sign * f.along_mm, sign * f.up_mm))
-                         .words("side", sideWords(f.right))
-                         .number("marks", std::min(s.left.marks, s.right.marks), 0);
+            f.says =
+                Words(NINE_WORDS("core", "{mask} lay {where} on the {side}, all {marks} of its marks alike."))
+                    .name("mask", s.mask)
+                    .words("where", placeWords(sign * f.along_mm, sign * f.up_mm))
+                    .words("side", sideWords(f.right))
+                    .number("marks", std::min(s.left.marks, s.right.marks), 0);
             f.mend = std::abs(f.along_mm) >= std::abs(f.up_mm)
-                         ? Words(NINE_WORDS("core", "Give it a mark on a landmark near its front, and line up on that."))
-                         : Words(NINE_WORDS("core", "Give it a mark on a landmark in height, and line up on that."));
+                         ? Words(NINE_WORDS(
+                               "core", "Give it a mark on a landmark near its front, and line up on that."))
+                         : Words(NINE_WORDS("core",
+                                            "Give it a mark on a landmark in height, and line up on that."));
             report.findings.push_back(f);
         }
         if (!s.mask.empty() && askew_mm > kSeen_mm) {
             f.cause = SideCause::MaskTurned;
-            f.says = Words(NINE_WORDS("core", "{mask} lay askew on the {side}, by {degrees}°: {mm} at its ends."))
-                         .name("mask", s.mask)
-                         .words("side", sideWords(f.right))
-                         .number("degrees", std::abs(f.turned_deg), 1)
-                         .length("mm", askew_mm, 1);
-            f.mend = NINE_WORDS("core", "Line up on two landmarks far apart, and look at the tilt before spraying.");
+            f.says =
+                Words(NINE_WORDS("core", "{mask} lay askew on the {side}, by {degrees}°: {mm} at its ends."))
+                    .name("mask", s.mask)
+                    .words("side", sideWords(f.right))
+                    .number("degrees", std::abs(f.turned_deg), 1)
+                    .length("mm", askew_mm, 1);
+            f.mend = NINE_WORDS("core",
+                                "Line up on two landmarks far apart, and look at the tilt before spraying.");
             report.findings.push_back(f);
         }
         // What a stiff sheet does not explain is the mark's own.
@@ -161,29 +176,39 @@ SideReport compareSides(const std::vector<SideReading>& readings) {
             }
             SideFinding one;
             const bool sheet = !s.mask.empty();
-            const double sheetAlong = s.right.along_mm - s.left.along_mm - turned * (r->plannedUp_mm - midUp_mm);
+            const double sheetAlong =
+                s.right.along_mm - s.left.along_mm - turned * (r->plannedUp_mm - midUp_mm);
             const double sheetUp = s.right.up_mm - s.left.up_mm + turned * (r->plannedX_mm - midX_mm);
-            if (r->leftX_mm && r->rightX_mm) one.along_mm = *r->rightX_mm - *r->leftX_mm - (sheet ? sheetAlong : 0);
-            if (r->leftUp_mm && r->rightUp_mm) one.up_mm = *r->rightUp_mm - *r->leftUp_mm - (sheet ? sheetUp : 0);
+            if (r->leftX_mm && r->rightX_mm)
+                one.along_mm = *r->rightX_mm - *r->leftX_mm - (sheet ? sheetAlong : 0);
+            if (r->leftUp_mm && r->rightUp_mm)
+                one.up_mm = *r->rightUp_mm - *r->leftUp_mm - (sheet ? sheetUp : 0);
             if (std::hypot(one.along_mm, one.up_mm) <= kSeen_mm) continue;
             one.cause = SideCause::OneMark;
             one.mask = s.mask;
             one.mark = r->mark;
             one.right = true;
-            one.says = Words(sheet ? NINE_WORDS("core", "{mark} alone lies {where} on the right; the rest of {mask} fits.")
-                                   : NINE_WORDS("core", "{mark} lies {where} on the right."))
-                           .name("mark", r->mark)
-                           .name("mask", s.mask)
-                           .words("where", placeWords(one.along_mm, one.up_mm));
-            one.mend = sheet ? Words(NINE_WORDS("core", "Press the sheet down there, or slit it: it stood off or was stretched."))
-                             : Words(NINE_WORDS("core", "Cut a mask for it, or measure it on both sides before it is sprayed."));
+            one.says =
+                Words(sheet ? NINE_WORDS("core",
+                                         "{mark} alone lies {where} on the right; the rest of {mask} fits.")
+                            : NINE_WORDS("core", "{mark} lies {where} on the right."))
+                    .name("mark", r->mark)
+                    .name("mask", s.mask)
+                    .words("where", placeWords(one.along_mm, one.up_mm));
+            one.mend =
+                sheet ? Words(NINE_WORDS(
+                            "core", "Press the sheet down there, or slit it: it stood off or was stretched."))
+                      : Words(NINE_WORDS(
+                            "core", "Cut a mask for it, or measure it on both sides before it is sprayed."));
             report.findings.push_back(std::move(one));
         }
     }
-    std::stable_sort(report.findings.begin(), report.findings.end(), [](const SideFinding& a, const SideFinding& b) {
-        return (a.cause == SideCause::WholeSide) != (b.cause == SideCause::WholeSide) ? a.cause == SideCause::WholeSide
-                                                                                      : weight(a) > weight(b);
-    });
+    std::stable_sort(report.findings.begin(), report.findings.end(),
+                     [](const SideFinding& a, const SideFinding& b) {
+                         return (a.cause == SideCause::WholeSide) != (b.cause == SideCause::WholeSide)
+                                    ? a.cause == SideCause::WholeSide
+                                    : weight(a) > weight(b);
+                     });
     return report;
 }
 

@@ -1,7 +1,7 @@
 // What wears: how often each mask, net and brush was used, how many uses are left, what one costs.
 //
-// Uses are those of the recipe cards; a tool's own row only says what cards cannot: how long it lasts here, what
-// it cost, when it was new. Usual lives: common practice, no published source, where there is any.
+// Uses are those of the recipe cards; a tool's own row only says what cards cannot: how long it lasts here,
+// what it cost, when it was new. Usual lives: common practice, no published source, where there is any.
 #pragma once
 
 #include "log/card.h"

@@ -16,10 +16,13 @@ Error said(const char* code, Pattern pattern, const std::string& path, int reaso
     return {code, Words(pattern).name("file", path).name("reason", std::strerror(reason)), path};
 }
 Error notWritten(const std::string& path, int reason) {
-    return said("cannot_write",
-                NINE_WORDS("core", "{file} cannot be written: {reason}. What happens is kept in memory and written as soon as "
-                                   "it can be."),
-                path, reason);
+    return said(
+        "cannot_write",
+        NINE_WORDS(
+            "core",
+            "{file} cannot be written: {reason}. What happens is kept in memory and written as soon as "
+            "it can be."),
+        path, reason);
 }
 
 /// Whole lines of a text, and how many bytes they are.
@@ -52,10 +55,12 @@ Result<Journal> Journal::open(const std::string& path) {
     if (journal.file_ < 0)
         return said("cannot_open", NINE_WORDS("core", "{file} cannot be opened: {reason}."), path, errno);
     if (::flock(journal.file_, LOCK_EX | LOCK_NB) != 0)
-        return Error{"in_use",
-                     Words(NINE_WORDS("core", "Another window is recording in {file}: go on there, or close it first."))
-                         .name("file", path),
-                     path};
+        return Error{
+            "in_use",
+            Words(
+                NINE_WORDS("core", "Another window is recording in {file}: go on there, or close it first."))
+                .name("file", path),
+            path};
     std::string text;
     if (!readAll(journal.file_, text))
         return said("cannot_open", NINE_WORDS("core", "{file} cannot be opened: {reason}."), path, errno);
@@ -70,7 +75,8 @@ Result<std::vector<std::string>> Journal::read(const std::string& path) {
     const bool good = file >= 0 && readAll(file, text);
     const int reason = errno;
     if (file >= 0) ::close(file);
-    if (!good) return said("cannot_open", NINE_WORDS("core", "{file} cannot be opened: {reason}."), path, reason);
+    if (!good)
+        return said("cannot_open", NINE_WORDS("core", "{file} cannot be opened: {reason}."), path, reason);
     return wholeLines(text).first;
 }
 
@@ -89,7 +95,8 @@ Status Journal::retry() {
     // Whatever part of an earlier try got through is written over.
     std::size_t sent = 0;
     while (sent < text.size()) {
-        const ssize_t n = ::pwrite(file_, text.data() + sent, text.size() - sent, size_ + static_cast<off_t>(sent));
+        const ssize_t n =
+            ::pwrite(file_, text.data() + sent, text.size() - sent, size_ + static_cast<off_t>(sent));
         if (n < 0 && errno == EINTR) continue;
         if (n <= 0) {
             const int reason = n < 0 ? errno : ENOSPC;

@@ -22,7 +22,8 @@ class Journal {
     ~Journal();
 
     const std::vector<std::string>& lines() const { return lines_; }  ///< all, those still to be written too
-    /// Without its end of line, and with none in it. Errors: cannot_write; the line is kept and written with the next.
+    /// Without its end of line, and with none in it. Errors: cannot_write; the line is kept and written with
+    /// the next.
     Status append(const std::string& line);
     /// Writes what is kept. Errors: cannot_write.
     Status retry();

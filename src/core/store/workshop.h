@@ -44,7 +44,8 @@ class Workshop {
     /// `patience_ms` is how long to wait for another program that writes. Errors: cannot_open, cannot_write,
     /// not_a_workshop, newer_format.
     static Result<Workshop> open(const std::string& path, Access access = Access::Write, int patience_ms = 0);
-    /// The same file for another thread, with the same right to write; not to outlive this one. Errors: cannot_open.
+    /// The same file for another thread, with the same right to write; not to outlive this one. Errors:
+    /// cannot_open.
     Result<Workshop> another() const;
     Workshop(Workshop&&) noexcept;
     Workshop& operator=(Workshop&&) noexcept;

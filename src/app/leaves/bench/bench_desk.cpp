@@ -32,7 +32,8 @@ Result<JobOnBench> otherJob(const std::string& path, const Workplace& place, con
     Derivations derived;
     Result<RecipeOnBody> on = recipeOnBody(loaded->job, derived, kRaster, Fineness::Glance, task);
     if (!on) return on.error();
-    Result<JobOnBench> made = jobOnBench(std::make_shared<const RecipeOnBody>(std::move(*on)), derived, place, {}, task);
+    Result<JobOnBench> made =
+        jobOnBench(std::make_shared<const RecipeOnBody>(std::move(*on)), derived, place, {}, task);
     if (made) made->key = path;
     return made;
 }
@@ -57,9 +58,11 @@ std::vector<CopyOffer> offersOf(const BenchStudy& study, const Workplace& place,
         if (!with) continue;
         const int sooner_s = plain->schedule.ready_s - with->schedule.ready_s;
         constexpr int kWorth_s = 900;
-        if (sooner_s >= kWorth_s) offers.push_back({id, tool.name, std::min(most, 2 * tool.copies), sooner_s});
+        if (sooner_s >= kWorth_s)
+            offers.push_back({id, tool.name, std::min(most, 2 * tool.copies), sooner_s});
     }
-    std::stable_sort(offers.begin(), offers.end(), [](const CopyOffer& a, const CopyOffer& b) { return a.sooner_s > b.sooner_s; });
+    std::stable_sort(offers.begin(), offers.end(),
+                     [](const CopyOffer& a, const CopyOffer& b) { return a.sooner_s > b.sooner_s; });
     if (offers.size() > kMostOffers) offers.resize(kMostOffers);
     return offers;
 }
@@ -83,10 +86,11 @@ BenchStudy studied(const Asked& asked, Derivations& derived, const Task& task) {
         study.error = error;
         return study;
     };
-    Result<RecipeOnBody> on = recipeOnBody(asked.job, derived, kRaster, Fineness::Glance, task, asked.before.get());
+    Result<RecipeOnBody> on =
+        recipeOnBody(asked.job, derived, kRaster, Fineness::Glance, task, asked.before.get());
     if (!on) return failed(on.error());
-    Result<JobOnBench> made =
-        jobOnBench(std::make_shared<const RecipeOnBody>(std::move(*on)), derived, asked.place, asked.masks, task);
+    Result<JobOnBench> made = jobOnBench(std::make_shared<const RecipeOnBody>(std::move(*on)), derived,
+                                         asked.place, asked.masks, task);
     if (!made) return failed(made.error());
     study.jobs.push_back(std::move(*made));
     for (const std::string& path : asked.others) {
@@ -195,10 +199,12 @@ void BenchDesk::request() {
         done.now_s = static_cast<int>(std::clamp<Moment>(now() - asked.start, 0, 365 * 86400));
         for (const auto& [task, fate] : run_.state().fates)
             if (fate != TaskFate::Waiting)
-                done.ended_s[task] = static_cast<int>(std::max<Moment>(0, run_.state().ended.at(task) - asked.start));
+                done.ended_s[task] =
+                    static_cast<int>(std::max<Moment>(0, run_.state().ended.at(task) - asked.start));
         asked.done = std::move(done);
     }
-    slot_.request([asked = std::move(asked), derived = derived_](const Task& task) { return studied(asked, *derived, task); },
+    slot_.request([asked = std::move(asked),
+                   derived = derived_](const Task& task) { return studied(asked, *derived, task); },
                   [this](BenchStudy study) {
                       if (!study.jobs.empty()) before_ = study.jobs.front().on;
                       study_ = std::move(study);
@@ -251,7 +257,8 @@ bool BenchDesk::beginRun() {
     if (!study_.planned || study_.jobs.empty() || run_.going()) return false;
     RunHead head;
     const Job& job = study_.of;
-    head.title = job.get<PatternChapter>().name.empty() ? job.get<BlankChapter>().name : job.get<PatternChapter>().name;
+    head.title = job.get<PatternChapter>().name.empty() ? job.get<BlankChapter>().name
+                                                        : job.get<PatternChapter>().name;
     head.jobPath = context_.document.path().toStdString();
     for (const JobOnBench& one : study_.jobs) head.lures = one.key.empty() ? one.lures : head.lures;
     head.work = study_.wish.work;
@@ -273,7 +280,8 @@ std::vector<Gate> BenchDesk::gatesOfRun(const BenchTask& task) const {
     const BenchTray* tray = trayIn(run_.head().work, task.id);
     if (!tray || study_.jobs.empty()) return {};
     const JobOnBench& job = jobOf(study_.jobs, *tray);
-    // What was sprayed last, on whatever tray, is what the gun is set to; a mask that was on others is not clean.
+    // What was sprayed last, on whatever tray, is what the gun is set to; a mask that was on others is not
+    // clean.
     std::optional<GunSetting> before;
     bool maskUsed = false;
     for (const std::string& id : run_.state().past) {
@@ -283,7 +291,8 @@ std::vector<Gate> BenchDesk::gatesOfRun(const BenchTask& task) const {
         if (task.takes >= 0 && done->frees == task.takes) maskUsed = true;
         const JobOnBench& other = jobOf(study_.jobs, *its);
         for (const std::string& step : done->steps)
-            if (const std::size_t s = other.place(step); s < other.steps.size() && other.steps[s].set) before = other.steps[s].set;
+            if (const std::size_t s = other.place(step); s < other.steps.size() && other.steps[s].set)
+                before = other.steps[s].set;
     }
     return gatesOf(job, task, before, maskUsed);
 }

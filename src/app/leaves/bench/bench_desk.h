@@ -1,5 +1,5 @@
-// What the Bench leaf works on: the job's steps on the bench, the plan, the run; found in the background and shared by
-// page, card and runner, which follow changed().
+// What the Bench leaf works on: the job's steps on the bench, the plan, the run; found in the background and
+// shared by page, card and runner, which follow changed().
 #pragma once
 
 #include <QTimer>
@@ -22,8 +22,8 @@ struct CupOnBench {
 };
 
 struct BenchStudy {
-    Job of;                         ///< the job as it was looked at
-    std::vector<JobOnBench> jobs;   ///< the open one first
+    Job of;                        ///< the job as it was looked at
+    std::vector<JobOnBench> jobs;  ///< the open one first
     Moment start = 0;
     BenchWish wish;
     BenchPlan plan;
@@ -37,9 +37,12 @@ struct BenchStudy {
     std::optional<Error> error;
 
     const BenchTask& taskOf(const PlacedTask& placed) const {
-        return wish.work.trays[static_cast<std::size_t>(placed.tray)].tasks[static_cast<std::size_t>(placed.task)];
+        return wish.work.trays[static_cast<std::size_t>(placed.tray)]
+            .tasks[static_cast<std::size_t>(placed.task)];
     }
-    const BenchTray& trayOf(const PlacedTask& placed) const { return wish.work.trays[static_cast<std::size_t>(placed.tray)]; }
+    const BenchTray& trayOf(const PlacedTask& placed) const {
+        return wish.work.trays[static_cast<std::size_t>(placed.tray)];
+    }
     const PlacedTask* placed(const std::string& task) const;
     /// One body: a list of steps, no chart.
     bool isShort() const { return wish.work.trays.size() == 1 && wish.work.trays.front().lures == 1; }

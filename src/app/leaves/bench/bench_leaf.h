@@ -1,4 +1,5 @@
-// Leaf 8, Bench: what to do next and with which colour in the cup, what must not be forgotten, and what really happened.
+// Leaf 8, Bench: what to do next and with which colour in the cup, what must not be forgotten, and what
+// really happened.
 #pragma once
 
 #include "app/leaves/bench/bench_desk.h"

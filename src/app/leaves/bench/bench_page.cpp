@@ -53,7 +53,8 @@ int BenchPage::secondAt(double x) const {
 
 void BenchPage::layOut() {
     const BenchStudy& study = desk_.study();
-    const QDate shown = day_ < static_cast<int>(days_.size()) ? days_[static_cast<std::size_t>(day_)] : QDate();
+    const QDate shown =
+        day_ < static_cast<int>(days_.size()) ? days_[static_cast<std::size_t>(day_)] : QDate();
     days_.clear();
     boxes_.clear();
     rows_.clear();
@@ -79,7 +80,9 @@ void BenchPage::layOutDay() {
     const BenchStudy& study = desk_.study();
     const QDate day = days_[static_cast<std::size_t>(day_)];
     int first_s = INT_MAX, last_s = 0;
-    const auto onDay = [&](const PlacedTask& p) { return QDateTime::fromSecsSinceEpoch(study.start + p.start_s).date() == day; };
+    const auto onDay = [&](const PlacedTask& p) {
+        return QDateTime::fromSecsSinceEpoch(study.start + p.start_s).date() == day;
+    };
     for (const PlacedTask& p : study.plan.schedule.tasks) {
         if (!onDay(p)) continue;
         first_s = std::min({first_s, p.start_s, p.clean_s});
@@ -89,7 +92,8 @@ void BenchPage::layOutDay() {
     const Moment begin = (study.start + first_s) / (kHour_s / 2) * (kHour_s / 2);
     from_s_ = static_cast<int>(begin - study.start);
     to_s_ = std::max(last_s, from_s_ + 2 * kHour_s);
-    chart_ = QRectF(kMargin + kLeft, kTop + 16, std::max(80.0, width() - 2 * kMargin - kLeft), std::max(120.0, height() - kTop - 70.0));
+    chart_ = QRectF(kMargin + kLeft, kTop + 16, std::max(80.0, width() - 2 * kMargin - kLeft),
+                    std::max(120.0, height() - kTop - 70.0));
     const double guns = static_cast<double>(std::max<std::size_t>(1, study.wish.guns.size()));
     const double trays = static_cast<double>(std::max<std::size_t>(1, study.wish.work.trays.size()));
     constexpr double kRack = 62;
@@ -107,13 +111,15 @@ void BenchPage::layOutDay() {
         box.task = study.taskOf(p).id;
         box.placed = static_cast<int>(i);
         const double top = trayTop + p.tray * trayHeight_, high = trayHeight_;
-        box.band = QRectF(QPointF(xAt(p.start_s), top + 0.3 * high), QPointF(std::max(xAt(p.end_s), xAt(p.start_s) + 2), top + 0.82 * high));
+        box.band = QRectF(QPointF(xAt(p.start_s), top + 0.3 * high),
+                          QPointF(std::max(xAt(p.end_s), xAt(p.start_s) + 2), top + 0.82 * high));
         if (p.free_s > p.end_s)
             box.rest = QRectF(QPointF(box.band.right(), top + 0.42 * high),
                               QPointF(std::min(chart_.right(), xAt(p.free_s)), top + 0.70 * high));
         if (p.gun >= 0) {
             const double gunTop = chart_.top() + p.gun * gunHeight_ - std::min(scroll_, 0.0);
-            box.gun = QRectF(QPointF(box.band.left(), gunTop + 5), QPointF(box.band.right(), gunTop + gunHeight_ - 4));
+            box.gun = QRectF(QPointF(box.band.left(), gunTop + 5),
+                             QPointF(box.band.right(), gunTop + gunHeight_ - 4));
         }
         boxes_.push_back(std::move(box));
     }
@@ -150,7 +156,8 @@ void BenchPage::paintEmpty(QPainter& p) {
     p.setFont(font);
     p.setPen(tokens().ink);
     const QRectF box(kMargin, 52, std::min(620.0, width() - 2 * kMargin), 200);
-    ink::text(p, {box.left(), box.top() + 14}, QFontMetricsF(font).elidedText(words, Qt::ElideRight, box.width()), font, tokens().ink);
+    ink::text(p, {box.left(), box.top() + 14},
+              QFontMetricsF(font).elidedText(words, Qt::ElideRight, box.width()), font, tokens().ink);
 }
 
 void BenchPage::paintChart(QPainter& p) {
@@ -160,7 +167,8 @@ void BenchPage::paintChart(QPainter& p) {
     const double used = ink::heading(p, {kMargin, 30}, dayTitle(study, day), {});
     const QString remark = tr("one colour goes over every tray that needs it before the cup is cleaned");
     const double room = width() - 2 * kMargin - used - 20;
-    if (ink::widthOf(remark, inter(11)) < room) ink::text(p, {kMargin + used + 12, 30}, remark, inter(11), tokens().muted);
+    if (ink::widthOf(remark, inter(11)) < room)
+        ink::text(p, {kMargin + used + 12, 30}, remark, inter(11), tokens().muted);
     tabs_.clear();
     double x = kMargin;
     if (days_.size() > 1)
@@ -172,14 +180,16 @@ void BenchPage::paintChart(QPainter& p) {
             p.setPen(Qt::NoPen);
             p.setBrush(on ? tokens().ink : tokens().deep);
             p.drawRoundedRect(tab, 10, 10);
-            ink::text(p, {tab.center().x(), tab.bottom() - 6}, name, font, on ? tokens().paper : tokens().ink, Qt::AlignHCenter);
+            ink::text(p, {tab.center().x(), tab.bottom() - 6}, name, font, on ? tokens().paper : tokens().ink,
+                      Qt::AlignHCenter);
             tabs_.push_back(tab);
             x = tab.right() + 6;
             if (x > width() - 90) break;
         }
     paintLanes(p);
     p.save();
-    p.setClipRect(QRectF(chart_.left() - 2, chart_.top(), chart_.width() + 4, rack_.top() - 16 - chart_.top()));
+    p.setClipRect(
+        QRectF(chart_.left() - 2, chart_.top(), chart_.width() + 4, rack_.top() - 16 - chart_.top()));
     for (const Box& box : boxes_) paintTask(p, box);
     p.restore();
     paintRack(p);
@@ -193,11 +203,13 @@ void BenchPage::paintChart(QPainter& p) {
         p.drawLine(QPointF(at, chart_.top() - 2), QPointF(at, rack_.bottom() + 4));
         const QString words = clockText(now);
         const double wide = ink::widthOf(words, inter(11, QFont::Bold)) + 16;
-        const QRectF badge(std::clamp(at - wide / 2, kMargin, width() - kMargin - wide), rack_.bottom() + 3, wide, 18);
+        const QRectF badge(std::clamp(at - wide / 2, kMargin, width() - kMargin - wide), rack_.bottom() + 3,
+                           wide, 18);
         p.setPen(Qt::NoPen);
         p.setBrush(tokens().select);
         p.drawRoundedRect(badge, 9, 9);
-        ink::text(p, {badge.center().x(), badge.bottom() - 5}, words, inter(11, QFont::Bold), tokens().onAccent, Qt::AlignHCenter);
+        ink::text(p, {badge.center().x(), badge.bottom() - 5}, words, inter(11, QFont::Bold),
+                  tokens().onAccent, Qt::AlignHCenter);
     }
 }
 
@@ -206,7 +218,8 @@ void BenchPage::paintLanes(QPainter& p) {
     // Hours, as many as have room.
     const double hour = chart_.width() * kHour_s / std::max(1, to_s_ - from_s_);
     const int every_s = hour > 70 ? kHour_s : hour > 35 ? 2 * kHour_s : 3 * kHour_s;
-    for (Moment at = (study.start + from_s_ + every_s - 1) / every_s * every_s; at - study.start <= to_s_; at += every_s) {
+    for (Moment at = (study.start + from_s_ + every_s - 1) / every_s * every_s; at - study.start <= to_s_;
+         at += every_s) {
         const double x = xAt(static_cast<int>(at - study.start));
         p.setPen(QPen(tokens().hair, 1));
         p.drawLine(QPointF(x, chart_.top() - 4), QPointF(x, rack_.bottom()));
@@ -214,7 +227,8 @@ void BenchPage::paintLanes(QPainter& p) {
             ink::text(p, {x, chart_.top() - 8}, clockText(at), inter(10.5), tokens().muted, Qt::AlignHCenter);
     }
     for (const Span& span : study.wish.closed) {
-        const double from = std::max(chart_.left(), xAt(span.from_s)), to = std::min(chart_.right(), xAt(span.to_s));
+        const double from = std::max(chart_.left(), xAt(span.from_s)),
+                     to = std::min(chart_.right(), xAt(span.to_s));
         if (to <= from) continue;
         QColor shade = tokens().deep;
         shade.setAlphaF(0.6f);
@@ -223,27 +237,34 @@ void BenchPage::paintLanes(QPainter& p) {
     const auto name = [&](double y, const QString& title, const QString& more, double high) {
         ink::text(p, {kMargin, y}, title, inter(12, QFont::Bold), tokens().ink);
         if (high > 30 && !more.isEmpty())
-            ink::text(p, {kMargin, y + 15}, QFontMetricsF(inter(10.5)).elidedText(more, Qt::ElideRight, kLeft - 8), inter(10.5), tokens().muted);
+            ink::text(p, {kMargin, y + 15},
+                      QFontMetricsF(inter(10.5)).elidedText(more, Qt::ElideRight, kLeft - 8), inter(10.5),
+                      tokens().muted);
     };
     for (std::size_t g = 0; g < study.wish.guns.size(); ++g) {
         const double top = chart_.top() + static_cast<double>(g) * gunHeight_;
         const BenchGun& gun = study.wish.guns[g];
-        name(top + std::min(18.0, gunHeight_ * 0.6), QFontMetricsF(inter(12, QFont::Bold)).elidedText(capital(QString::fromStdString(gun.name)), Qt::ElideRight, kLeft - 8),
-             gun.needles_mm.empty() ? QString() : tr("%1 mm needle").arg(gun.needles_mm.front(), 0, 'f', 2), gunHeight_);
+        name(top + std::min(18.0, gunHeight_ * 0.6),
+             QFontMetricsF(inter(12, QFont::Bold))
+                 .elidedText(capital(QString::fromStdString(gun.name)), Qt::ElideRight, kLeft - 8),
+             gun.needles_mm.empty() ? QString() : tr("%1 mm needle").arg(gun.needles_mm.front(), 0, 'f', 2),
+             gunHeight_);
         p.setPen(QPen(tokens().hair, 1));
         p.drawLine(QPointF(chart_.left(), top + gunHeight_), QPointF(chart_.right(), top + gunHeight_));
     }
     p.save();
-    const double trayTop = chart_.top() + static_cast<double>(study.wish.guns.size()) * gunHeight_ + 10 - scroll_;
-    p.setClipRect(QRectF(0, chart_.top() + static_cast<double>(study.wish.guns.size()) * gunHeight_ + 1, width(),
-                         rack_.top() - 16 - chart_.top() - static_cast<double>(study.wish.guns.size()) * gunHeight_));
+    const double trayTop =
+        chart_.top() + static_cast<double>(study.wish.guns.size()) * gunHeight_ + 10 - scroll_;
+    p.setClipRect(
+        QRectF(0, chart_.top() + static_cast<double>(study.wish.guns.size()) * gunHeight_ + 1, width(),
+               rack_.top() - 16 - chart_.top() - static_cast<double>(study.wish.guns.size()) * gunHeight_));
     for (std::size_t t = 0; t < study.wish.work.trays.size(); ++t) {
         const BenchTray& tray = study.wish.work.trays[t];
         const double top = trayTop + static_cast<double>(t) * trayHeight_, middle = top + 0.56 * trayHeight_;
         p.setPen(QPen(tokens().hair, 1));
         p.drawLine(QPointF(chart_.left(), middle), QPointF(chart_.right(), middle));
-        name(trayHeight_ > 44 ? middle - 6 : middle + 4, tr("Tray %1").arg(QString::fromStdString(tray.tag)), luresText(tray.firstLure, tray.lures),
-             trayHeight_ > 44 ? trayHeight_ : 0);
+        name(trayHeight_ > 44 ? middle - 6 : middle + 4, tr("Tray %1").arg(QString::fromStdString(tray.tag)),
+             luresText(tray.firstLure, tray.lures), trayHeight_ > 44 ? trayHeight_ : 0);
     }
     p.restore();
 }
@@ -251,12 +272,15 @@ void BenchPage::paintLanes(QPainter& p) {
 /// Work rests while it is closed.
 void BenchPage::restInBreaks(QPainter& p, const QRectF& band) const {
     for (const Span& span : desk_.study().wish.closed) {
-        const double from = std::max(band.left(), xAt(span.from_s)), to = std::min(band.right(), xAt(span.to_s));
-        if (to > from) p.fillRect(QRectF(QPointF(from, band.top() + 1), QPointF(to, band.bottom() - 1)), tokens().deep);
+        const double from = std::max(band.left(), xAt(span.from_s)),
+                     to = std::min(band.right(), xAt(span.to_s));
+        if (to > from)
+            p.fillRect(QRectF(QPointF(from, band.top() + 1), QPointF(to, band.bottom() - 1)), tokens().deep);
     }
 }
 
 void BenchPage::paintTask(QPainter& p, const Box& box) {
+    // In one piece: the task on its tray, then on its gun.
     const BenchStudy& study = desk_.study();
     const PlacedTask& placed = study.plan.schedule.tasks[static_cast<std::size_t>(box.placed)];
     const BenchTask& task = study.taskOf(placed);
@@ -284,9 +308,11 @@ void BenchPage::paintTask(QPainter& p, const Box& box) {
     p.drawRoundedRect(band, std::min(3.0, band.width() / 3), 3);
     restInBreaks(p, band);
     const QColor ink = placed.wasDone ? tokens().muted : inkOn(colour);
-    const QString letter = cup ? QString::fromStdString(cup->name).left(1).toUpper() : taskLetter(study, task);
+    const QString letter =
+        cup ? QString::fromStdString(cup->name).left(1).toUpper() : taskLetter(study, task);
     if (band.width() > 9 && band.height() > 13)
-        ink::text(p, {band.center().x(), band.center().y() + 4}, letter, inter(10.5, QFont::DemiBold), ink, Qt::AlignHCenter);
+        ink::text(p, {band.center().x(), band.center().y() + 4}, letter, inter(10.5, QFont::DemiBold), ink,
+                  Qt::AlignHCenter);
     if (placed.gun >= 0 && trayHeight_ > 44) {
         p.setPen(QPen(tokens().ink, 1));
         p.setBrush(placed.gun == 0 ? QBrush(Qt::NoBrush) : QBrush(tokens().ink));
@@ -296,7 +322,8 @@ void BenchPage::paintTask(QPainter& p, const Box& box) {
         p.setPen(QPen(tokens().ink, 1));
         p.setBrush(Qt::NoBrush);
         const double y = band.top() - 6;
-        p.drawPolyline(QPolygonF({{band.left(), y + 4}, {band.left(), y}, {band.right(), y}, {band.right(), y + 4}}));
+        p.drawPolyline(
+            QPolygonF({{band.left(), y + 4}, {band.left(), y}, {band.right(), y}, {band.right(), y + 4}}));
     }
     if (gun.isEmpty()) return;
     p.setPen(outline);
@@ -306,14 +333,16 @@ void BenchPage::paintTask(QPainter& p, const Box& box) {
     if (gun.width() > 9) {
         const QFont font = inter(10.5, QFont::DemiBold);
         const QString name = QString::fromStdString(cup->name);
-        ink::text(p, {gun.center().x(), gun.center().y() + 4}, ink::widthOf(name, font) < gun.width() - 6 ? name : letter, font, ink,
-                  Qt::AlignHCenter);
+        ink::text(p, {gun.center().x(), gun.center().y() + 4},
+                  ink::widthOf(name, font) < gun.width() - 6 ? name : letter, font, ink, Qt::AlignHCenter);
     }
     if (placed.cleaned) {
         p.setPen(QPen(tokens().ink, 1));
         const double at = xAt(placed.clean_s);
         for (const double by : {0.0, 4.0})
-            p.drawPolyline(QPolygonF({{at + by, gun.center().y() - 6}, {at + by + 4, gun.center().y()}, {at + by, gun.center().y() + 6}}));
+            p.drawPolyline(QPolygonF({{at + by, gun.center().y() - 6},
+                                      {at + by + 4, gun.center().y()},
+                                      {at + by, gun.center().y() + 6}}));
     }
 }
 
@@ -323,7 +352,9 @@ void BenchPage::paintRack(QPainter& p) {
     ink::text(p, {kMargin, rack_.top() + 14}, tr("Drying rack"), inter(12, QFont::Bold), tokens().ink);
     ink::text(p, {kMargin, rack_.top() + 29}, tr("%1 places").arg(places), inter(10.5), tokens().muted);
     QPolygonF steps;
-    const auto y = [&](int bodies) { return rack_.bottom() - rack_.height() * std::min(1.0, bodies / std::max(1.0, double(places))); };
+    const auto y = [&](int bodies) {
+        return rack_.bottom() - rack_.height() * std::min(1.0, bodies / std::max(1.0, double(places)));
+    };
     int before = 0;
     steps << QPointF(rack_.left(), rack_.bottom());
     for (const RackLevel& level : rackOf(study.wish, study.plan.schedule, Rests::Rack)) {
@@ -360,7 +391,8 @@ void BenchPage::paintLegend(QPainter& p) {
         p.setBrush(QColor("#8C8B3C"));
         p.drawRect(QRectF(at, y - 10, 12, 12));
     });
-    item(tr("drying"), 22, [&](double at) { p.fillRect(QRectF(at, y - 9, 22, 10), QBrush(tokens().muted, Qt::BDiagPattern)); });
+    item(tr("drying"), 22,
+         [&](double at) { p.fillRect(QRectF(at, y - 9, 22, 10), QBrush(tokens().muted, Qt::BDiagPattern)); });
     item(tr("first gun"), 6, [&](double at) { p.drawEllipse(QPointF(at + 3, y - 4), 2.6, 2.6); });
     item(tr("another gun"), 6, [&](double at) {
         p.setBrush(tokens().ink);
@@ -395,24 +427,30 @@ void BenchPage::paintList(QPainter& p) {
         p.drawEllipse(QPointF(kMargin + 9, y - 4), 8, 8);
         ink::text(p, {kMargin + 26, y}, QString::number(++number), inter(13, QFont::Bold), tokens().ink);
         const double wide = width() - kMargin - 70;
-        ink::text(p, {kMargin + 52, y}, QFontMetricsF(inter(13, QFont::DemiBold)).elidedText(taskTitle(job, task), Qt::ElideRight, wide),
-                  inter(13, QFont::DemiBold), tokens().ink);
+        ink::text(
+            p, {kMargin + 52, y},
+            QFontMetricsF(inter(13, QFont::DemiBold)).elidedText(taskTitle(job, task), Qt::ElideRight, wide),
+            inter(13, QFont::DemiBold), tokens().ink);
         y += kRowHeight;
         const QString how = settingText(job, task);
         if (!how.isEmpty()) {
-            ink::text(p, {kMargin + 52, y - 3}, QFontMetricsF(inter(11.5)).elidedText(how, Qt::ElideRight, wide), inter(11.5), tokens().muted);
+            ink::text(p, {kMargin + 52, y - 3},
+                      QFontMetricsF(inter(11.5)).elidedText(how, Qt::ElideRight, wide), inter(11.5),
+                      tokens().muted);
             y += kRowHeight - 3;
         }
         for (const Gate& gate : gatesOf(job, task, before, false)) {
             p.setPen(QPen(gate.hurts ? tokens().caution : tokens().muted, 1.2));
             p.setBrush(Qt::NoBrush);
             p.drawRect(QRectF(kMargin + 54, y - 11, 9, 9));
-            ink::text(p, {kMargin + 70, y - 2}, QFontMetricsF(inter(11.5)).elidedText(said(gate.says), Qt::ElideRight, wide - 18), inter(11.5),
-                      tokens().ink);
+            ink::text(p, {kMargin + 70, y - 2},
+                      QFontMetricsF(inter(11.5)).elidedText(said(gate.says), Qt::ElideRight, wide - 18),
+                      inter(11.5), tokens().ink);
             y += kRowHeight - 3;
         }
         for (const std::string& id : task.steps)
-            if (const std::size_t s = job.place(id); s < job.steps.size() && job.steps[s].set) before = job.steps[s].set;
+            if (const std::size_t s = job.place(id); s < job.steps.size() && job.steps[s].set)
+                before = job.steps[s].set;
         y += 8;
         rows_.emplace_back(task.id, QRectF(kMargin, top, width() - 2 * kMargin, y - top - 8));
         if (task.id == desk_.task()) {
@@ -435,7 +473,9 @@ bool BenchPage::scrolls(const QPointF&, int steps) {
 std::string BenchPage::taskAt(const QPointF& at) const {
     constexpr double kNear = 3;  // bands may be narrower than a pointer
     for (const Box& box : boxes_)
-        if (box.band.adjusted(-kNear, -kNear, kNear, kNear).contains(at) || box.gun.adjusted(-kNear, 0, kNear, 0).contains(at)) return box.task;
+        if (box.band.adjusted(-kNear, -kNear, kNear, kNear).contains(at) ||
+            box.gun.adjusted(-kNear, 0, kNear, 0).contains(at))
+            return box.task;
     for (const auto& [task, row] : rows_)
         if (row.contains(at)) return task;
     return {};
@@ -476,7 +516,8 @@ void BenchPage::mouseReleaseEvent(QMouseEvent*) {
 void BenchPage::nudge(int by_s) {
     const PlacedTask* placed = desk_.study().placed(desk_.task());
     if (!placed || placed->wasDone) return;
-    if (const Status ok = desk_.lock(desk_.task(), std::max(0, placed->start_s + by_s)); !ok) context_.frame.complain(ok.error());
+    if (const Status ok = desk_.lock(desk_.task(), std::max(0, placed->start_s + by_s)); !ok)
+        context_.frame.complain(ok.error());
 }
 
 void BenchPage::selectBeside(int by) {
@@ -494,7 +535,8 @@ void BenchPage::selectBeside(int by) {
 }
 
 void BenchPage::keyPressEvent(QKeyEvent* event) {
-    if (!desk_.study().planned || event->modifiers() & Qt::ControlModifier) return LeafPage::keyPressEvent(event);
+    if (!desk_.study().planned || event->modifiers() & Qt::ControlModifier)
+        return LeafPage::keyPressEvent(event);
     switch (event->key()) {
         case Qt::Key_Up:
             return selectBeside(-1);

@@ -1,5 +1,5 @@
-// The drawing of the Bench leaf: one day of the plan, guns above, trays below them, what dries on the rack at the foot,
-// the time of now across all; for one body a list of steps with what is checked before each.
+// The drawing of the Bench leaf: one day of the plan, guns above, trays below them, what dries on the rack at
+// the foot, the time of now across all; for one body a list of steps with what is checked before each.
 #pragma once
 
 #include <QDate>

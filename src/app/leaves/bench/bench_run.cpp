@@ -73,17 +73,23 @@ Status BenchRun::resume(const std::string& folder) {
 void BenchRun::record(RunEvent event) {
     state_ = after(std::move(state_), event);
     events_.push_back(event);
-    writer_.write([file = file_, event = std::move(event)]() -> Status {
-        if (!*file)
-            return Error{"cannot_write",
-                         NINE_WORDS("core", "The run could not be begun on the disk; what happens is kept in memory alone."), ""};
-        return (*file)->add(event);
-    },
-                  [this](const Status& status) { say(status); });
+    writer_.write(
+        [file = file_, event = std::move(event)]() -> Status {
+            if (!*file)
+                return Error{
+                    "cannot_write",
+                    NINE_WORDS(
+                        "core",
+                        "The run could not be begun on the disk; what happens is kept in memory alone."),
+                    ""};
+            return (*file)->add(event);
+        },
+        [this](const Status& status) { say(status); });
     emit changed();
 }
 
-void BenchRun::add(Happened what, const std::string& key, const std::string& value, const std::string& step, int lure) {
+void BenchRun::add(Happened what, const std::string& key, const std::string& value, const std::string& step,
+                   int lure) {
     if (!there_) return;
     RunEvent event = eventNow(clock_, state_, what);
     event.key = key;

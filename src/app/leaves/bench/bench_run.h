@@ -1,7 +1,7 @@
 // The run that is recorded: where it stands, and its writing in the background.
 //
-// Every event counts at once and is on the disk a moment later. What cannot be written is kept and tried again; the run
-// goes on. One run at a time.
+// Every event counts at once and is on the disk a moment later. What cannot be written is kept and tried
+// again; the run goes on. One run at a time.
 #pragma once
 
 #include <QObject>
@@ -42,8 +42,8 @@ class BenchRun : public QObject {
     /// Goes on with one that was left. Errors: those of RunFile::open.
     Status resume(const std::string& folder);
     /// Adds an event of the task in hand, at this moment.
-    void add(Happened what, const std::string& key = {}, const std::string& value = {}, const std::string& step = {},
-             int lure = 0);
+    void add(Happened what, const std::string& key = {}, const std::string& value = {},
+             const std::string& step = {}, int lure = 0);
     /// Puts it away; it can be gone on with later.
     void close();
 

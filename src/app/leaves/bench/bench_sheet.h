@@ -10,8 +10,8 @@ class QPagedPaintDevice;
 
 namespace nine::app {
 
-/// All steps in order with mix, setting and swatch in words, what is checked with a box to tick, cautions where they
-/// arise, stencils by their name.
+/// All steps in order with mix, setting and swatch in words, what is checked with a box to tick, cautions
+/// where they arise, stencils by their name.
 QString benchSheetHtml(const BenchStudy& study);
 /// On a worker's thread. Errors: cannot_write.
 Status writeBenchSheet(const QString& html, const QString& path, QPageSize::PageSizeId paper);

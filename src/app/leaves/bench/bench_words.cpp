@@ -17,7 +17,8 @@ QString clockText(Moment moment) {
 QString dayAndClock(Moment moment, Moment now) {
     const QDateTime at = QDateTime::fromSecsSinceEpoch(moment);
     const bool near = moment - now < 6 * 86400;
-    return BenchDesk::tr("%1 %2").arg(QLocale().toString(at.date(), near ? "dddd" : "dddd d MMMM"), at.toString("H:mm"));
+    return BenchDesk::tr("%1 %2").arg(QLocale().toString(at.date(), near ? "dddd" : "dddd d MMMM"),
+                                      at.toString("H:mm"));
 }
 
 QString spanText(int s) {
@@ -33,7 +34,8 @@ QString timerText(int s) {
 }
 
 QString luresText(int first, int lures) {
-    return lures == 1 ? BenchDesk::tr("lure %1").arg(first) : BenchDesk::tr("lures %1 to %2").arg(first).arg(first + lures - 1);
+    return lures == 1 ? BenchDesk::tr("lure %1").arg(first)
+                      : BenchDesk::tr("lures %1 to %2").arg(first).arg(first + lures - 1);
 }
 
 QString dayTitle(const BenchStudy& study, const QDate& day) {
@@ -41,7 +43,9 @@ QString dayTitle(const BenchStudy& study, const QDate& day) {
     for (const BenchTray& tray : study.wish.work.trays) lures += tray.lures;
     const auto trays = study.wish.work.trays.size();
     const QString name = QLocale().toString(day, "dddd d MMMM");
-    if (trays == 1) return lures == 1 ? BenchDesk::tr("%1, one lure").arg(name) : BenchDesk::tr("%1, %2 lures in one tray").arg(name).arg(lures);
+    if (trays == 1)
+        return lures == 1 ? BenchDesk::tr("%1, one lure").arg(name)
+                          : BenchDesk::tr("%1, %2 lures in one tray").arg(name).arg(lures);
     return BenchDesk::tr("%1, %2 lures in %3 trays").arg(name).arg(lures).arg(trays);
 }
 
@@ -87,15 +91,19 @@ QString settingText(const JobOnBench& job, const BenchTask& task) {
     QStringList parts{said(mixWords(job, *step)), said(pressureWords(on->set->pressure_kpa)),
                       BenchDesk::tr("%1 needle").arg(lengthText(on->set->needle_mm, 2)),
                       BenchDesk::tr("%1 away").arg(lengthText(on->set->distance_mm, 0))};
-    if (on->set->angle_deg > 0.5) parts << BenchDesk::tr("%1° off straight").arg(on->set->angle_deg, 0, 'f', 0);
+    if (on->set->angle_deg > 0.5)
+        parts << BenchDesk::tr("%1° off straight").arg(on->set->angle_deg, 0, 'f', 0);
     parts << BenchDesk::tr("%1 a body").arg(spanText(on->set->body_s));
     return parts.join(", ");
 }
 
 QColor inkOn(const QColor& colour) {
     // Relative luminance of WCAG 2.1; above .18 dark letters have the better contrast.
-    const auto linear = [](double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
-    const double light = 0.2126 * linear(colour.redF()) + 0.7152 * linear(colour.greenF()) + 0.0722 * linear(colour.blueF());
+    const auto linear = [](double v) {
+        return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
+    };
+    const double light =
+        0.2126 * linear(colour.redF()) + 0.7152 * linear(colour.greenF()) + 0.0722 * linear(colour.blueF());
     return light > 0.18 ? QColor("#1D2A25") : QColor("#F6F4EE");
 }
 

@@ -37,8 +37,11 @@ void CupBars::paintEvent(QPaintEvent*) {
         p.setBrush(bars_[i].colour);
         p.drawRoundedRect(box, 3, 3);
         const double room = width() - box.right() - 52;
-        ink::text(p, {box.right() + 8, y + 11}, QFontMetricsF(inter(11.5)).elidedText(bars_[i].name, Qt::ElideRight, room), inter(11.5), tokens().ink);
-        ink::text(p, {width() - 2.0, y + 11}, QString::number(bars_[i].ml, 'f', 1), inter(11.5, QFont::DemiBold), tokens().ink, Qt::AlignRight);
+        ink::text(p, {box.right() + 8, y + 11},
+                  QFontMetricsF(inter(11.5)).elidedText(bars_[i].name, Qt::ElideRight, room), inter(11.5),
+                  tokens().ink);
+        ink::text(p, {width() - 2.0, y + 11}, QString::number(bars_[i].ml, 'f', 1),
+                  inter(11.5, QFont::DemiBold), tokens().ink, Qt::AlignRight);
     }
 }
 

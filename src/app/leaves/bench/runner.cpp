@@ -13,7 +13,11 @@
 namespace nine::app {
 
 Runner::Runner(LeafContext context, BenchDesk& desk, QWidget* parent)
-    : QWidget(parent, Qt::Window), context_(context), desk_(desk), typed_(new QLineEdit(this)), pose_(new BodyView(BodyView::From::Along, this)) {
+    : QWidget(parent, Qt::Window),
+      context_(context),
+      desk_(desk),
+      typed_(new QLineEdit(this)),
+      pose_(new BodyView(BodyView::From::Along, this)) {
     setWindowTitle(tr("At the bench"));
     setAccessibleName(tr("Step runner"));
     setObjectName("runner");
@@ -60,7 +64,8 @@ int Runner::answered() const {
     const BenchTask* task = desk_.run().task();
     const auto of = task ? desk_.run().state().gates.find(task->id) : desk_.run().state().gates.end();
     if (of == desk_.run().state().gates.end()) return 0;
-    return static_cast<int>(std::count_if(gates_.begin(), gates_.end(), [&](const Gate& g) { return of->second.count(g.id) > 0; }));
+    return static_cast<int>(std::count_if(gates_.begin(), gates_.end(),
+                                          [&](const Gate& g) { return of->second.count(g.id) > 0; }));
 }
 
 void Runner::follow() {
@@ -97,7 +102,8 @@ void Runner::goOn() {
     if (const Gate* g = gate()) {
         run.add(Happened::Gate, g->id);
     } else {
-        const bool asksAfter = std::any_of(gates_.begin(), gates_.end(), [](const Gate& x) { return x.after; });
+        const bool asksAfter =
+            std::any_of(gates_.begin(), gates_.end(), [](const Gate& x) { return x.after; });
         const auto of = run.state().gates.find(task->id);
         if (asksAfter && (of == run.state().gates.end() || !of->second.count("step"))) {
             run.add(Happened::Gate, "step");
@@ -176,8 +182,8 @@ void Runner::choose(int number) {
     const JobOnBench* job = desk_.jobOfRun();
     if (mode_ == Mode::Mishap) {
         if (number > static_cast<int>(mishaps().size())) return;
-        run.add(Happened::Mishap, std::string(mishaps()[static_cast<std::size_t>(number - 1)].id), {}, task && !task->steps.empty() ? task->steps.front() : "",
-                bodyNow());
+        run.add(Happened::Mishap, std::string(mishaps()[static_cast<std::size_t>(number - 1)].id), {},
+                task && !task->steps.empty() ? task->steps.front() : "", bodyNow());
         return setMode(Mode::Step);
     }
     if (mode_ != Mode::Change || !task || !job) return;
@@ -187,31 +193,37 @@ void Runner::choose(int number) {
     const BenchKey& key = keys[static_cast<std::size_t>(number - 1)];
     choice_ = number;
     const std::string id(key.id), stepId = step->id;
-    askFor(id == "pressure_kpa" ? tr("%1, psi").arg(capital(said(Words(key.name)))) : capital(said(Words(key.name))), [this, id, stepId](const QString& text) {
-        std::string value = text.toStdString();
-        bool number_ = false;
-        const double typed = QString(text).replace(',', '.').toDouble(&number_);
-        if (id == "pressure_kpa" && number_) value = QString::number(typed * kKpaPerPsi, 'g', 12).toStdString();
-        else if (id != "paint" && number_) value = QString::number(typed, 'g', 12).toStdString();
-        if (id == "paint")  // by its name, as it stands on the bottle
-            if (const JobOnBench* now = desk_.jobOfRun())
-                for (const Bottle& b : now->facts.paints)
-                    if (QString::fromStdString(b.name).compare(text, Qt::CaseInsensitive) == 0) value = b.id;
-        if (const Status ok = checkChange(id, value); !ok) {
-            prompt_ = said(ok.error());
-            update();
-            return;
-        }
-        desk_.run().add(Happened::Changed, id, value, stepId, lure_);
-        setMode(Mode::Step);
-    });
+    askFor(id == "pressure_kpa" ? tr("%1, psi").arg(capital(said(Words(key.name))))
+                                : capital(said(Words(key.name))),
+           [this, id, stepId](const QString& text) {
+               std::string value = text.toStdString();
+               bool number_ = false;
+               const double typed = QString(text).replace(',', '.').toDouble(&number_);
+               if (id == "pressure_kpa" && number_)
+                   value = QString::number(typed * kKpaPerPsi, 'g', 12).toStdString();
+               else if (id != "paint" && number_)
+                   value = QString::number(typed, 'g', 12).toStdString();
+               if (id == "paint")  // by its name, as it stands on the bottle
+                   if (const JobOnBench* now = desk_.jobOfRun())
+                       for (const Bottle& b : now->facts.paints)
+                           if (QString::fromStdString(b.name).compare(text, Qt::CaseInsensitive) == 0)
+                               value = b.id;
+               if (const Status ok = checkChange(id, value); !ok) {
+                   prompt_ = said(ok.error());
+                   update();
+                   return;
+               }
+               desk_.run().add(Happened::Changed, id, value, stepId, lure_);
+               setMode(Mode::Step);
+           });
 }
 
 void Runner::keyPressEvent(QKeyEvent* event) {
     // In one piece: one key after the other.
     BenchRun& run = desk_.run();
     const bool list = mode_ == Mode::Mishap || mode_ == Mode::Change;
-    if (list && event->key() >= Qt::Key_1 && event->key() <= Qt::Key_9) return choose(event->key() - Qt::Key_0);
+    if (list && event->key() >= Qt::Key_1 && event->key() <= Qt::Key_9)
+        return choose(event->key() - Qt::Key_0);
     if (run.state().paused() && event->key() != Qt::Key_P && event->key() != Qt::Key_Escape) {
         if (!event->isAutoRepeat()) goOn();
         return;
@@ -294,7 +306,10 @@ void Runner::mousePressEvent(QMouseEvent* event) {
     for (const auto& [opening, box] : openings_)
         if (box.contains(at)) {
             if (!ticked_.erase(opening)) ticked_.insert(opening);
-            if (const Gate* g = gate(); g && g->openings > 0 && static_cast<int>(ticked_.size()) >= static_cast<int>(openings_.size())) goOn();
+            if (const Gate* g = gate();
+                g && g->openings > 0 &&
+                static_cast<int>(ticked_.size()) >= static_cast<int>(openings_.size()))
+                goOn();
             update();
             return;
         }
@@ -314,6 +329,7 @@ int Runner::secondsLeft() const {
     const BenchTask* task = desk_.run().task();
     const RunState& state = desk_.run().state();
     if (!task || !state.taskBegan) return 0;
+    if (const Gate* g = gate(); g && !g->after) return secondsOf(*task);  // not begun yet
     const Moment now = state.pausedAt ? *state.pausedAt : std::max(desk_.now(), *state.taskBegan);
     return secondsOf(*task) - static_cast<int>(now - *state.taskBegan);
 }
@@ -342,7 +358,8 @@ void Runner::layOutPose() {
     posed_.drawn = std::make_shared<const DrawnBody>(job->on->body);
     posed_.picture = posedSkin_ ? posedSkin_ : posed_.bare;
     const bool above = pose && pose->view == PoseView::Back;
-    if ((above ? BodyView::From::Above : BodyView::From::Along) != (pose_->property("above").toBool() ? BodyView::From::Above : BodyView::From::Along)) {
+    if ((above ? BodyView::From::Above : BodyView::From::Along) !=
+        (pose_->property("above").toBool() ? BodyView::From::Above : BodyView::From::Along)) {
         delete pose_;
         pose_ = new BodyView(above ? BodyView::From::Above : BodyView::From::Along, this);
         pose_->setProperty("above", above);
@@ -353,12 +370,13 @@ void Runner::layOutPose() {
     posedStep_ = step->id;
     const auto on = job->on;
     const std::size_t place = job->place(step->id);
-    skinSlot_.request([on, place](const Task&) { return std::make_shared<const Image>(colourAfter(*on, place)); },
-                      [this](std::shared_ptr<const Image> skin) {
-                          posedSkin_ = std::move(skin);
-                          layOutPose();
-                          update();
-                      });
+    skinSlot_.request(
+        [on, place](const Task&) { return std::make_shared<const Image>(colourAfter(*on, place)); },
+        [this](std::shared_ptr<const Image> skin) {
+            posedSkin_ = std::move(skin);
+            layOutPose();
+            update();
+        });
 }
 
 }  // namespace nine::app

@@ -1,8 +1,9 @@
-// The step runner: one step at a time, to be read from two metres, in a window of its own so that it stays while one looks
-// elsewhere. Space goes on, whatever is asked; a foot switch is any key that does what Space does.
+// The step runner: one step at a time, to be read from two metres, in a window of its own so that it stays
+// while one looks elsewhere. Space goes on, whatever is asked; a foot switch is any key that does what Space
+// does.
 //
-// It shows what BenchRun says and records what the painter does; nothing of the run is kept here but which question is in
-// view. Drawn at 1280 x 800 and scaled to the window.
+// It shows what BenchRun says and records what the painter does; nothing of the run is kept here but which
+// question is in view. Drawn at 1280 x 800 and scaled to the window.
 #pragma once
 
 #include <QLineEdit>
@@ -12,6 +13,9 @@
 #include "app/sheet/body_view.h"
 
 namespace nine::app {
+
+/// Margins at 1280 x 800, left and right of the words.
+constexpr double kRunnerSide = 60, kRunnerRight = 440;
 
 class Runner : public QWidget {
     Q_OBJECT
@@ -55,9 +59,11 @@ class Runner : public QWidget {
     double scale() const;
     QFont font(double size, int weight = QFont::Normal) const;
     /// Drawn as large as fits, not above `size`; elided when even a third of it is too large.
-    double line(QPainter& p, const QPointF& at, const QString& words, double size, int weight, const QColor& colour, double wide);
+    double line(QPainter& p, const QPointF& at, const QString& words, double size, int weight,
+                const QColor& colour, double wide);
     /// Wrapped; returns the foot.
-    double paragraph(QPainter& p, const QRectF& box, const QString& words, double size, int weight, const QColor& colour);
+    double paragraph(QPainter& p, const QRectF& box, const QString& words, double size, int weight,
+                     const QColor& colour);
     void paintHead(QPainter& p);
     void paintTitle(QPainter& p);
     void paintSettings(QPainter& p);
@@ -66,6 +72,8 @@ class Runner : public QWidget {
     void paintDrop(QPainter& p);
     void paintPose(QPainter& p);
     void paintOpenings(QPainter& p);
+    /// Openings of the masks a task has to do with, as they lie in the picture of the body.
+    std::vector<QPolygonF> openingsOf(const BenchTask& task) const;
     void paintTimer(QPainter& p);
     void paintFoot(QPainter& p);
     void paintList(QPainter& p, const QString& title, const QStringList& rows);

@@ -13,14 +13,14 @@
 namespace nine::app {
 namespace {
 
-constexpr double kSide = 60, kRight = 440;  ///< margins at 1280 x 800
-
 /// A leaf-shaped body, nose to the left.
 QPainterPath bodyPath(const QRectF& box) {
     QPainterPath path;
     path.moveTo(box.left(), box.center().y());
-    path.cubicTo(box.left(), box.top() - 0.1 * box.height(), box.left() + 0.62 * box.width(), box.top() - 0.02 * box.height(), box.right(), box.center().y());
-    path.cubicTo(box.left() + 0.62 * box.width(), box.bottom() + 0.02 * box.height(), box.left(), box.bottom() + 0.1 * box.height(), box.left(), box.center().y());
+    path.cubicTo(box.left(), box.top() - 0.1 * box.height(), box.left() + 0.62 * box.width(),
+                 box.top() - 0.02 * box.height(), box.right(), box.center().y());
+    path.cubicTo(box.left() + 0.62 * box.width(), box.bottom() + 0.02 * box.height(), box.left(),
+                 box.bottom() + 0.1 * box.height(), box.left(), box.center().y());
     return path;
 }
 
@@ -30,23 +30,27 @@ QPainterPath dropPath(const QRectF& box) {
     const double r = 0.5 * box.width();
     const QPointF middle(box.center().x(), box.bottom() - r);
     path.moveTo(box.center().x(), box.top());
-    path.cubicTo(box.center().x() + 0.2 * r, box.top() + 0.45 * (box.height() - 2 * r) + 0.2 * r, middle.x() + r, middle.y() - 0.9 * r, middle.x() + r, middle.y());
+    path.cubicTo(box.center().x() + 0.2 * r, box.top() + 0.45 * (box.height() - 2 * r) + 0.2 * r,
+                 middle.x() + r, middle.y() - 0.9 * r, middle.x() + r, middle.y());
     path.arcTo(QRectF(middle.x() - r, middle.y() - r, 2 * r, 2 * r), 0, -180);
-    path.cubicTo(middle.x() - r, middle.y() - 0.9 * r, box.center().x() - 0.2 * r, box.top() + 0.45 * (box.height() - 2 * r) + 0.2 * r, box.center().x(), box.top());
+    path.cubicTo(middle.x() - r, middle.y() - 0.9 * r, box.center().x() - 0.2 * r,
+                 box.top() + 0.45 * (box.height() - 2 * r) + 0.2 * r, box.center().x(), box.top());
     return path;
 }
 
 }  // namespace
 
-double Runner::line(QPainter& p, const QPointF& at, const QString& words, double size, int weight, const QColor& colour, double wide) {
+double Runner::line(QPainter& p, const QPointF& at, const QString& words, double size, int weight,
+                    const QColor& colour, double wide) {
     QFont f = font(size, weight);
     const double used = ink::widthOf(words, f);
-    if (used > wide) f = font(std::max(size * wide / used, size * 0.45), weight);
+    if (used > wide) f = font(std::max(0.97 * size * wide / used, size * 0.45), weight);
     ink::text(p, at, QFontMetricsF(f).elidedText(words, Qt::ElideRight, wide), f, colour);
     return ink::widthOf(words, f);
 }
 
-double Runner::paragraph(QPainter& p, const QRectF& box, const QString& words, double size, int weight, const QColor& colour) {
+double Runner::paragraph(QPainter& p, const QRectF& box, const QString& words, double size, int weight,
+                         const QColor& colour) {
     const QFont f = font(size, weight);
     const QFontMetricsF metrics(f);
     double y = box.top() + metrics.ascent();
@@ -62,7 +66,8 @@ double Runner::paragraph(QPainter& p, const QRectF& box, const QString& words, d
             row = longer;
             rest = blank < 0 ? QString() : rest.mid(blank + 1);
         }
-        if (y + metrics.height() > box.bottom() && !rest.isEmpty()) row = metrics.elidedText(row + " " + rest, Qt::ElideRight, box.width());
+        if (y + metrics.height() > box.bottom() && !rest.isEmpty())
+            row = metrics.elidedText(row + " " + rest, Qt::ElideRight, box.width());
         ink::text(p, {box.left(), y}, metrics.elidedText(row, Qt::ElideRight, box.width()), f, colour);
         y += metrics.lineSpacing();
     }
@@ -77,7 +82,8 @@ void Runner::paintEvent(QPaintEvent*) {
     openings_.clear();
     choices_.clear();
     if (!desk_.run().there()) {
-        line(p, {kSide * scale(), 120 * scale()}, tr("No run is being recorded."), 34, QFont::Bold, tokens().ink, width() - 2 * kSide * scale());
+        line(p, {kRunnerSide * scale(), 120 * scale()}, tr("No run is being recorded."), 34, QFont::Bold,
+             tokens().ink, width() - 2 * kRunnerSide * scale());
         button_ = {};
         return;
     }
@@ -110,7 +116,8 @@ void Runner::paintEvent(QPaintEvent*) {
         paintBodies(p);
     }
     if (typed_->isVisible())
-        paragraph(p, QRectF(kSide * scale(), 400 * scale(), 760 * scale(), 120 * scale()), prompt_, 22, QFont::Normal, tokens().muted);
+        paragraph(p, QRectF(kRunnerSide * scale(), 400 * scale(), 760 * scale(), 120 * scale()), prompt_, 22,
+                  QFont::Normal, tokens().muted);
     paintDrop(p);
     if (asked && asked->openings > 0)
         paintOpenings(p);
@@ -132,13 +139,18 @@ void Runner::paintHead(QPainter& p) {
     double x = 36 * s;
     if (tray) {
         const double room = 0.27 * width();
-        x += line(p, {x, 46 * s}, tr("Tray %1").arg(QString::fromStdString(tray->tag)), 26, QFont::Bold, tokens().ink, room) + 12 * s;
-        line(p, {x, 46 * s}, luresText(task->firstLure, task->lures), 20, QFont::Normal, tokens().muted, room);
+        x += line(p, {x, 46 * s}, tr("Tray %1").arg(QString::fromStdString(tray->tag)), 26, QFont::Bold,
+                  tokens().ink, room) +
+             12 * s;
+        line(p, {x, 46 * s}, luresText(task->firstLure, task->lures), 20, QFont::Normal, tokens().muted,
+             room);
     } else {
-        line(p, {x, 46 * s}, QString::fromStdString(desk_.run().head().title), 26, QFont::Bold, tokens().ink, 0.27 * width());
+        line(p, {x, 46 * s}, QString::fromStdString(desk_.run().head().title), 26, QFont::Bold, tokens().ink,
+             0.27 * width());
     }
     const int all = static_cast<int>(state.order.size()), done = state.done();
-    const QString count = task ? tr("step %1 of %2").arg(done + 1).arg(all) : tr("%1 of %2 steps").arg(done).arg(all);
+    const QString count =
+        task ? tr("step %1 of %2").arg(done + 1).arg(all) : tr("%1 of %2 steps").arg(done).arg(all);
     ink::text(p, {width() - 36 * s, 46 * s}, count, font(20), tokens().muted, Qt::AlignRight);
     // Every cup once, in the order it comes; those before now are filled leaves.
     const auto& work = desk_.run().head().work;
@@ -151,13 +163,18 @@ void Runner::paintHead(QPainter& p) {
         ++at;
     }
     const std::size_t shown = std::min<std::size_t>(cups.size(), 14);
-    const std::size_t first = cups.size() > shown ? static_cast<std::size_t>(std::clamp<int>(now - 4, 0, static_cast<int>(cups.size() - shown))) : 0;
+    const std::size_t first =
+        cups.size() > shown
+            ? static_cast<std::size_t>(std::clamp<int>(now - 4, 0, static_cast<int>(cups.size() - shown)))
+            : 0;
     const double left = 0.36 * width(), right = 0.80 * width(), y = 38 * s;
     p.setPen(QPen(tokens().accent, 2.2 * s));
     p.drawLine(QPointF(left, y), QPointF(right, y));
     for (std::size_t i = 0; i < shown; ++i) {
         const int place = static_cast<int>(first + i);
-        const double cx = left + (right - left) * (shown > 1 ? static_cast<double>(i) / static_cast<double>(shown - 1) : 0.5);
+        const double cx =
+            left +
+            (right - left) * (shown > 1 ? static_cast<double>(i) / static_cast<double>(shown - 1) : 0.5);
         const bool past = place < now, here = place == now && task;
         const double up = i % 2 ? -1 : 1;
         QPainterPath leaf;
@@ -168,7 +185,8 @@ void Runner::paintHead(QPainter& p) {
         p.setBrush(past || here ? QBrush(tokens().accent) : QBrush(Qt::NoBrush));
         p.drawPath(leaf);
         p.setPen(QPen(tokens().ink, 1));
-        p.setBrush(QColor(QString::fromStdString(work.cups[static_cast<std::size_t>(cups[first + i].first)].colour)));
+        p.setBrush(QColor(
+            QString::fromStdString(work.cups[static_cast<std::size_t>(cups[first + i].first)].colour)));
         p.drawEllipse(QPointF(cx, y), 5 * s, 5 * s);
     }
 }
@@ -178,12 +196,15 @@ void Runner::paintTitle(QPainter& p) {
     const BenchTask* task = desk_.run().task();
     const JobOnBench* job = desk_.jobOfRun();
     if (!task) return;
-    if (!job) return (void)line(p, {kSide * s, 230 * s}, QString::fromStdString(task->id), 52, QFont::Bold, tokens().ink, width() - (kSide + kRight) * s);
+    if (!job)
+        return (void)line(p, {kRunnerSide * s, 230 * s}, QString::fromStdString(task->id), 52, QFont::Bold,
+                          tokens().ink, width() - (kRunnerSide + kRunnerRight) * s);
     const TaskWords words = taskWords(*job, *task);
-    const double wide = width() - (kSide + kRight) * s;
-    line(p, {kSide * s, 152 * s}, said(words.verb), 40, QFont::Normal, tokens().muted, wide);
-    line(p, {kSide * s, 236 * s}, said(words.title), 84, QFont::Bold, tokens().ink, wide);
-    paragraph(p, QRectF(kSide * s, 256 * s, wide, 88 * s), said(words.more), ink::widthOf(said(words.more), font(34)) > wide ? 26 : 34, QFont::Normal, tokens().ink);
+    const double wide = width() - (kRunnerSide + kRunnerRight) * s;
+    line(p, {kRunnerSide * s, 152 * s}, said(words.verb), 40, QFont::Normal, tokens().muted, wide);
+    line(p, {kRunnerSide * s, 236 * s}, said(words.title), 84, QFont::Bold, tokens().ink, wide);
+    paragraph(p, QRectF(kRunnerSide * s, 256 * s, wide, 88 * s), said(words.more),
+              ink::widthOf(said(words.more), font(34)) > wide ? 26 : 34, QFont::Normal, tokens().ink);
 }
 
 void Runner::paintSettings(QPainter& p) {
@@ -194,7 +215,8 @@ void Runner::paintSettings(QPainter& p) {
     if (!on || !on->set) return;
     GunSetting set = *on->set;
     // What was changed at the gun is what is shown from then on.
-    if (const auto changes = desk_.run().state().changes.find(on->step); changes != desk_.run().state().changes.end()) {
+    if (const auto changes = desk_.run().state().changes.find(on->step);
+        changes != desk_.run().state().changes.end()) {
         for (const auto& [key, value] : changes->second) {
             const double number = QString::fromStdString(value).toDouble();
             if (key == "pressure_kpa") set.pressure_kpa = number;
@@ -208,8 +230,8 @@ void Runner::paintSettings(QPainter& p) {
         {tr("%1°").arg(set.angle_deg, 0, 'f', 0), tr("off straight")},
         {spanText(set.body_s), tr("a body")},
     };
-    const double wide = (width() - (kSide + kRight) * s) / 5;
-    double x = kSide * s;
+    const double wide = (width() - (kRunnerSide + kRunnerRight) * s) / 5;
+    double x = kRunnerSide * s;
     for (const auto& [value, caption] : values) {
         line(p, {x, 436 * s}, value, 46, QFont::Bold, tokens().ink, wide - 14 * s);
         line(p, {x, 472 * s}, caption, 22, QFont::Normal, tokens().muted, wide - 14 * s);
@@ -223,7 +245,7 @@ void Runner::paintGates(QPainter& p) {
     const Gate* asked = gate();
     const BenchTask* task = desk_.run().task();
     const auto of = desk_.run().state().gates.find(task->id);
-    const double wide = width() - (kSide + kRight) * s;
+    const double wide = width() - (kRunnerSide + kRunnerRight) * s;
     double y = 356 * s;
     // The one that is asked is always seen: those long answered make way.
     std::size_t first = 0;
@@ -235,16 +257,19 @@ void Runner::paintGates(QPainter& p) {
         const bool done = of != desk_.run().state().gates.end() && of->second.count(g.id), now = &g == asked;
         if (g.after && !done && !now) continue;
         const double size = now ? 30 : 22;
-        const QPointF ring(kSide * s + 13 * s, y + size * 0.55 * s);
+        const QPointF ring(kRunnerSide * s + 13 * s, y + size * 0.55 * s);
         p.setPen(QPen(now ? tokens().select : done ? tokens().accent : tokens().muted, (now ? 3 : 1.6) * s));
         p.setBrush(done ? QBrush(tokens().accent) : QBrush(Qt::NoBrush));
         p.drawEllipse(ring, 11 * s, 11 * s);
         if (done) {
             p.setPen(QPen(tokens().onAccent, 2.4 * s));
-            p.drawPolyline(QPolygonF({ring + QPointF(-5, 0) * s, ring + QPointF(-1, 4) * s, ring + QPointF(5, -4) * s}));
+            p.drawPolyline(
+                QPolygonF({ring + QPointF(-5, 0) * s, ring + QPointF(-1, 4) * s, ring + QPointF(5, -4) * s}));
         }
         const QColor colour = now ? (g.hurts ? tokens().caution : tokens().ink) : tokens().muted;
-        y = paragraph(p, QRectF(kSide * s + 40 * s, y, wide - 40 * s, now ? 130 * s : 34 * s), said(g.says), size, now ? QFont::DemiBold : QFont::Normal, colour) + 9 * s;
+        y = paragraph(p, QRectF(kRunnerSide * s + 40 * s, y, wide - 40 * s, now ? 130 * s : 34 * s),
+                      said(g.says), size, now ? QFont::DemiBold : QFont::Normal, colour) +
+            9 * s;
     }
 }
 
@@ -254,25 +279,30 @@ void Runner::paintBodies(QPainter& p) {
     const JobOnBench* job = desk_.jobOfRun();
     if (!task) return;
     const StepOnBench* on = job ? mainOnBench(*job, *task) : nullptr;
-    const QColor done = on && !on->colour.empty() ? QColor(QString::fromStdString(on->colour)) : tokens().accent;
-    const QColor todo = on && !on->ground.empty() ? QColor(QString::fromStdString(on->ground)) : tokens().deep;
-    const double wide = width() - (kSide + kRight) * s;
+    const QColor done =
+        on && !on->colour.empty() ? QColor(QString::fromStdString(on->colour)) : tokens().accent;
+    const QColor todo =
+        on && !on->ground.empty() ? QColor(QString::fromStdString(on->ground)) : tokens().deep;
+    const double wide = width() - (kRunnerSide + kRunnerRight) * s;
     const int rows = task->lures > 10 ? 2 : 1, inRow = (task->lures + rows - 1) / rows;
     const double step = std::min(98 * s, wide / std::max(1, inRow)), high = (rows == 1 ? 44 : 34) * s;
     const int now = bodyNow();
     for (int i = 0; i < task->lures; ++i) {
         const int lure = task->firstLure + i;
-        const QRectF box(kSide * s + (i % inRow) * step, 520 * s + (i / inRow) * 42 * s, std::min(step - 6 * s, 68 * s * (rows == 1 ? 1 : .9)), high);
+        const QRectF box(kRunnerSide * s + (i % inRow) * step, 520 * s + (i / inRow) * 42 * s,
+                         std::min(step - 6 * s, 68 * s * (rows == 1 ? 1 : .9)), high);
         bodies_.emplace_back(lure, box);
         const QColor fill = lure < now ? done : todo;
         p.setPen(QPen(lure == now ? tokens().select : tokens().ink, (lure == now ? 4 : 1.4) * s));
         p.setBrush(fill);
         p.drawPath(bodyPath(box));
         if (box.width() > 20)
-            ink::text(p, {box.left() + 0.42 * box.width(), box.center().y() + 7 * s}, QString::number(lure), font(19, QFont::Bold), inkOn(fill), Qt::AlignHCenter);
+            ink::text(p, {box.left() + 0.42 * box.width(), box.center().y() + 7 * s}, QString::number(lure),
+                      font(19, QFont::Bold), inkOn(fill), Qt::AlignHCenter);
         // A mishap is marked where it happened.
         for (const RunEvent& e : desk_.run().state().mishapsSeen)
-            if (e.lure == lure) ink::flag(p, box.topLeft() + QPointF(0.3 * box.width(), 2), ink::Severity::Caution, 0);
+            if (e.lure == lure)
+                ink::flag(p, box.topLeft() + QPointF(0.3 * box.width(), 2), ink::Severity::Caution, 0);
     }
 }
 
@@ -283,7 +313,7 @@ void Runner::paintDrop(QPainter& p) {
     const StepOnBench* on = task && job ? mainOnBench(*job, *task) : nullptr;
     const Step* step = task && job ? mainStep(*job, *task) : nullptr;
     if (!on || !step || !on->cup) return;
-    const QRectF box(width() - 300 * s, 96 * s, 118 * s, 158 * s);
+    const QRectF box(width() - 289 * s, 96 * s, 118 * s, 158 * s);
     p.setPen(QPen(tokens().ink, 1.4));
     p.setBrush(QColor(QString::fromStdString(on->cup->colour)));
     p.drawPath(dropPath(box));
@@ -292,12 +322,16 @@ void Runner::paintDrop(QPainter& p) {
     const QString words = said(mix);
     const qsizetype comma = words.indexOf(", ");
     const double wide = 380 * s, left = width() - 420 * s;
-    ink::text(p, {left + wide / 2, 290 * s}, comma < 0 ? words : words.left(comma), font(28, QFont::Bold), tokens().ink, Qt::AlignHCenter);
+    ink::text(p, {left + wide / 2, 290 * s}, comma < 0 ? words : words.left(comma), font(28, QFont::Bold),
+              tokens().ink, Qt::AlignHCenter);
     if (comma > 0)
-        paragraph(p, QRectF(left, 300 * s, wide, 56 * s), words.mid(comma + 2), 18, QFont::Normal, tokens().muted);
+        paragraph(p, QRectF(left, 300 * s, wide, 56 * s), words.mid(comma + 2), 18, QFont::Normal,
+                  tokens().muted);
     else if (step->paint.size() == 1 && on->cup->name != step->name)
-        ink::text(p, {left + wide / 2, 318 * s}, QFontMetricsF(font(18)).elidedText(QString::fromStdString(on->cup->name), Qt::ElideRight, wide), font(18), tokens().muted,
-                  Qt::AlignHCenter);
+        ink::text(
+            p, {left + wide / 2, 318 * s},
+            QFontMetricsF(font(18)).elidedText(QString::fromStdString(on->cup->name), Qt::ElideRight, wide),
+            font(18), tokens().muted, Qt::AlignHCenter);
 }
 
 void Runner::paintPose(QPainter& p) {
@@ -317,7 +351,9 @@ void Runner::paintPose(QPainter& p) {
     pose_->paint(p);
     if (step->where.reaches == Reaches::Net)
         for (const Clip& clip : job->on->of.get<ScalesChapter>().clips) {
-            const double z = posed_.skin->at({Side::Left, clip.x_mm, -posed_.skin->arcAt(clip.x_mm).bellyArc_mm()}).position.z();
+            const double z =
+                posed_.skin->at({Side::Left, clip.x_mm, -posed_.skin->arcAt(clip.x_mm).bellyArc_mm()})
+                    .position.z();
             p.setPen(QPen(tokens().caution, 2.4 * s));
             p.drawLine(pose_->at(clip.x_mm, z), pose_->at(clip.x_mm, z - 4));
         }
@@ -326,17 +362,26 @@ void Runner::paintPose(QPainter& p) {
         const QRectF body = pose_->bounds();
         const double off = 16 * s;
         p.setBrush(Qt::NoBrush);
-        const bool upper = belly || (pose->view == PoseView::Side && step->where.reaches == Reaches::Fade && step->where.from == FadeFrom::Back);
-        constexpr int kStrokes = 4;
-        for (int i = 0; i < kStrokes; ++i) {
-            const double share = (i + 0.5) / kStrokes;
-            const double y = belly ? 2 * poseBox_.center().y() - (body.bottom() - (0.1 + 0.3 * share) * body.height())
-                                   : body.top() + (0.12 + (upper ? 0.35 : 0.76) * share) * body.height();
+        // Where marks are sprayed strokes run over them, else over all of the body that is seen.
+        double low = body.top() + 0.12 * body.height(), high = body.top() + 0.88 * body.height();
+        if (belly) high = low + 0.3 * body.height();
+        if (pose->view == PoseView::Side) {
+            QRectF marks;
+            for (const QPolygonF& opening : openingsOf(*task)) marks |= opening.boundingRect();
+            if (!marks.isEmpty())
+                low = std::max(low, marks.top()),
+                high = std::min(high, std::max(low + 12 * s, marks.bottom()));
+        }
+        const int strokes = std::clamp(static_cast<int>((high - low) / (28 * s)), 2, 4);
+        for (int i = 0; i < strokes; ++i) {
+            const double y = low + (i + 0.5) / strokes * (high - low);
             p.setPen(QPen(tokens().paper, 5 * s, Qt::SolidLine, Qt::RoundCap));
             p.drawLine(QPointF(body.left() - off, y), QPointF(body.right() + off, y));
             p.setPen(QPen(tokens().select, 2.4 * s, Qt::SolidLine, Qt::RoundCap));
             p.drawLine(QPointF(body.left() - off, y), QPointF(body.right() + off, y));
-            p.drawPolyline(QPolygonF({QPointF(body.right() + off - 8 * s, y - 5 * s), QPointF(body.right() + off, y), QPointF(body.right() + off - 8 * s, y + 5 * s)}));
+            p.drawPolyline(
+                QPolygonF({QPointF(body.right() + off - 8 * s, y - 5 * s), QPointF(body.right() + off, y),
+                           QPointF(body.right() + off - 8 * s, y + 5 * s)}));
         }
         // End on: where the gun comes from, and how far off straight.
         const StepOnBench* on = mainOnBench(*job, *task);
@@ -352,9 +397,40 @@ void Runner::paintPose(QPainter& p) {
         p.drawLine(middle + way * (r + 34 * s), middle + way * (r + 6 * s));
         p.setBrush(tokens().select);
         p.drawEllipse(middle + way * (r + 36 * s), 4 * s, 4 * s);
+        ink::text(p, middle + way * (r + 36 * s) + QPointF(-8 * s, 5 * s), tr("gun"), font(15),
+                  tokens().muted, Qt::AlignRight);
     }
     const QString words = pose ? said(pose->says) : QString();
-    if (!words.isEmpty()) paragraph(p, QRectF(width() - 420 * s, 552 * s, 390 * s, 50 * s), words, 18, QFont::Normal, tokens().muted);
+    if (!words.isEmpty())
+        paragraph(p, QRectF(width() - 420 * s, 552 * s, 390 * s, 50 * s), words, 18, QFont::Normal,
+                  tokens().muted);
+}
+
+std::vector<QPolygonF> Runner::openingsOf(const BenchTask& task) const {
+    std::vector<QPolygonF> all;
+    const JobOnBench* job = desk_.jobOfRun();
+    if (!job || !posed_.skin) return all;
+    std::vector<std::string> elements;
+    for (const std::string& id : task.steps) {
+        const std::size_t k = job->place(id);
+        if (k >= job->steps.size()) continue;
+        const Step& step = job->recipe().steps[k];
+        const bool through =
+            step.where.reaches == Reaches::Windows || step.where.reaches == Reaches::Negatives;
+        const std::string& mask = !step.mask.empty() ? step.mask : through ? step.where.of : std::string();
+        for (const MaskFact& m : job->facts.masks)
+            if (!mask.empty() && (m.id == mask || m.twin == mask)) elements = m.elements;
+    }
+    for (const ArtPtr& art : context_.results.body().art) {
+        if (!art || std::find(elements.begin(), elements.end(), art->element) == elements.end()) continue;
+        for (const Outline& outline : art->outlines()) {
+            QPolygonF polygon;
+            for (const Vec2& skin : outline.skin)
+                polygon << pose_->at(posed_.skin->at({Side::Left, skin.x(), skin.y()}).position);
+            all.push_back(std::move(polygon));
+        }
+    }
+    return all;
 }
 
 void Runner::paintOpenings(QPainter& p) {
@@ -365,177 +441,26 @@ void Runner::paintOpenings(QPainter& p) {
     const Step* step = task && job ? mainStep(*job, *task) : nullptr;
     if (!step || !posed_.skin) return;
     pose_->paint(p);
-    std::vector<std::string> elements;
-    for (const std::string& id : task->steps)
-        if (const std::size_t k = job->place(id); k < job->steps.size())
-            for (const MaskFact& m : job->facts.masks)
-                if (!job->recipe().steps[k].mask.empty() && (m.id == job->recipe().steps[k].mask || m.twin == job->recipe().steps[k].mask)) elements = m.elements;
     int number = 0;
-    for (const ArtPtr& art : context_.results.body().art) {
-        if (!art || std::find(elements.begin(), elements.end(), art->element) == elements.end()) continue;
-        for (const Outline& outline : art->outlines()) {
-            QPolygonF polygon;
-            for (const Vec2& skin : outline.skin) polygon << pose_->at(posed_.skin->at({Side::Left, skin.x(), skin.y()}).position);
-            ++number;
-            const bool on = ticked_.count(number) > 0;
-            p.setPen(QPen(on ? tokens().accent : tokens().caution, 1.8 * s));
-            QColor fill = on ? tokens().accent : tokens().paper;
-            fill.setAlphaF(on ? 0.85f : 0.35f);
-            p.setBrush(fill);
-            p.drawPolygon(polygon);
-            const QRectF box = polygon.boundingRect();
-            const double least = 14 * s;  // a finger's, however small the mark
-            openings_.emplace_back(number, box.adjusted(-std::max(0.0, least - box.width()) / 2, -std::max(0.0, least - box.height()) / 2,
-                                                        std::max(0.0, least - box.width()) / 2, std::max(0.0, least - box.height()) / 2));
-        }
+    for (const QPolygonF& polygon : openingsOf(*task)) {
+        ++number;
+        const bool on = ticked_.count(number) > 0;
+        p.setPen(QPen(on ? tokens().accent : tokens().caution, 1.8 * s));
+        QColor fill = on ? tokens().accent : tokens().paper;
+        fill.setAlphaF(on ? 0.85f : 0.35f);
+        p.setBrush(fill);
+        p.drawPolygon(polygon);
+        const QRectF box = polygon.boundingRect();
+        const double least = 14 * s;  // a finger's, however small the mark
+        const double more = std::max(0.0, least - box.width()) / 2,
+                     higher = std::max(0.0, least - box.height()) / 2;
+        openings_.emplace_back(number, box.adjusted(-more, -higher, more, higher));
     }
     paragraph(p, QRectF(width() - 420 * s, 552 * s, 390 * s, 50 * s),
-              tr("%1 of %2 on this side ticked off; Space says all are filled, on both sides").arg(ticked_.size()).arg(number), 18, QFont::Normal, tokens().muted);
-}
-
-void Runner::paintTimer(QPainter& p) {
-    // In one piece: the time, what it is till, what comes next.
-    const double s = scale();
-    const double top = 608 * s, high = 118 * s;
-    const BenchTask* task = desk_.run().task();
-    const RunState& state = desk_.run().state();
-    p.fillRect(QRectF(0, top, width(), high), tokens().panel);
-    p.fillRect(QRectF(0, top, 0.62 * width(), high), tokens().deep);
-    p.setPen(QPen(tokens().line, 1));
-    p.drawLine(QPointF(0, top), QPointF(width(), top));
-    if (!task) return;
-    const int left_s = secondsLeft();
-    const QString time = timerText(left_s);
-    const double used = line(p, {kSide * s, top + 92 * s}, time, 86, QFont::Bold, left_s < 0 ? tokens().caution : tokens().ink, 330 * s);
-    const double x = kSide * s + used + 28 * s, wide = 0.62 * width() - x - 16 * s;
-    QString till = left_s < 0 ? tr("longer than planned") : tr("till lure %1 is done").arg(task->firstLure + task->lures - 1);
-    if (task->lures > 1 && left_s >= 0) till = tr("lure %1 in hand, till %2 is done").arg(bodyNow()).arg(task->firstLure + task->lures - 1);
-    if (task->hands_s == 0) till = tr("nothing to do but wait");
-    if (gate()) till = tr("checks first: %1 of %2").arg(answered() + 1).arg(gates_.size());
-    if (state.paused()) till = tr("paused; any key goes on");
-    line(p, {x, top + 52 * s}, till, 26, QFont::DemiBold, tokens().ink, wide);
-    QString rest;
-    if (task->free_s > 0)
-        rest = task->heated ? tr("then %1 in warm air, until it is matt").arg(spanText(task->free_s)) : tr("then %1 of rest").arg(spanText(task->free_s));
-    line(p, {x, top + 88 * s}, rest, 20, QFont::Normal, tokens().muted, wide);
-    // What comes next, on whatever tray.
-    bool passed = false;
-    for (const std::string& id : state.order) {
-        const auto fate = state.fates.find(id);
-        if (id == task->id) {
-            passed = true;
-            continue;
-        }
-        if (!passed || (fate != state.fates.end() && fate->second != TaskFate::Waiting)) continue;
-        const BenchTask* next = taskIn(desk_.run().head().work, id);
-        const BenchTray* tray = trayIn(desk_.run().head().work, id);
-        if (!next || !tray || desk_.study().jobs.empty()) break;
-        const double wide2 = 0.38 * width() - 50 * s;
-        ink::text(p, {width() - 30 * s, top + 46 * s}, tr("then, tray %1").arg(QString::fromStdString(tray->tag)), font(20), tokens().muted, Qt::AlignRight);
-        const QFont f = font(25, QFont::DemiBold);
-        ink::text(p, {width() - 30 * s, top + 86 * s}, QFontMetricsF(f).elidedText(taskTitle(jobOf(desk_.study().jobs, *tray), *next), Qt::ElideRight, wide2), f,
-                  tokens().ink, Qt::AlignRight);
-        break;
-    }
-}
-
-void Runner::paintFoot(QPainter& p) {
-    // In one piece: the large button, the keys, what must not be forgotten.
-    const double s = scale();
-    const double top = 726 * s;
-    const bool over = mode_ == Mode::Over, paused = desk_.run().state().paused();
-    const QString words = paused ? tr("Go on") : over ? tr("End the run") : gate() && mode_ == Mode::Step ? tr("It is so") : mode_ == Mode::Step ? tr("Done") : tr("Back to the step");
-    button_ = QRectF(width() - 300 * s, top + 9 * s, 270 * s, height() - top - 18 * s);
-    p.setPen(Qt::NoPen);
-    p.setBrush(tokens().accent);
-    p.drawRoundedRect(button_, button_.height() / 2, button_.height() / 2);
-    const QFont f = font(26, QFont::Bold);
-    ink::text(p, {button_.center().x(), button_.center().y() + 9 * s}, words + "  " + tr("Space"), f, tokens().onAccent, Qt::AlignHCenter);
-    QString trouble;
-    if (fault(trouble)) {
-        paragraph(p, QRectF(kSide * s, top + 8 * s, width() - 400 * s, height() - top - 10 * s), trouble, 18, QFont::DemiBold, tokens().fault);
-        return;
-    }
-    const std::pair<QString, QString> keys[] = {{tr("Backspace"), tr("back")}, {"P", tr("pause")}, {"M", tr("mishap")}, {"C", tr("changed")}, {"I", tr("insert")},
-                                                {"S", tr("leave out")},        {"R", tr("again")}, {"H", tr("rescue")}, {"Esc", tr("plan")}};
-    double x = kSide * s;
-    for (const auto& [key, what] : keys) {
-        const QFont bold = font(17, QFont::Bold), plain = font(17);
-        const double wide = ink::widthOf(key, bold) + 6 * s + ink::widthOf(what, plain) + 20 * s;
-        if (x + wide > button_.left() - 10 * s) break;
-        ink::text(p, {x, top + 30 * s}, key, bold, tokens().ink);
-        ink::text(p, {x + ink::widthOf(key, bold) + 6 * s, top + 30 * s}, what, plain, tokens().muted);
-        x += wide;
-    }
-    const BenchTask* task = desk_.run().task();
-    const JobOnBench* job = desk_.jobOfRun();
-    const Step* step = task && job ? mainStep(*job, *task) : nullptr;
-    if (!step) return;
-    QString caution;
-    if (paints(step->act) || step->act == Act::Lock)
-        caution = tr("Mist: extraction on, the respirator the paint's data sheet names. Clog: air off first, never a finger over the nozzle.");
-    else if (step->act == Act::Clear)
-        caution = tr("As the product's data sheet and local rules say; what it asks for goes before this program.");
-    else if (step->act == Act::Eyes)
-        caution = tr("Instant glue: away from face and eyes, as its data sheet says.");
-    else if (step->act == Act::Prepare)
-        caution = tr("Sanding dust and old paint: a mask for dust; old paint may hold lead.");
-    if (!caution.isEmpty()) line(p, {kSide * s, top + 58 * s}, caution, 17, QFont::Normal, tokens().caution, button_.left() - kSide * s - 16 * s);
-}
-
-void Runner::paintList(QPainter& p, const QString& title, const QStringList& rows) {
-    const double s = scale();
-    const double wide = width() - (kSide + kRight) * s;
-    line(p, {kSide * s, 352 * s}, title, 26, QFont::DemiBold, tokens().ink, wide);
-    for (qsizetype i = 0; i < rows.size(); ++i) {
-        const double x = kSide * s + (i / 5) * wide / 2, y = 368 * s + static_cast<double>(i % 5) * 44 * s;
-        const QRectF box(x, y, wide / 2 - 12 * s, 40 * s);
-        choices_.emplace_back(static_cast<int>(i) + 1, box);
-        p.setPen(Qt::NoPen);
-        p.setBrush(tokens().deep);
-        p.drawRoundedRect(box, 6, 6);
-        ink::text(p, {box.left() + 14 * s, box.center().y() + 8 * s}, QString::number(i + 1), font(24, QFont::Bold), tokens().select);
-        line(p, {box.left() + 44 * s, box.center().y() + 8 * s}, rows[i], 22, QFont::Normal, tokens().ink, box.width() - 56 * s);
-    }
-}
-
-void Runner::paintRescue(QPainter& p) {
-    // In one piece: a table of causes and ways out.
-    const double s = scale();
-    const BenchTask* task = desk_.run().task();
-    const JobOnBench* job = desk_.jobOfRun();
-    const StepOnBench* on = task && job ? mainOnBench(*job, *task) : nullptr;
-    const double left = 30 * s, wide = width() - 60 * s;
-    const double columns[] = {0, 0.16, 0.42, 0.72, 1.0};
-    const QString heads[] = {tr("Seen"), tr("It comes from"), tr("Now"), tr("Next time")};
-    for (int c = 0; c < 4; ++c) ink::text(p, {left + columns[c] * wide, 100 * s}, heads[c], font(18, QFont::Bold), tokens().muted);
-    double y = 112 * s;
-    const auto table = rescues(on ? on->figures : RescueFigures{});
-    const double high = (600 * s - y) / static_cast<double>(table.size());
-    for (const Rescue& r : table) {
-        p.setPen(QPen(tokens().hair, 1));
-        p.drawLine(QPointF(left, y), QPointF(left + wide, y));
-        const QString cells[] = {capital(said(Words(r.name))), said(r.cause), said(r.now), said(r.next)};
-        for (int c = 0; c < 4; ++c)
-            paragraph(p, QRectF(left + columns[c] * wide, y + 4 * s, (columns[c + 1] - columns[c]) * wide - 12 * s, high - 4 * s), cells[c], c == 0 ? 15 : 13.5,
-                      c == 0 || c == 2 ? QFont::DemiBold : QFont::Normal, tokens().ink);
-        y += high;
-    }
-}
-
-void Runner::paintOver(QPainter& p) {
-    const double s = scale();
-    const RunState& state = desk_.run().state();
-    const double wide = width() - 2 * kSide * s;
-    line(p, {kSide * s, 180 * s}, tr("All steps are done"), 64, QFont::Bold, tokens().ink, wide);
-    const int took_s = state.began ? static_cast<int>(state.last - *state.began) - state.paused_s : 0;
-    double y = 220 * s;
-    QStringList lines{tr("%1 steps in %2.").arg(state.done()).arg(spanText(took_s))};
-    if (!state.changes.empty()) lines << tr("Changed at the gun: %1.").arg(state.changes.size());
-    if (!state.inserted.empty()) lines << tr("Done besides: %1.").arg(state.inserted.size());
-    if (!state.mishapsSeen.empty()) lines << tr("Mishaps: %1.").arg(state.mishapsSeen.size());
-    lines << tr("The Log makes a recipe card of it; what was done otherwise can become the recipe.");
-    for (const QString& words : lines) y = paragraph(p, QRectF(kSide * s, y, wide, 90 * s), words, 30, QFont::Normal, tokens().ink) + 10 * s;
+              tr("%1 of %2 on this side ticked off; Space says all are filled, on both sides")
+                  .arg(ticked_.size())
+                  .arg(number),
+              18, QFont::Normal, tokens().muted);
 }
 
 }  // namespace nine::app

@@ -5,6 +5,7 @@
 #include "app/leaves/blank/blank_edits.h"
 #include "app/sheet/names.h"
 #include "app/sheet/units_text.h"
+#include "app/theme/theme.h"
 
 namespace nine::app {
 

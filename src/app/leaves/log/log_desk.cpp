@@ -46,7 +46,8 @@ Result<WholeCard> cardOfRun(const std::string& folder, const Workplace& place, c
     Derivations derived;
     Result<RecipeOnBody> on = recipeOnBody(loaded->job, derived, kRaster, Fineness::Glance, task);
     if (!on) return on.error();
-    Result<JobOnBench> job = jobOnBench(std::make_shared<const RecipeOnBody>(std::move(*on)), derived, place, {}, task);
+    Result<JobOnBench> job =
+        jobOnBench(std::make_shared<const RecipeOnBody>(std::move(*on)), derived, place, {}, task);
     if (!job) return job.error();
     // The card's job paints what was painted.
     const JobAsItHappened happened = withWhatHappened(loaded->job, run->head.work, run->events);
@@ -74,12 +75,13 @@ void LogDesk::read() {
                                   emit changed();
                           });
     const std::string folder = (QFileInfo(context_.bench.path()).absolutePath() + "/runs").toStdString();
-    reading_.request([folder](const Task&) { return runsIn(folder); },
-                     [this](std::vector<KnownRun> runs) {
-                         std::erase_if(runs, [](const KnownRun& run) { return run.head.carded || run.state.done() == 0; });
-                         runs_ = std::move(runs);
-                         emit changed();
-                     });
+    reading_.request(
+        [folder](const Task&) { return runsIn(folder); },
+        [this](std::vector<KnownRun> runs) {
+            std::erase_if(runs, [](const KnownRun& run) { return run.head.carded || run.state.done() == 0; });
+            runs_ = std::move(runs);
+            emit changed();
+        });
 }
 
 void LogDesk::take(std::shared_ptr<const LogBook> book) {
@@ -117,7 +119,8 @@ void LogDesk::selectBeside(int by) {
     const auto at = std::find(found_.begin(), found_.end(), card_);
     if (found_.empty()) return;
     const auto now = at == found_.end() ? 0 : at - found_.begin();
-    select(found_[static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(now + by, 0, static_cast<std::ptrdiff_t>(found_.size()) - 1))]);
+    select(found_[static_cast<std::size_t>(
+        std::clamp<std::ptrdiff_t>(now + by, 0, static_cast<std::ptrdiff_t>(found_.size()) - 1))]);
 }
 
 void LogDesk::lookAt() {
@@ -133,7 +136,8 @@ void LogDesk::lookAt() {
             if (!whole) return whole.error();
             if (!*whole) return Done{};
             for (const std::string& bytes : (*whole)->pictures)
-                if (QImage image = QImage::fromData(QByteArray::fromStdString(bytes)); !image.isNull()) found->push_back(std::move(image));
+                if (QImage image = QImage::fromData(QByteArray::fromStdString(bytes)); !image.isNull())
+                    found->push_back(std::move(image));
             return Done{};
         },
         [this, found, id = now->id](const Status&) {
@@ -144,24 +148,27 @@ void LogDesk::lookAt() {
 }
 
 void LogDesk::makeCard(const std::string& folder) {
-    making_.request([folder, place = context_.bench.bench()](const Task& task) { return std::make_shared<Result<WholeCard>>(cardOfRun(folder, place, task)); },
-                    [this, folder](std::shared_ptr<Result<WholeCard>> made) {
-                        if (!*made) return say(made->error());
-                        const auto id = std::make_shared<std::string>();
-                        context_.library.work(
-                            [made, id, folder](Workshop& workshop) -> Status {
-                                const auto put = putCard(workshop, std::move(**made), true);
-                                if (!put) return put.error();
-                                *id = *put;
-                                // Only now is the run done with.
-                                return markCarded(folder);
-                            },
-                            [this, id](const Status& status) {
-                                say(status);
-                                if (!id->empty()) card_ = *id;
-                                read();
-                            });
-                    });
+    making_.request(
+        [folder, place = context_.bench.bench()](const Task& task) {
+            return std::make_shared<Result<WholeCard>>(cardOfRun(folder, place, task));
+        },
+        [this, folder](std::shared_ptr<Result<WholeCard>> made) {
+            if (!*made) return say(made->error());
+            const auto id = std::make_shared<std::string>();
+            context_.library.work(
+                [made, id, folder](Workshop& workshop) -> Status {
+                    const auto put = putCard(workshop, std::move(**made), true);
+                    if (!put) return put.error();
+                    *id = *put;
+                    // Only now is the run done with.
+                    return markCarded(folder);
+                },
+                [this, id](const Status& status) {
+                    say(status);
+                    if (!id->empty()) card_ = *id;
+                    read();
+                });
+        });
     emit changed();
 }
 
@@ -177,32 +184,35 @@ void LogDesk::change(const std::function<void(RecipeCard&)>& edit) {
         if (card.id == next.id) card = next;
     book->index.put(next.id, next.ended, searchTextOf(next));
     take(std::move(book));
-    context_.library.work([next](Workshop& workshop) { return changeCard(workshop, next); }, [this](const Status& status) {
-        say(status);
-        if (!status) read();
-    });
+    context_.library.work([next](Workshop& workshop) { return changeCard(workshop, next); },
+                          [this](const Status& status) {
+                              say(status);
+                              if (!status) read();
+                          });
 }
 
 void LogDesk::takeOut() {
     if (!card()) return;
     taken_.push_back(card_);
-    context_.library.work([id = card_](Workshop& workshop) { return takeCard(workshop, id); }, [this](const Status& status) {
-        if (!status) taken_.pop_back();
-        say(status);
-        card_.clear();
-        read();
-    });
+    context_.library.work([id = card_](Workshop& workshop) { return takeCard(workshop, id); },
+                          [this](const Status& status) {
+                              if (!status) taken_.pop_back();
+                              say(status);
+                              card_.clear();
+                              read();
+                          });
 }
 
 void LogDesk::putBack() {
     if (taken_.empty()) return;
     const std::string id = taken_.back();
     taken_.pop_back();
-    context_.library.work([id](Workshop& workshop) { return workshop.restore(kCardKind, id); }, [this, id](const Status& status) {
-        say(status);
-        card_ = id;
-        read();
-    });
+    context_.library.work([id](Workshop& workshop) { return workshop.restore(kCardKind, id); },
+                          [this, id](const Status& status) {
+                              say(status);
+                              card_ = id;
+                              read();
+                          });
 }
 
 void LogDesk::addPicture(const QString& path) {
@@ -214,9 +224,12 @@ void LogDesk::addPicture(const QString& path) {
             QImage image = reader.read();
             if (image.isNull())
                 return Error{"not_a_picture",
-                             Words(NINE_WORDS("core", "{file} is no picture that can be read.")).name("file", path.toStdString()), path.toStdString()};
+                             Words(NINE_WORDS("core", "{file} is no picture that can be read."))
+                                 .name("file", path.toStdString()),
+                             path.toStdString()};
             if (image.width() > kPictureSide || image.height() > kPictureSide)
-                image = image.scaled(kPictureSide, kPictureSide, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+                image =
+                    image.scaled(kPictureSide, kPictureSide, Qt::KeepAspectRatio, Qt::SmoothTransformation);
             QByteArray bytes;
             QBuffer buffer(&bytes);
             buffer.open(QIODevice::WriteOnly);
@@ -231,10 +244,11 @@ void LogDesk::addPicture(const QString& path) {
 }
 
 void LogDesk::putTool(ToolRow row) {
-    context_.library.work([row = std::move(row)](Workshop& workshop) { return putToolRow(workshop, row); }, [this](const Status& status) {
-        say(status);
-        read();
-    });
+    context_.library.work([row = std::move(row)](Workshop& workshop) { return putToolRow(workshop, row); },
+                          [this](const Status& status) {
+                              say(status);
+                              read();
+                          });
 }
 
 void LogDesk::addCatch(Catch line) {
@@ -279,7 +293,9 @@ void LogDesk::exportTo(const QString& path, bool all) {
         },
         [this, path, count = ids.size()](const Status& status) {
             say(status);
-            if (status) emit told(count == 1 ? tr("One card is in %1.").arg(path) : tr("%1 cards are in %2.").arg(count).arg(path));
+            if (status)
+                emit told(count == 1 ? tr("One card is in %1.").arg(path)
+                                     : tr("%1 cards are in %2.").arg(count).arg(path));
         });
 }
 
@@ -298,7 +314,8 @@ void LogDesk::importFrom(const QString& path) {
         },
         [this, counts](const Status& status) {
             say(status);
-            if (status) emit told(tr("Cards taken in: %1; here already: %2.").arg(counts->first).arg(counts->second));
+            if (status)
+                emit told(tr("Cards taken in: %1; here already: %2.").arg(counts->first).arg(counts->second));
             read();
         });
 }
@@ -345,7 +362,8 @@ std::vector<SideReading> LogDesk::plannedReadings() const {
     if (!body.skin) return all;
     const Job& job = context_.document.job();
     double lowest_mm = 0;
-    for (const Station& station : job.get<BlankChapter>().table.stations) lowest_mm = std::max(lowest_mm, station.bottom_mm);
+    for (const Station& station : job.get<BlankChapter>().table.stations)
+        lowest_mm = std::max(lowest_mm, station.bottom_mm);
     constexpr std::size_t kMost = 12;
     std::set<std::string> seen;
     for (const MaskSpecPtr& spec : maskSpecs(job)) {
@@ -353,7 +371,9 @@ std::vector<SideReading> LogDesk::plannedReadings() const {
         for (const ArtPtr& art : body.art) {
             if (!art || art->outlines().empty() || all.size() >= kMost) continue;
             const auto& opened = spec->wish.elements;
-            if (std::find(opened.begin(), opened.end(), art->element) == opened.end() || !seen.insert(art->element).second) continue;
+            if (std::find(opened.begin(), opened.end(), art->element) == opened.end() ||
+                !seen.insert(art->element).second)
+                continue;
             std::string name = art->element;
             for (const ElementPtr& e : job.get<PatternChapter>().elements)
                 if (e->id == art->element) name = e->shownName();
@@ -361,10 +381,13 @@ std::vector<SideReading> LogDesk::plannedReadings() const {
             for (const std::size_t i : {std::size_t{0}, outlines.size() - 1}) {
                 if (i > 0 && outlines.size() == 1) break;
                 Vec2 middle = Vec2::Zero();
-                for (const Vec2& point : outlines[i].skin) middle += point / static_cast<double>(outlines[i].skin.size());
+                for (const Vec2& point : outlines[i].skin)
+                    middle += point / static_cast<double>(outlines[i].skin.size());
                 const Vec3 at = body.skin->at({Side::Left, middle.x(), middle.y()}).position;
                 SideReading reading;
-                reading.mark = outlines.size() == 1 ? name : name + (i == 0 ? " 1" : " " + std::to_string(outlines.size()));
+                reading.mark = outlines.size() == 1
+                                   ? name
+                                   : name + (i == 0 ? " 1" : " " + std::to_string(outlines.size()));
                 reading.mask = spec->shownName();
                 reading.plannedX_mm = std::round(100 * (at.x() - body.skin->noseX_mm())) / 100;
                 reading.plannedUp_mm = std::round(100 * (at.z() + lowest_mm)) / 100;

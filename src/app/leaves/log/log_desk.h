@@ -1,5 +1,5 @@
-// What the Log leaf works on: the recipe cards of the workshop file, what is worn, what is caught; read and written in
-// the background and shared by page and card, which follow changed().
+// What the Log leaf works on: the recipe cards of the workshop file, what is worn, what is caught; read and
+// written in the background and shared by page and card, which follow changed().
 #pragma once
 
 #include <QImage>
@@ -29,7 +29,9 @@ class LogDesk : public QObject {
 
     /// Reads the log unless that was done; again after changes.
     void read();
-    bool settled() const { return !reading_.running() && !context_.library.busy() && !opening_ && !making_.running(); }
+    bool settled() const {
+        return !reading_.running() && !context_.library.busy() && !opening_ && !making_.running();
+    }
     const std::shared_ptr<const LogBook>& book() const { return book_; }
     const std::optional<Error>& problem() const { return problem_; }
 
@@ -45,7 +47,8 @@ class LogDesk : public QObject {
     void select(const std::string& id);
     void selectBeside(int by);
 
-    /// Makes a card of a run that is recorded or was left, and takes what was used off the shelf; ends with changed().
+    /// Makes a card of a run that is recorded or was left, and takes what was used off the shelf; ends with
+    /// changed().
     void makeCard(const std::string& runFolder);
     bool making() const { return making_.running(); }
     const std::vector<KnownRun>& runs() const { return runs_; }

@@ -17,13 +17,15 @@ namespace {
 constexpr double kMargin = 18, kPad = 24;
 
 /// Words on as many lines as they need; returns the foot.
-double wrapped(QPainter& p, const QPointF& at, const QString& words, const QFont& font, const QColor& colour, double wide, int most = 6) {
+double wrapped(QPainter& p, const QPointF& at, const QString& words, const QFont& font, const QColor& colour,
+               double wide, int most = 6) {
     const QFontMetricsF metrics(font);
     double y = at.y();
     QStringList left = words.split(' ', Qt::SkipEmptyParts);
     for (int n = 0; n < most && !left.isEmpty(); ++n) {
         QString row = left.takeFirst();
-        while (!left.isEmpty() && metrics.horizontalAdvance(row + " " + left.first()) <= wide) row += " " + left.takeFirst();
+        while (!left.isEmpty() && metrics.horizontalAdvance(row + " " + left.first()) <= wide)
+            row += " " + left.takeFirst();
         if (n == most - 1 && !left.isEmpty()) row += " " + left.join(' ');
         ink::text(p, {at.x(), y}, metrics.elidedText(row, Qt::ElideRight, wide), font, colour);
         y += metrics.lineSpacing() + 2;
@@ -32,7 +34,8 @@ double wrapped(QPainter& p, const QPointF& at, const QString& words, const QFont
 }
 
 bool lays(const LaidStep& step) {
-    return paints(step.act) || step.act == Act::Clear || step.act == Act::Eyes || step.act == Act::Lock || step.step.empty();
+    return paints(step.act) || step.act == Act::Clear || step.act == Act::Eyes || step.act == Act::Lock ||
+           step.step.empty();
 }
 
 }  // namespace
@@ -47,8 +50,10 @@ QString changeText(const std::string& change) {
     const QString words = QString::fromStdString(change);
     const QString key = words.section(' ', 0, 0), value = words.section(' ', 1);
     for (const BenchKey& known : benchKeys())
-        if (key.section(':', 0, 0) == QString::fromUtf8(known.id.data(), static_cast<qsizetype>(known.id.size()))) {
-            if (known.id == "pressure_kpa") return LogDesk::tr("%1 psi").arg(value.toDouble() / kKpaPerPsi, 0, 'f', 0);
+        if (key.section(':', 0, 0) ==
+            QString::fromUtf8(known.id.data(), static_cast<qsizetype>(known.id.size()))) {
+            if (known.id == "pressure_kpa")
+                return LogDesk::tr("%1 psi").arg(value.toDouble() / kKpaPerPsi, 0, 'f', 0);
             if (known.id == "distance_mm") return lengthText(value.toDouble(), 0);
             return said(Words(known.name)) + " " + value;
         }
@@ -105,7 +110,8 @@ void LogPage::paintPage(QPainter& p) {
 
 void LogPage::paintEmpty(QPainter& p) {
     ink::heading(p, {kMargin, 30}, tr("What worked, and how to do it again"), {});
-    QString words = tr("A recipe card is made here of each run that was recorded at the bench. None has been made yet.");
+    QString words =
+        tr("A recipe card is made here of each run that was recorded at the bench. None has been made yet.");
     if (desk_.problem())
         words = said(*desk_.problem());
     else if (!desk_.book())
@@ -118,10 +124,14 @@ void LogPage::paintEmpty(QPainter& p) {
     p.setPen(QPen(tokens().line, 1, Qt::DashLine));
     p.setBrush(Qt::NoBrush);
     p.drawRoundedRect(sheet, 6, 6);
-    for (int i = 0; i < 8; ++i) p.drawRect(QRectF(sheet.left() + kPad + i * (sheet.width() - 2 * kPad) / 8, sheet.bottom() - 90, (sheet.width() - 2 * kPad) / 8 - 6, 34));
+    for (int i = 0; i < 8; ++i)
+        p.drawRect(QRectF(sheet.left() + kPad + i * (sheet.width() - 2 * kPad) / 8, sheet.bottom() - 90,
+                          (sheet.width() - 2 * kPad) / 8 - 6, 34));
     p.drawRect(QRectF(sheet.left() + kPad, sheet.top() + 24, 200, 130));
-    ink::text(p, {sheet.left() + kPad + 216, sheet.top() + 44}, tr("what came of it"), inter(11.5), tokens().muted);
-    ink::text(p, {sheet.left() + kPad, sheet.bottom() - 100}, tr("how it was laid down"), inter(11.5), tokens().muted);
+    ink::text(p, {sheet.left() + kPad + 216, sheet.top() + 44}, tr("what came of it"), inter(11.5),
+              tokens().muted);
+    ink::text(p, {sheet.left() + kPad, sheet.bottom() - 100}, tr("how it was laid down"), inter(11.5),
+              tokens().muted);
 }
 
 double LogPage::paintCard(QPainter& p, const RecipeCard& card, double top) {
@@ -130,24 +140,31 @@ double LogPage::paintCard(QPainter& p, const RecipeCard& card, double top) {
     const QRectF inner(kMargin + kPad, top + 16, wide - 2 * kPad, 0);
     const double pictureWide = std::min(336.0, inner.width() * 0.42);
     const QRectF picture(inner.left(), inner.top() + 50, pictureWide, pictureWide * 0.62);
-    const QRectF outcome(picture.right() + 26, picture.top(), inner.right() - picture.right() - 26, picture.height());
+    const QRectF outcome(picture.right() + 26, picture.top(), inner.right() - picture.right() - 26,
+                         picture.height());
     const auto laidOut = [&](QPainter& on) {
         const double used = ink::widthOf(QString::fromStdString(card.title), inter(24, QFont::Bold));
-        ink::text(on, {inner.left(), inner.top() + 26}, QFontMetricsF(inter(24, QFont::Bold)).elidedText(QString::fromStdString(card.title), Qt::ElideRight, inner.width() * 0.6),
+        ink::text(on, {inner.left(), inner.top() + 26},
+                  QFontMetricsF(inter(24, QFont::Bold))
+                      .elidedText(QString::fromStdString(card.title), Qt::ElideRight, inner.width() * 0.6),
                   inter(24, QFont::Bold), tokens().ink);
         const QString lures = card.lures == 1 ? tr("one lure") : tr("%1 lures").arg(card.lures);
         const QString more = tr("on %1, %2").arg(QString::fromStdString(card.blank), lures);
-        const QString date = QLocale().toString(QDateTime::fromSecsSinceEpoch(card.ended).date(), QLocale::ShortFormat);
-        const double room = inner.width() - std::min(used, inner.width() * 0.6) - ink::widthOf(date, inter(12)) - 40;
+        const QString date =
+            QLocale().toString(QDateTime::fromSecsSinceEpoch(card.ended).date(), QLocale::ShortFormat);
+        const double room =
+            inner.width() - std::min(used, inner.width() * 0.6) - ink::widthOf(date, inter(12)) - 40;
         if (room > 60)
-            ink::text(on, {inner.left() + std::min(used, inner.width() * 0.6) + 16, inner.top() + 26}, QFontMetricsF(inter(12.5)).elidedText(more, Qt::ElideRight, room),
-                      inter(12.5), tokens().muted);
+            ink::text(on, {inner.left() + std::min(used, inner.width() * 0.6) + 16, inner.top() + 26},
+                      QFontMetricsF(inter(12.5)).elidedText(more, Qt::ElideRight, room), inter(12.5),
+                      tokens().muted);
         ink::text(on, {inner.right(), inner.top() + 26}, date, inter(12), tokens().muted, Qt::AlignRight);
         on.setPen(QPen(tokens().line, 1));
         on.drawLine(QPointF(inner.left(), inner.top() + 38), QPointF(inner.right(), inner.top() + 38));
         paintPicture(on, picture);
         const double foot = paintOutcome(on, card, outcome);
-        return paintSteps(on, card, QRectF(inner.left(), std::max(picture.bottom(), foot) + 24, inner.width(), 0));
+        return paintSteps(on, card,
+                          QRectF(inner.left(), std::max(picture.bottom(), foot) + 24, inner.width(), 0));
     };
     p.setPen(QPen(tokens().line, 1));
     p.setBrush(tokens().dark ? tokens().panel : tokens().sheet);
@@ -173,16 +190,21 @@ void LogPage::paintPicture(QPainter& p, const QRectF& box) {
         p.setRenderHint(QPainter::SmoothPixmapTransform);
         p.drawImage(place, image);
         if (desk_.pictures().size() > 1)
-            ink::text(p, {box.right() - 8, box.bottom() - 8}, tr("one of %1").arg(desk_.pictures().size()), inter(11), tokens().ink, Qt::AlignRight);
+            ink::text(p, {box.right() - 8, box.bottom() - 8}, tr("one of %1").arg(desk_.pictures().size()),
+                      inter(11), tokens().ink, Qt::AlignRight);
         return;
     }
     // Corners, as photos are kept in an album.
     p.setBrush(tokens().paper);
     p.setPen(QPen(tokens().line, 1));
     const double c = 20;
-    for (const auto& [x, y, dx, dy] : {std::tuple{box.left(), box.top(), 1, 1}, {box.right(), box.top(), -1, 1}, {box.left(), box.bottom(), 1, -1}, {box.right(), box.bottom(), -1, -1}})
+    for (const auto& [x, y, dx, dy] : {std::tuple{box.left(), box.top(), 1, 1},
+                                       {box.right(), box.top(), -1, 1},
+                                       {box.left(), box.bottom(), 1, -1},
+                                       {box.right(), box.bottom(), -1, -1}})
         p.drawPolygon(QPolygonF({{x, y}, {x + dx * c, y}, {x, y + dy * c}}));
-    ink::text(p, box.center() + QPointF(0, 4), tr("drop a photo of the finished lure here"), inter(12), tokens().ink, Qt::AlignHCenter);
+    ink::text(p, box.center() + QPointF(0, 4), tr("drop a photo of the finished lure here"), inter(12),
+              tokens().ink, Qt::AlignHCenter);
 }
 
 double LogPage::paintOutcome(QPainter& p, const RecipeCard& card, const QRectF& box) {
@@ -191,30 +213,47 @@ double LogPage::paintOutcome(QPainter& p, const RecipeCard& card, const QRectF& 
     ink::text(p, {box.left(), y}, tr("What came of it"), inter(12.5, QFont::Bold), tokens().ink);
     y += 20;
     const QFont font = inter(12);
-    if (!card.text.empty()) y = wrapped(p, {box.left(), y}, QString::fromStdString(card.text), font, tokens().ink, box.width(), 4) + 4;
+    if (!card.text.empty())
+        y = wrapped(p, {box.left(), y}, QString::fromStdString(card.text), font, tokens().ink, box.width(),
+                    4) +
+            4;
     QStringList otherwise;
     for (const LaidStep& step : card.steps) {
         if (step.skipped) otherwise << tr("%1 left out").arg(QString::fromStdString(step.name));
         if (step.step.empty()) otherwise << tr("besides: %1").arg(QString::fromStdString(step.name));
-        for (const std::string& change : step.changed) otherwise << tr("%1: %2").arg(QString::fromStdString(step.name), changeText(change));
+        for (const std::string& change : step.changed)
+            otherwise << tr("%1: %2").arg(QString::fromStdString(step.name), changeText(change));
     }
-    if (!otherwise.isEmpty()) y = wrapped(p, {box.left(), y}, tr("Otherwise than planned: %1.").arg(otherwise.join("; ")), font, tokens().ink, box.width(), 4) + 4;
+    if (!otherwise.isEmpty())
+        y = wrapped(p, {box.left(), y}, tr("Otherwise than planned: %1.").arg(otherwise.join("; ")), font,
+                    tokens().ink, box.width(), 4) +
+            4;
     QStringList mishapsSeen;
     for (const CardMishap& mishap : card.mishaps)
         for (const MishapKind& kind : mishaps())
-            if (kind.id == mishap.kind) mishapsSeen << (mishap.lure > 0 ? tr("lure %1 %2").arg(mishap.lure).arg(said(Words(kind.name))) : said(Words(kind.name)));
-    if (!mishapsSeen.isEmpty()) y = wrapped(p, {box.left(), y}, tr("Mishaps: %1.").arg(mishapsSeen.join(", ")), font, tokens().ink, box.width(), 3) + 4;
+            if (kind.id == mishap.kind)
+                mishapsSeen << (mishap.lure > 0
+                                    ? tr("lure %1 %2").arg(mishap.lure).arg(said(Words(kind.name)))
+                                    : said(Words(kind.name)));
+    if (!mishapsSeen.isEmpty())
+        y = wrapped(p, {box.left(), y}, tr("Mishaps: %1.").arg(mishapsSeen.join(", ")), font, tokens().ink,
+                    box.width(), 3) +
+            4;
     double ml = 0;
     for (const CardAmount& amount : card.amounts) ml += amount.used_ml;
     const int minutes = (card.painted_s + 30) / 60;
-    y = wrapped(p, {box.left(), y}, tr("It took %1 h %2 and %3 ml of paint.").arg(minutes / 60).arg(minutes % 60, 2, 10, QChar('0')).arg(ml, 0, 'f', 1), font, tokens().muted,
-                box.width(), 2) +
+    y = wrapped(p, {box.left(), y},
+                tr("It took %1 h %2 and %3 ml of paint.")
+                    .arg(minutes / 60)
+                    .arg(minutes % 60, 2, 10, QChar('0'))
+                    .arg(ml, 0, 'f', 1),
+                font, tokens().muted, box.width(), 2) +
         6;
     double x = box.left();
     for (const ResultMark& mark : resultMarks()) {
         if (std::find(card.seen.begin(), card.seen.end(), mark.id) == card.seen.end()) continue;
         const QString words = said(Words(mark.name));
-        const double wide = ink::widthOf(words, inter(11.5)) + 38;
+        const double wide = ink::widthOf(words, inter(11.5)) + 46;
         if (x + wide > box.right()) x = box.left(), y += 30;
         const QRectF pill(x, y - 4, wide, 24);
         p.setPen(QPen(tokens().line, 1));
@@ -224,7 +263,7 @@ double LogPage::paintOutcome(QPainter& p, const RecipeCard& card, const QRectF& 
             ink::tick(p, {pill.left() + 15, pill.center().y()});
         else
             ink::flagShape(p, {pill.left() + 7, pill.center().y() - 6}, ink::Severity::Caution, {});
-        ink::text(p, {pill.left() + 28, pill.center().y() + 4}, words, inter(11.5), tokens().ink);
+        ink::text(p, {pill.left() + 34, pill.center().y() + 4}, words, inter(11.5), tokens().ink);
         x = pill.right() + 8;
     }
     return y + 26;
@@ -235,11 +274,12 @@ double LogPage::paintSteps(QPainter& p, const RecipeCard& card, const QRectF& bo
     double y = box.top();
     const double used = ink::widthOf(tr("How it was laid down"), inter(12.5, QFont::Bold));
     ink::text(p, {box.left(), y}, tr("How it was laid down"), inter(12.5, QFont::Bold), tokens().ink);
-    ink::text(p, {box.left() + used + 10, y}, tr("first to last; the lower strip is what it went over"), inter(11), tokens().muted);
+    ink::text(p, {box.left() + used + 10, y}, tr("first to last; the lower strip is what it went over"),
+              inter(11), tokens().muted);
     y += 10;
     const int inRow = std::clamp(static_cast<int>(box.width() / 92), 4, 12);
     const double step = box.width() / inRow, wide = step - 6;
-    constexpr double kHigh = 96;
+    constexpr double kHigh = 108;
     int n = 0;
     for (const LaidStep& laid : card.steps) {
         if (!lays(laid)) continue;
@@ -254,31 +294,53 @@ double LogPage::paintSteps(QPainter& p, const RecipeCard& card, const QRectF& bo
         }
         if (laid.skipped) p.drawLine(QPointF(x, top + 26), QPointF(x + wide, top));
         const auto row = [&](int k, const QString& words, const QFont& font, const QColor& colour) {
-            if (!words.isEmpty()) ink::text(p, {x, top + 48 + 14.0 * k}, QFontMetricsF(font).elidedText(words, Qt::ElideRight, wide), font, colour);
+            if (!words.isEmpty())
+                ink::text(p, {x, top + 48 + 14.0 * k},
+                          QFontMetricsF(font).elidedText(words, Qt::ElideRight, wide), font, colour);
         };
-        row(0, QString::fromStdString(laid.name), inter(11.5, QFont::DemiBold), tokens().ink);
+        // A long name takes two lines.
+        const QString name = QString::fromStdString(laid.name);
+        const QFont bold = inter(11.5, QFont::DemiBold);
+        const qsizetype blank =
+            ink::widthOf(name, bold) > wide ? name.lastIndexOf(' ', name.size() * 2 / 3) : -1;
+        row(0, blank > 0 ? name.left(blank) : name, bold, tokens().ink);
+        const int k = blank > 0 ? 1 : 0;
+        if (blank > 0) row(1, name.mid(blank + 1), bold, tokens().ink);
         QString how;
-        if (!laid.paint.empty()) how = dropsOf(laid) + (laid.set.pressure_kpa > 0 ? tr("  %1 psi").arg(laid.set.pressure_kpa / kKpaPerPsi, 0, 'f', 0) : QString());
-        row(1, how, inter(10.5), tokens().muted);
-        row(2, laid.mask.empty() ? (paints(laid.act) ? tr("free") : QString()) : QString::fromStdString(laid.mask), inter(10.5), laid.mask.empty() ? tokens().muted : tokens().select);
+        if (!laid.paint.empty())
+            how = dropsOf(laid) + (laid.set.pressure_kpa > 0
+                                       ? tr("  %1 psi").arg(laid.set.pressure_kpa / kKpaPerPsi, 0, 'f', 0)
+                                       : QString());
+        row(k + 1, how, inter(10.5), tokens().muted);
+        QString through = laid.mask.empty() ? (paints(laid.act) ? tr("free") : QString())
+                                            : QString::fromStdString(laid.mask);
+        if (laid.mask == laid.name) through = tr("through its mask");
+        row(k + 2, through, inter(10.5), laid.mask.empty() ? tokens().muted : tokens().select);
     }
     return y + ((n + inRow - 1) / inRow) * kHigh;
 }
 
 double LogPage::paintSides(QPainter& p, const RecipeCard& card, double top) {
     // In one piece: both sides with what was found on them, then the differences as bars.
-    const QString remark = card.measuredLure > 0 ? tr("lure %1; above %2 it is seen").arg(card.measuredLure).arg(lengthText(kSeen_mm, 1)) : tr("above %1 it is seen").arg(lengthText(kSeen_mm, 1));
+    const QString remark =
+        card.measuredLure > 0
+            ? tr("lure %1; above %2 it is seen").arg(card.measuredLure).arg(lengthText(kSeen_mm, 1))
+            : tr("above %1 it is seen").arg(lengthText(kSeen_mm, 1));
     ink::heading(p, {kMargin, top + 12}, tr("Left against right, measured"), remark);
     double longest = 1, highest = 1;
     for (const SideReading& r : card.sides) {
         longest = std::max({longest, r.plannedX_mm, r.leftX_mm.value_or(0), r.rightX_mm.value_or(0)});
         highest = std::max({highest, r.plannedUp_mm, r.leftUp_mm.value_or(0), r.rightUp_mm.value_or(0)});
     }
-    const double bodyWide = std::min(250.0, (width() - 2 * kMargin) * 0.30), perMm = bodyWide / (1.12 * longest);
+    const double bodyWide = std::min(250.0, (width() - 2 * kMargin) * 0.30),
+                 perMm = bodyWide / (1.12 * longest);
     const double high = 1.35 * highest * perMm;
     for (const bool right : {false, true}) {
         const double left = kMargin + (right ? bodyWide + 24 : 0), base = top + 36 + high;
-        const auto at = [&](double x_mm, double up_mm) { return QPointF(right ? left + bodyWide - 6 - x_mm * perMm : left + 6 + x_mm * perMm, base - up_mm * perMm); };
+        const auto at = [&](double x_mm, double up_mm) {
+            return QPointF(right ? left + bodyWide - 6 - x_mm * perMm : left + 6 + x_mm * perMm,
+                           base - up_mm * perMm);
+        };
         p.setPen(QPen(tokens().line, 1));
         p.drawLine(at(0, 0), at(1.08 * longest, 0));
         p.drawLine(at(0, 0), at(0, 1.2 * highest));
@@ -293,28 +355,38 @@ double LogPage::paintSides(QPainter& p, const RecipeCard& card, double top) {
             p.setBrush(tokens().select);
             p.drawEllipse(at(x.value_or(r.plannedX_mm), up.value_or(r.plannedUp_mm)), 2.6, 2.6);
         }
-        ink::text(p, {left + bodyWide / 2, base + 18}, right ? tr("right, nose at the right") : tr("left"), inter(11.5, QFont::DemiBold), tokens().ink, Qt::AlignHCenter);
+        ink::text(p, {left + bodyWide / 2, base + 18}, right ? tr("right, nose at the right") : tr("left"),
+                  inter(11.5, QFont::DemiBold), tokens().ink, Qt::AlignHCenter);
     }
-    ink::text(p, {kMargin, top + 36 + high + 34}, tr("rings: as planned; dots: as found"), inter(10.5), tokens().muted);
+    ink::text(p, {kMargin, top + 36 + high + 34}, tr("rings: as planned; dots: as found"), inter(10.5),
+              tokens().muted);
     const double x0 = kMargin + 2 * bodyWide + 60, x1 = width() - kMargin;
     const double middle = x0 + 0.66 * (x1 - x0);
     ink::text(p, {x0, top + 32}, tr("right minus left, mm: along, up"), inter(11), tokens().muted);
     double most = 1;
-    for (const MarkDifference& d : desk_.sides().differences) most = std::max({most, std::abs(d.along_mm.value_or(0)), std::abs(d.up_mm.value_or(0))});
+    for (const MarkDifference& d : desk_.sides().differences)
+        most = std::max({most, std::abs(d.along_mm.value_or(0)), std::abs(d.up_mm.value_or(0))});
     const double scale = 0.30 * (x1 - x0) / most;
     double y = top + 50;
     for (const MarkDifference& d : desk_.sides().differences) {
-        ink::text(p, {x0, y + 4}, QFontMetricsF(inter(11.5)).elidedText(QString::fromStdString(d.mark), Qt::ElideRight, middle - x0 - 0.30 * (x1 - x0) - 30), inter(11.5), tokens().ink);
+        ink::text(p, {x0, y + 4},
+                  QFontMetricsF(inter(11.5))
+                      .elidedText(QString::fromStdString(d.mark), Qt::ElideRight,
+                                  middle - x0 - 0.30 * (x1 - x0) - 30),
+                  inter(11.5), tokens().ink);
         int k = 0;
         for (const auto& value : {d.along_mm, d.up_mm}) {
             if (value) {
                 const bool seen = std::abs(*value) > kSeen_mm;
-                const QRectF bar = QRectF(QPointF(middle, y - 6 + 8 * k), QSizeF(*value * scale, 6)).normalized();
+                const QRectF bar =
+                    QRectF(QPointF(middle, y - 6 + 8 * k), QSizeF(*value * scale, 6)).normalized();
                 p.setPen(Qt::NoPen);
                 p.setBrush(seen ? tokens().caution : tokens().ink);
                 p.drawRect(bar);
-                ink::text(p, {*value < 0 ? bar.left() - 4 : bar.right() + 4, bar.bottom() + 1}, QString("%1%2").arg(*value > 0 ? "+" : "").arg(*value, 0, 'f', 1),
-                          inter(10.5, seen ? QFont::Bold : QFont::Normal), tokens().ink, *value < 0 ? Qt::AlignRight : Qt::AlignLeft);
+                ink::text(p, {*value < 0 ? bar.left() - 4 : bar.right() + 4, bar.bottom() + 1},
+                          QString("%1%2").arg(*value > 0 ? "+" : "").arg(*value, 0, 'f', 1),
+                          inter(10.5, seen ? QFont::Bold : QFont::Normal), tokens().ink,
+                          *value < 0 ? Qt::AlignRight : Qt::AlignLeft);
             }
             ++k;
         }
@@ -323,7 +395,8 @@ double LogPage::paintSides(QPainter& p, const RecipeCard& card, double top) {
     p.setPen(QPen(tokens().line, 1));
     p.drawLine(QPointF(middle, top + 40), QPointF(middle, y - 10));
     p.setPen(QPen(tokens().caution, 1, Qt::DashLine));
-    for (const double limit : {-kSeen_mm, kSeen_mm}) p.drawLine(QPointF(middle + limit * scale, top + 40), QPointF(middle + limit * scale, y - 10));
+    for (const double limit : {-kSeen_mm, kSeen_mm})
+        p.drawLine(QPointF(middle + limit * scale, top + 40), QPointF(middle + limit * scale, y - 10));
     return std::max(y, top + 36 + high + 44);
 }
 

@@ -1,5 +1,5 @@
-// The drawing of the Log leaf: the recipe card in view, with its picture, how it was laid down and what came of it; below
-// it left against right, as measured.
+// The drawing of the Log leaf: the recipe card in view, with its picture, how it was laid down and what came
+// of it; below it left against right, as measured.
 #pragma once
 
 #include "app/leaves/leaf_page.h"

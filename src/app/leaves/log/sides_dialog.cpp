@@ -41,7 +41,9 @@ void SidePhoto::restart() {
 }
 
 double SidePhoto::scale() const {
-    return picture_.isNull() ? 1 : std::min(width() / static_cast<double>(picture_.width()), height() / static_cast<double>(picture_.height()));
+    return picture_.isNull() ? 1
+                             : std::min(width() / static_cast<double>(picture_.width()),
+                                        height() / static_cast<double>(picture_.height()));
 }
 
 QPointF SidePhoto::pictureToWidget(const QPointF& place) const {
@@ -65,7 +67,8 @@ void SidePhoto::mousePressEvent(QMouseEvent* event) {
     const double mm = length_mm_ / pixels;
     const auto on = [&](const QPointF& p) {
         const QPointF d = p - places_[0];
-        return std::pair{(d.x() * along.x() + d.y() * along.y()) / pixels * mm, (d.x() * along.y() - d.y() * along.x()) / pixels * mm};
+        return std::pair{(d.x() * along.x() + d.y() * along.y()) / pixels * mm,
+                         (d.x() * along.y() - d.y() * along.x()) / pixels * mm};
     };
     const double low = on(places_[2]).second;
     // The lowest point says which way is down.
@@ -81,18 +84,27 @@ void SidePhoto::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     p.fillRect(rect(), tokens().deep);
     if (picture_.isNull()) {
-        ink::text(p, QRectF(rect()).center(), tr("no photo of this side"), inter(12), tokens().muted, Qt::AlignHCenter);
+        ink::text(p, QRectF(rect()).center(), tr("no photo of this side"), inter(12), tokens().muted,
+                  Qt::AlignHCenter);
         return;
     }
     p.drawImage(QRectF(pictureToWidget({0, 0}), scale() * QSizeF(picture_.size())), picture_);
     const QString names[] = {tr("nose"), tr("tail"), tr("lowest")};
-    for (std::size_t i = 0; i < places_.size(); ++i) ink::leader(p, pictureToWidget(places_[i]), pictureToWidget(places_[i]) + QPointF(14, -14), names[i]);
+    for (std::size_t i = 0; i < places_.size(); ++i)
+        ink::leader(p, pictureToWidget(places_[i]), pictureToWidget(places_[i]) + QPointF(14, -14), names[i]);
     int number = 0;
     for (const QPointF& mark : marks_) ink::pointOut(p, pictureToWidget(mark), QString::number(++number));
 }
 
 SidesDialog::SidesDialog(std::vector<SideReading> readings, int lure, double length_mm, QWidget* parent)
-    : QDialog(parent), length_mm_(length_mm), table_(new QTableWidget(0, Columns)), lure_(new QSpinBox), hint_(new QLabel), left_(new SidePhoto), right_(new SidePhoto) {
+    : QDialog(parent),
+      length_mm_(length_mm),
+      table_(new QTableWidget(0, Columns)),
+      lure_(new QSpinBox),
+      hint_(new QLabel),
+      left_(new SidePhoto),
+      right_(new SidePhoto) {
+    // In one piece: photos, table, buttons, from the top down.
     setWindowTitle(tr("Both sides, measured"));
     resize(1100, 680);
     auto* all = new QVBoxLayout(this);
@@ -113,13 +125,16 @@ SidesDialog::SidesDialog(std::vector<SideReading> readings, int lure, double len
         photos->addLayout(side);
         connect(open, &QPushButton::clicked, this, [this, right] { openPhoto(right); });
         connect(again, &QPushButton::clicked, this, [this, right] { photo(right).restart(); });
-        connect(right ? right_ : left_, &SidePhoto::found, this, [this, right](double x, double up) { take(right, x, up); });
+        connect(right ? right_ : left_, &SidePhoto::found, this,
+                [this, right](double x, double up) { take(right, x, up); });
         connect(right ? right_ : left_, &SidePhoto::changed, this, &SidesDialog::sayNext);
     }
     all->addLayout(photos, 1);
     hint_->setWordWrap(true);
     all->addWidget(hint_);
-    table_->setHorizontalHeaderLabels({tr("Mark"), tr("Mask"), tr("Planned, mm behind the nose"), tr("above the lowest point"), tr("Left: behind"), tr("above"), tr("Right: behind"), tr("above")});
+    table_->setHorizontalHeaderLabels({tr("Mark"), tr("Mask"), tr("Planned, mm behind the nose"),
+                                       tr("above the lowest point"), tr("Left: behind"), tr("above"),
+                                       tr("Right: behind"), tr("above")});
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     table_->verticalHeader()->hide();
     table_->setAccessibleName(tr("Marks of both sides, mm"));
@@ -148,14 +163,24 @@ SidesDialog::SidesDialog(std::vector<SideReading> readings, int lure, double len
 void SidesDialog::addRow(const SideReading& r) {
     const int row = table_->rowCount();
     table_->insertRow(row);
-    const auto number = [](const std::optional<double>& v) { return v ? QString::number(*v, 'f', 2) : QString(); };
-    const QString cells[] = {QString::fromStdString(r.mark), QString::fromStdString(r.mask), r.mark.empty() ? QString() : number(r.plannedX_mm), r.mark.empty() ? QString() : number(r.plannedUp_mm),
-                             number(r.leftX_mm),             number(r.leftUp_mm),             number(r.rightX_mm),                                number(r.rightUp_mm)};
+    const auto number = [](const std::optional<double>& v) {
+        return v ? QString::number(*v, 'f', 2) : QString();
+    };
+    const QString cells[] = {QString::fromStdString(r.mark),
+                             QString::fromStdString(r.mask),
+                             r.mark.empty() ? QString() : number(r.plannedX_mm),
+                             r.mark.empty() ? QString() : number(r.plannedUp_mm),
+                             number(r.leftX_mm),
+                             number(r.leftUp_mm),
+                             number(r.rightX_mm),
+                             number(r.rightUp_mm)};
     for (int c = 0; c < Columns; ++c) table_->setItem(row, c, new QTableWidgetItem(cells[c]));
 }
 
 void SidesDialog::openPhoto(bool right) {
-    const QString path = QFileDialog::getOpenFileName(this, right ? tr("Photo of the right side") : tr("Photo of the left side"), {}, tr("Pictures (*.jpg *.jpeg *.png)"));
+    const QString path = QFileDialog::getOpenFileName(
+        this, right ? tr("Photo of the right side") : tr("Photo of the left side"), {},
+        tr("Pictures (*.jpg *.jpeg *.png)"));
     if (path.isEmpty()) return;
     QImageReader reader(path);
     reader.setAutoTransform(true);
@@ -180,17 +205,23 @@ void SidesDialog::take(bool right, double x_mm, double up_mm) {
 }
 
 void SidesDialog::sayNext() {
-    const SidePhoto* photo = left_->has() && left_->known() < 3 ? left_ : right_->has() && right_->known() < 3 ? right_ : nullptr;
+    const SidePhoto* photo = left_->has() && left_->known() < 3     ? left_
+                             : right_->has() && right_->known() < 3 ? right_
+                                                                    : nullptr;
     if (photo) {
-        const QString steps[] = {tr("Click the nose, then the tail root the length is measured to (%1 mm), then the lowest point of the belly.").arg(length_mm_, 0, 'f', 1),
+        const QString steps[] = {tr("Click the nose, then the tail root the length is measured to (%1 mm), "
+                                    "then the lowest point of the belly.")
+                                     .arg(length_mm_, 0, 'f', 1),
                                  tr("Now the tail."), tr("Now the lowest point of the belly.")};
         hint_->setText(steps[photo->known()]);
         return;
     }
     const int row = table_->currentRow();
     const QString mark = row >= 0 && table_->item(row, Mark) ? table_->item(row, Mark)->text() : QString();
-    hint_->setText(left_->has() || right_->has() ? tr("Click %1 on the photo, or type what the caliper says.").arg(mark.isEmpty() ? tr("the mark of the selected row") : mark)
-                                                 : tr("Type what the caliper says, or take a photo of each side, square on."));
+    hint_->setText(left_->has() || right_->has()
+                       ? tr("Click %1 on the photo, or type what the caliper says.")
+                             .arg(mark.isEmpty() ? tr("the mark of the selected row") : mark)
+                       : tr("Type what the caliper says, or take a photo of each side, square on."));
 }
 
 std::vector<SideReading> SidesDialog::readings() const {
@@ -224,7 +255,8 @@ void SidesDialog::finish() {
             bool ok = false;
             const double v = QString(text).replace(',', '.').toDouble(&ok);
             if (text.isEmpty() || (ok && std::abs(v) <= 1000)) continue;
-            QMessageBox::warning(this, windowTitle(), tr("Row %1 has \"%2\" where millimetres belong.").arg(row + 1).arg(text));
+            QMessageBox::warning(this, windowTitle(),
+                                 tr("Row %1 has \"%2\" where millimetres belong.").arg(row + 1).arg(text));
             table_->setCurrentCell(row, c);
             return;
         }

@@ -30,7 +30,8 @@ WearBars::WearBars(std::vector<Wear> wear) : wear_(std::move(wear)) {
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     setMinimumHeight(sizeHint().height());
     QStringList spoken;
-    for (const Wear& w : wear_) spoken << QString::fromStdString(w.name) + " " + countText(w) + " " + remarkText(w);
+    for (const Wear& w : wear_)
+        spoken << QString::fromStdString(w.name) + " " + countText(w) + " " + remarkText(w);
     setAccessibleName(spoken.join(", "));
 }
 
@@ -45,19 +46,24 @@ void WearBars::paintEvent(QPaintEvent*) {
         const Wear& w = wear_[i];
         const double y = static_cast<double>(i) * kHigh + 14;
         const QString count = countText(w), remark = remarkText(w);
-        const double countWide = ink::widthOf(count, inter(11.5, QFont::DemiBold)), remarkWide = ink::widthOf(remark, inter(11));
+        const double countWide = ink::widthOf(count, inter(11.5, QFont::DemiBold)),
+                     remarkWide = ink::widthOf(remark, inter(11));
         const double room = width() - countWide - (remark.isEmpty() ? 0 : remarkWide + 8) - 14;
-        const QString name = QFontMetricsF(inter(11.5)).elidedText(QString::fromStdString(w.name), Qt::ElideRight, room);
+        const QString name =
+            QFontMetricsF(inter(11.5)).elidedText(QString::fromStdString(w.name), Qt::ElideRight, room);
         ink::text(p, {0, y}, name, inter(11.5), tokens().ink);
         const bool warn = w.worn() || w.soon();
-        if (!remark.isEmpty()) ink::text(p, {ink::widthOf(name, inter(11.5)) + 8, y}, remark, inter(11), warn ? tokens().caution : tokens().muted);
+        if (!remark.isEmpty())
+            ink::text(p, {ink::widthOf(name, inter(11.5)) + 8, y}, remark, inter(11),
+                      warn ? tokens().caution : tokens().muted);
         ink::text(p, {width() - 1.0, y}, count, inter(11.5, QFont::DemiBold), tokens().ink, Qt::AlignRight);
         p.setPen(Qt::NoPen);
         p.setBrush(tokens().deep);
         p.drawRoundedRect(QRectF(0, y + 5, width(), 5), 2.5, 2.5);
         if (w.life <= 0) continue;
         p.setBrush(warn ? tokens().caution : tokens().accent);
-        p.drawRoundedRect(QRectF(0, y + 5, width() * std::min(1.0, static_cast<double>(w.uses) / w.life), 5), 2.5, 2.5);
+        p.drawRoundedRect(QRectF(0, y + 5, width() * std::min(1.0, static_cast<double>(w.uses) / w.life), 5),
+                          2.5, 2.5);
     }
 }
 

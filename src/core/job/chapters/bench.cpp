@@ -54,17 +54,19 @@ Status ChapterOf<BenchChapter>::check(const Job& job) {
     const BenchChapter& bench = job.get<BenchChapter>();
     for (std::size_t i = 0; i < bench.copies.size(); ++i)
         if (bench.copies[i].copies < 1 || bench.copies[i].copies > kMostCopies)
-            return Error{"out_of_range",
-                         Words(NINE_WORDS("core", "{copies} copies of one mask were given; there can be 1 to {most}."))
-                             .number("copies", bench.copies[i].copies, 0)
-                             .number("most", kMostCopies, 0),
-                         "bench." + indexed("copies", i) + ".copies"};
+            return Error{
+                "out_of_range",
+                Words(NINE_WORDS("core", "{copies} copies of one mask were given; there can be 1 to {most}."))
+                    .number("copies", bench.copies[i].copies, 0)
+                    .number("most", kMostCopies, 0),
+                "bench." + indexed("copies", i) + ".copies"};
     constexpr int kMonth_s = 31 * 86400;
     for (std::size_t i = 0; i < bench.locks.size(); ++i)
         if (bench.locks[i].start_s < 0 || bench.locks[i].start_s > kMonth_s)
-            return Error{"out_of_range",
-                         NINE_WORDS("core", "A task can be put between the start of the plan and a month after it."),
-                         "bench." + indexed("locks", i) + ".start_s"};
+            return Error{
+                "out_of_range",
+                NINE_WORDS("core", "A task can be put between the start of the plan and a month after it."),
+                "bench." + indexed("locks", i) + ".start_s"};
     if (!bench.begins.empty() && !parseUtc(bench.begins))
         return Error{"bad_value",
                      Words(NINE_WORDS("core", "\"{date}\" is no moment; write it as 2026-11-30T08:30:00Z."))

@@ -1,5 +1,5 @@
-// How the job goes over the bench: how many there are of each mask, what is asked before steps, what was put at a
-// time by hand. Where things stand in the shop itself is My bench (job/bench_file.h).
+// How the job goes over the bench: how many there are of each mask, what is asked before steps, what was put
+// at a time by hand. Where things stand in the shop itself is My bench (job/bench_file.h).
 #pragma once
 
 #include "bench/schedule.h"
