@@ -20,7 +20,7 @@ std::string clockText(int s) {
     return std::to_string(minutes / 60) + ":" + (m.size() < 2 ? "0" + m : m);
 }
 
-Result<Workplace> placeOf(const Args& args) {
+Result<Workplace> workplaceOf(const Args& args) {
     Workplace place;
     if (const auto file = args.value("bench")) {
         // A file that was named must be there.
@@ -59,14 +59,14 @@ std::string sentenceOf(const TaskWords& words) {
     return text + (words.more.plain().empty() ? "" : ", " + words.more.plain());
 }
 
-struct Opened {
+struct OnBench {
     std::vector<JobOnBench> jobs;
     Warnings warnings;
 };
 
 /// The job and those that go over the bench with it.
-Result<Opened> opened(const Args& args, const Workplace& place, bool solve, const Task& task) {
-    Opened all;
+Result<OnBench> onBench(const Args& args, const Workplace& place, bool solve, const Task& task) {
+    OnBench all;
     std::vector<std::string> paths{args.word(0)};
     if (const auto with = args.value("with")) {
         std::istringstream list(*with);
@@ -116,7 +116,7 @@ Result<Reply> benchPlan(const Arguments& words, const Task& task) {
     const Result<Args> args = Args::parse(
         words, {"lures", "guns", "bench", "painters", "tray", "rack", "with", "start", "tries"}, {}, 1);
     if (!args) return args.error();
-    const Result<Workplace> place = placeOf(*args);
+    const Result<Workplace> place = workplaceOf(*args);
     if (!place) return place.error();
     const Result<int> tries = args->whole("tries", kUsualTries, 0, 1000000);
     if (!tries) return tries.error();
@@ -131,7 +131,7 @@ Result<Reply> benchPlan(const Arguments& words, const Task& task) {
                 "--start"};
         start = *moment;
     }
-    Result<Opened> all = opened(*args, *place, false, task);
+    Result<OnBench> all = onBench(*args, *place, false, task);
     if (!all) return all.error();
     const BenchWish wish = wishOf(all->jobs, *place, start);
     const Result<BenchPlan> plan = planBench(wish, *tries, task);
@@ -212,9 +212,9 @@ Result<Reply> benchPlan(const Arguments& words, const Task& task) {
 Result<Reply> benchSteps(const Arguments& words, const Task& task) {
     const Result<Args> args = Args::parse(words, {"guns", "bench", "painters", "tray", "rack"}, {"exact"}, 1);
     if (!args) return args.error();
-    const Result<Workplace> place = placeOf(*args);
+    const Result<Workplace> place = workplaceOf(*args);
     if (!place) return place.error();
-    Result<Opened> all = opened(*args, *place, args->has("exact"), task);
+    Result<OnBench> all = onBench(*args, *place, args->has("exact"), task);
     if (!all) return all.error();
     JobOnBench& job = all->jobs.front();
     job.lures = 1;
@@ -241,7 +241,8 @@ Result<Reply> benchSteps(const Arguments& words, const Task& task) {
                               {"needle_mm", set->needle_mm},
                               {"distance_mm", set->distance_mm},
                               {"angle_deg", set->angle_deg},
-                              {"seconds_a_body", set->body_s}};
+                              {"seconds_a_body", set->body_s},
+                              {"seconds_a_body_length", set->length_s}};
             }
         Json gates = Json::array();
         for (const Gate& gate : gatesOf(job, t, before, false, true)) {

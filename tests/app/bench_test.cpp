@@ -257,6 +257,12 @@ TEST_F(BenchTest, AFolderThatCannotBeWrittenDoesNotStopTheWork) {
     EXPECT_EQ(run().state().done(), 3);
     ASSERT_TRUE(QTest::qWaitFor([&] { return run().trouble().has_value(); }, 10000));
     EXPECT_FALSE(runner().grab().isNull());
+    // And is written as soon as it can be, all of it.
+    std::filesystem::remove(folder / "runs");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return run().written(); }, 15000));
+    const auto known = runsIn(folder / "runs");
+    ASSERT_EQ(known.size(), 1u);
+    EXPECT_EQ(known[0].state.past, run().state().past);
 }
 
 TEST_F(BenchTest, TheRunnerCanBeReadInEverySize) {

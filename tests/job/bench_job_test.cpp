@@ -86,6 +86,23 @@ TEST(BenchJob, OneMaskOnlyGoesFromBodyToBody) {
     EXPECT_EQ(taking(one), 8 * static_cast<int>(one.tools.size()));
 }
 
+TEST(BenchJob, AMetalNetComesOffWet) {
+    JobOnBench job = withLures(1);
+    const auto restsAfter = [](const BenchWork& work, const std::string& step) {
+        for (const BenchTask& task : work.trays[0].tasks)
+            if (task.steps.back() == step) return task.free_s;
+        return -1;
+    };
+    job.facts.fabricNet = true;
+    const BenchWork fabric = workOf({job}, BenchShop{});
+    EXPECT_GT(restsAfter(fabric, "scales"), 0) << "fabric comes off dry";
+    EXPECT_EQ(restsAfter(fabric, "net-off"), 0);
+    job.facts.fabricNet = false;
+    const BenchWork metal = workOf({job}, BenchShop{});
+    EXPECT_EQ(restsAfter(metal, "scales"), 0);
+    EXPECT_GT(restsAfter(metal, "net-off"), 0) << "it dries without the net";
+}
+
 TEST(BenchJob, TheSameMixIsTheSameCup) {
     // White is mixed 4 : 1 for the base and 1 : .25 for the sides: one cup.
     const BenchWork work = workOf({withLures(1)}, BenchShop{});
@@ -346,6 +363,14 @@ TEST(LogBook, CardsComeBackAndTakeFromTheShelf) {
     EXPECT_LT(stock.lures, 500);
     EXPECT_FALSE(stock.paint.empty());
     EXPECT_EQ(stockFor(back.card, need(shelfOf(workshop)), 1).lures, 1);
+    // Another copy holds the file: nothing is half written, and the card can be made later.
+    Workshop second = need(Workshop::open(folder / "w.sqlite"));
+    EXPECT_TRUE(second.readOnly());
+    EXPECT_EQ(putCard(second, card, true).error().code, "read_only");
+    EXPECT_EQ(need(cardsOf(workshop)).size(), 1u);
+    EXPECT_NEAR(findBottle(need(shelfOf(workshop)), "white")->left_ml, before_ml - used_ml, 0.011);
+    // The same file for another thread of this program writes too.
+    EXPECT_FALSE(need(workshop.another()).readOnly());
     // Out, and back.
     ASSERT_TRUE(takeCard(workshop, id));
     EXPECT_TRUE(need(cardsOf(workshop)).empty());

@@ -6,7 +6,7 @@ namespace nine {
 namespace {
 
 constexpr double kLess_kpa = 3;  // a gauge is not read finer
-constexpr double kSameNeedle_mm = 0.011;
+constexpr double kNeedleAlike_mm = 0.011;
 
 bool covers(const GateView& v, std::string_view what) {
     for (std::size_t k = 0; k < v.step; ++k)
@@ -68,7 +68,7 @@ std::string maskName(const GateView& v) {
     return v.mask() ? v.mask()->name : v.at().name;
 }
 
-constexpr GateRow kRows[] = {
+constexpr GateRow kGateRows[] = {
     {"bill", NINE_WORDS("core", "bill covered"), false, false,
      [](const GateView& v) { return firstSpray(v) && v.facts.bill; },
      [](const GateView& v) {
@@ -178,7 +178,7 @@ constexpr GateRow kRows[] = {
     {"needle", NINE_WORDS("core", "needle right"), false, false,
      [](const GateView& v) {
          return paints(v.at().act) && v.gun && v.before &&
-                std::abs(v.gun->needle_mm - v.before->needle_mm) > kSameNeedle_mm;
+                std::abs(v.gun->needle_mm - v.before->needle_mm) > kNeedleAlike_mm;
      },
      [](const GateView& v) {
          return Words(NINE_WORDS("core", "{gun} in the hand, with its {needle} mm needle."))
@@ -233,12 +233,12 @@ const MaskFact* GateView::mask() const {
 }
 
 std::span<const GateRow> gateRows() {
-    return kRows;
+    return kGateRows;
 }
 
 std::vector<Gate> gatesOf(const GateView& view) {
     std::vector<Gate> gates;
-    for (const GateRow& row : kRows) {
+    for (const GateRow& row : kGateRows) {
         if (!row.asks(view)) continue;
         Gate gate{std::string(row.id), row.says(view), row.after, row.hurts, 0};
         if (row.id == "openings") gate.openings = view.openings;

@@ -18,7 +18,8 @@ struct GunSetting {
     std::string gun;
     double pressure_kpa = 0, needle_mm = 0, distance_mm = 0, angle_deg = 0;
     int coats = 1;
-    int body_s = 0;  ///< of spraying, one body and coat
+    double length_s = 0;  ///< a stroke over one body length takes so long
+    int body_s = 0;       ///< of spraying, one body and coat
     bool operator==(const GunSetting&) const = default;
 };
 

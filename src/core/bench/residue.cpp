@@ -4,7 +4,7 @@ namespace nine {
 namespace {
 
 constexpr Figure kAnything = 1000, kNothing = -1;
-constexpr ResidueRow kRows[] = {
+constexpr ResidueRow kResidueRows[] = {
     {"pearl", "pearl", 25, kAnything, true, NINE_WORDS("core", "flakes among flakes")},
     {"metallic", "metallic", 25, kAnything, true, NINE_WORDS("core", "flakes among flakes")},
     {"pearl", "", kNothing, kAnything, false, NINE_WORDS("core", "flakes stay in the cup")},
@@ -18,13 +18,13 @@ constexpr ResidueRow kRows[] = {
 }  // namespace
 
 std::span<const ResidueRow> residueRows() {
-    return kRows;
+    return kResidueRows;
 }
 
 bool carriesOn(Residue school, const CupContent& before, const CupContent& next) {
     if (before.key == next.key) return true;
     if (school == Residue::CleanAlways || before.solvent != next.solvent) return false;
-    for (const ResidueRow& row : kRows) {
+    for (const ResidueRow& row : kResidueRows) {
         if (!row.from.empty() && row.from != before.family) continue;
         if (!row.to.empty() && row.to != next.family) continue;
         const bool related = difference(before.lab, next.lab) <= row.within;

@@ -88,7 +88,7 @@ void addMask(StepOnBench& on, const Job& job, const Step& step, const RecipeFact
     on.figures.mask = fact->name;
 }
 
-void addSetting(StepOnBench& on, const SprayPlan& plan, const Step& step) {
+void addSetting(StepOnBench& on, const SprayPlan& plan, const Step& step, double length_mm) {
     GunSetting set;
     set.gun = plan.gun.name;
     set.pressure_kpa = plan.setting.gauge_kpa;
@@ -96,6 +96,7 @@ void addSetting(StepOnBench& on, const SprayPlan& plan, const Step& step) {
     set.distance_mm = plan.setting.distance_mm;
     set.angle_deg = plan.setting.angle_deg;
     set.coats = step.mist ? 1 : plan.coats;
+    set.length_s = length_mm / std::max(1.0, plan.setting.speed_mm_s);
     constexpr int kTurn_s = 6;  // taken up, turned, put down
     set.body_s =
         kTurn_s + static_cast<int>(std::ceil(60 * on.coat_ml / std::max(0.01, plan.setting.flow_ml_min)));
@@ -172,7 +173,7 @@ Result<JobOnBench> jobOnBench(std::shared_ptr<const RecipeOnBody> body, Derivati
                 on.cup = std::move(cup);
                 const Result<SprayPlan> plan = planOf(job, step, place, masks);
                 if (plan)
-                    addSetting(on, *plan, step);
+                    addSetting(on, *plan, step, body->skin->length_mm());
                 else
                     made.warnings.push_back(plan.error());
             }

@@ -62,6 +62,12 @@ class Portions {
                 break;
             case Act::NetOff:
                 piece.hands_s = kNetOff_s;
+                // Metal mesh comes off wet, for the next body; what was sprayed through it dries then.
+                for (std::size_t k = s; k-- > 0 && !job_.facts.fabricNet;)
+                    if (liftedWetAfter(k)) {
+                        dry(piece, job_.recipe().steps[k], inHand, true);
+                        break;
+                    }
                 break;
             case Act::Eyes:
                 piece.hands_s = 2 * kEye_s;
@@ -121,6 +127,14 @@ class Portions {
         work_.cups.push_back(*on.cup);
         return static_cast<int>(work_.cups.size()) - 1;
     }
+    /// Whether the next thing done is to lift a net that may be lifted wet.
+    bool liftedWetAfter(std::size_t s) const {
+        const auto& steps = job_.recipe().steps;
+        if (job_.facts.fabricNet || !paints(steps[s].act)) return false;
+        for (std::size_t k = s + 1; k < steps.size(); ++k)
+            if (steps[k].on) return steps[k].act == Act::NetOff;
+        return false;
+    }
     void dry(Portion& piece, const Step& step, bool inHand, bool last) const {
         switch (step.dry) {
             case Dry::Wet:
@@ -165,7 +179,8 @@ class Portions {
             Portion coat = piece;
             coat.coat = c;
             coat.hands_s = on.set ? on.set->body_s : kByHand_s;
-            dry(coat, step, inHand, c == piece.coats);
+            if (c < piece.coats || !liftedWetAfter(static_cast<std::size_t>(piece.step)))
+                dry(coat, step, inHand, c == piece.coats);
             all.push_back(coat);
         }
         return all;

@@ -15,7 +15,7 @@
 namespace nine::app {
 namespace {
 
-constexpr int kCardFollows_ms = 150;
+constexpr int kBenchCardFollows_ms = 150;
 
 QString wattsText(double w) {
     return BenchLeaf::tr("%1 W").arg(w, 0, 'f', 0);
@@ -30,7 +30,7 @@ BenchLeaf::BenchLeaf(LeafContext context, QObject* parent)
       card_(new CardHolder),
       runner_(new Runner(context, desk_)) {
     calm_.setSingleShot(true);
-    calm_.setInterval(kCardFollows_ms);
+    calm_.setInterval(kBenchCardFollows_ms);
     connect(&calm_, &QTimer::timeout, this, &BenchLeaf::rebuildCard);
     connect(&desk_, &BenchDesk::changed, this, [this] {
         calm_.start();
@@ -303,6 +303,9 @@ void BenchLeaf::sayPlan(Card& card) {
                                 : tr("No order can be ready more than %1 sooner.")
                                       .arg(spanText(study.plan.schedule.ready_s - study.plan.bound_s)));
     }
+    if (study.planned && study.load.peak_w <= shop.circuit_w)
+        card.muted(tr("At most %1 run at one time; the circuit bears %2.")
+                       .arg(wattsText(study.load.peak_w), wattsText(shop.circuit_w)));
     if (desk_.run().going()) return;
     ValueChip* lures = card.chip(tr("Lures"), ValueChip::Kind::Count, 0, 1, {});
     lures->setValue(job().get<LayersChapter>().lures);

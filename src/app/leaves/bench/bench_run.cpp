@@ -1,5 +1,7 @@
 #include "app/leaves/bench/bench_run.h"
 
+#include <utility>
+
 namespace nine::app {
 namespace {
 
@@ -7,11 +9,40 @@ constexpr int kAgain_ms = 4000;
 
 }  // namespace
 
-BenchRun::BenchRun(QString folder, QObject* parent)
-    : QObject(parent), folder_(std::move(folder)), file_(std::make_shared<std::optional<RunFile>>()) {
+/// What is written: a folder that could not be made is tried again, with all that has happened since.
+struct BenchRun::Recording {
+    std::string runs;
+    RunHead head;
+    Job job;
+    std::optional<RunFile> file;
+    std::vector<RunEvent> waiting;
+
+    Status write() {
+        if (!file) {
+            Result<RunFile> made = RunFile::begin(runs, head, job);
+            if (!made)
+                return Error{
+                    "cannot_write",
+                    Words(NINE_WORDS(
+                              "core",
+                              "What happens is kept in memory and written as soon as it can be: {reason}"))
+                        .words("reason", made.error().words),
+                    made.error().where};
+            file = std::move(*made);
+        }
+        Status ok = file->retry();
+        for (const RunEvent& event : waiting)
+            if (Status added = file->add(event); !added) ok = added;
+        waiting.clear();
+        return ok;
+    }
+};
+
+BenchRun::BenchRun(QString folder, QObject* parent) : QObject(parent), folder_(std::move(folder)) {
     again_.setInterval(kAgain_ms);
     connect(&again_, &QTimer::timeout, this, [this] {
-        writer_.write([file = file_] { return *file ? (*file)->retry() : Status(Done{}); },
+        if (!recording_) return again_.stop();
+        writer_.write([recording = recording_] { return recording->write(); },
                       [this](const Status& status) { say(status); });
     });
 }
@@ -37,14 +68,7 @@ void BenchRun::begin(RunHead head, const Job& job, const std::vector<std::string
     head_ = head;
     job_ = job;
     there_ = true;
-    writer_.write(
-        [file = file_, runs = folder_.toStdString(), head, job]() -> Status {
-            Result<RunFile> made = RunFile::begin(runs, head, job);
-            if (!made) return made.error();
-            *file = std::move(*made);
-            return Done{};
-        },
-        [this](const Status& status) { say(status); });
+    recording_ = std::make_shared<Recording>(Recording{folder_.toStdString(), head, job, {}, {}});
     RunEvent began = eventNow(clock_, state_, Happened::Began);
     began.value = head.title;
     record(std::move(began));
@@ -65,7 +89,8 @@ Status BenchRun::resume(const std::string& folder) {
     events_ = file->events();
     state_ = folded(events_);
     there_ = true;
-    *file_ = std::move(*file);
+    recording_ =
+        std::make_shared<Recording>(Recording{folder_.toStdString(), head_, job_, std::move(*file), {}});
     emit changed();
     return Done{};
 }
@@ -74,15 +99,9 @@ void BenchRun::record(RunEvent event) {
     state_ = after(std::move(state_), event);
     events_.push_back(event);
     writer_.write(
-        [file = file_, event = std::move(event)]() -> Status {
-            if (!*file)
-                return Error{
-                    "cannot_write",
-                    NINE_WORDS(
-                        "core",
-                        "The run could not be begun on the disk; what happens is kept in memory alone."),
-                    ""};
-            return (*file)->add(event);
+        [recording = recording_, event = std::move(event)] {
+            recording->waiting.push_back(event);
+            return recording->write();
         },
         [this](const Status& status) { say(status); });
     emit changed();
@@ -101,10 +120,12 @@ void BenchRun::add(Happened what, const std::string& key, const std::string& val
 
 void BenchRun::close() {
     if (!there_) return;
-    writer_.write([file = file_]() -> Status {
-        file->reset();
+    // Let go on the writer's thread, once all of it is written.
+    writer_.write([recording = std::exchange(recording_, nullptr)]() -> Status {
+        recording->file.reset();
         return Done{};
     });
+    again_.stop();
     there_ = false;
     head_ = {};
     job_ = {};

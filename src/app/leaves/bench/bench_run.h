@@ -62,7 +62,8 @@ class BenchRun : public QObject {
     RunState state_;
     std::vector<RunEvent> events_;
     std::optional<Error> trouble_;
-    std::shared_ptr<std::optional<RunFile>> file_;  ///< used by the writer alone
+    struct Recording;
+    std::shared_ptr<Recording> recording_;  ///< used by the writer alone
     QTimer again_;
     Writer writer_;
 };

@@ -93,7 +93,7 @@ QString settingText(const JobOnBench& job, const BenchTask& task) {
                       BenchDesk::tr("%1 away").arg(lengthText(on->set->distance_mm, 0))};
     if (on->set->angle_deg > 0.5)
         parts << BenchDesk::tr("%1° off straight").arg(on->set->angle_deg, 0, 'f', 0);
-    parts << BenchDesk::tr("%1 a body").arg(spanText(on->set->body_s));
+    parts << BenchDesk::tr("%1 s a body length").arg(on->set->length_s, 0, 'f', 1);
     return parts.join(", ");
 }
 

@@ -228,7 +228,7 @@ void Runner::paintSettings(QPainter& p) {
         {QString::number(set.needle_mm, 'f', 2), tr("needle, mm")},
         {lengthText(set.distance_mm, 0), tr("away")},
         {tr("%1°").arg(set.angle_deg, 0, 'f', 0), tr("off straight")},
-        {spanText(set.body_s), tr("a body")},
+        {tr("%1 s").arg(set.length_s, 0, 'f', 1), tr("a body length")},
     };
     const double wide = (width() - (kRunnerSide + kRunnerRight) * s) / 5;
     double x = kRunnerSide * s;

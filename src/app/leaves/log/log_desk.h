@@ -27,6 +27,9 @@ class LogDesk : public QObject {
   public:
     LogDesk(LeafContext context, QObject* parent);
 
+    void setClock(Clock clock) { clock_ = std::move(clock); }
+    Moment now() const { return clock_(); }
+
     /// Reads the log unless that was done; again after changes.
     void read();
     bool settled() const {
@@ -83,6 +86,7 @@ class LogDesk : public QObject {
     void say(const Status& status);
 
     LeafContext context_;
+    Clock clock_ = systemClock();
     std::shared_ptr<const LogBook> book_;
     std::optional<Error> problem_;
     QString search_;

@@ -22,7 +22,7 @@
 namespace nine::app {
 namespace {
 
-constexpr int kCardFollows_ms = 150;
+constexpr int kLogCardFollows_ms = 150;
 constexpr std::size_t kMostListed = 12;
 
 /// Takes what was typed when the field is left.
@@ -51,7 +51,7 @@ class TextField : public QPlainTextEdit {
 LogLeaf::LogLeaf(LeafContext context, QObject* parent)
     : Leaf(context, parent), desk_(context, this), page_(new LogPage(context, desk_)), card_(new CardHolder) {
     calm_.setSingleShot(true);
-    calm_.setInterval(kCardFollows_ms);
+    calm_.setInterval(kLogCardFollows_ms);
     connect(&calm_, &QTimer::timeout, this, &LogLeaf::rebuildCard);
     connect(&desk_, &LogDesk::changed, this, [this] {
         calm_.start();
@@ -344,7 +344,7 @@ void LogLeaf::sayWear(Card& card) {
                           ToolRow row{one.kind, one.id, one.name, one.made, 0, -1, 0, 0, {}};
                           for (const ToolRow& own : desk_.book()->tools)
                               if (own.kind == one.kind && own.id == one.id) row = own;
-                          row.newSince = systemClock()();
+                          row.newSince = desk_.now();
                           row.cleaned = 0;
                           desk_.putTool(row);
                       }});
@@ -394,7 +394,7 @@ void LogLeaf::sayCatches(Card& card, const RecipeCard& now) {
         const int fish = words.section(' ', 0, 0).toInt(&number);
         one.fish = number ? fish : 1;
         one.words = words.toStdString();
-        one.day = QDate::currentDate().toString(Qt::ISODate).toStdString();
+        one.day = QDateTime::fromSecsSinceEpoch(desk_.now()).date().toString(Qt::ISODate).toStdString();
         line->clear();
         desk_.addCatch(std::move(one));
     });
@@ -441,7 +441,7 @@ void LogLeaf::sayLeftovers(Card& card) {
                       step.name,
                       (mix.join(", ") + tr(", reducer %1").arg(step.reducer, 0, 'g', 3)).toStdString(),
                       ml,
-                      systemClock()()});
+                      desk_.now()});
              }});
     }
     if (!mixes.isEmpty()) card.menu(tr("Keep what is left of a mix"), mixes);

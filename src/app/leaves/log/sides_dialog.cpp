@@ -18,7 +18,7 @@
 namespace nine::app {
 namespace {
 
-enum Column { Mark, Mask, PlannedX, PlannedUp, LeftX, LeftUp, RightX, RightUp, Columns };
+enum Column { MarkColumn, MaskColumn, PlannedX, PlannedUp, LeftX, LeftUp, RightX, RightUp, Columns };
 
 }  // namespace
 
@@ -217,7 +217,8 @@ void SidesDialog::sayNext() {
         return;
     }
     const int row = table_->currentRow();
-    const QString mark = row >= 0 && table_->item(row, Mark) ? table_->item(row, Mark)->text() : QString();
+    const QString mark =
+        row >= 0 && table_->item(row, MarkColumn) ? table_->item(row, MarkColumn)->text() : QString();
     hint_->setText(left_->has() || right_->has()
                        ? tr("Click %1 on the photo, or type what the caliper says.")
                              .arg(mark.isEmpty() ? tr("the mark of the selected row") : mark)
@@ -233,8 +234,8 @@ std::vector<SideReading> SidesDialog::readings() const {
             return ok && std::isfinite(v) ? std::optional(v) : std::nullopt;
         };
         SideReading r;
-        r.mark = table_->item(row, Mark)->text().toStdString();
-        r.mask = table_->item(row, Mask)->text().toStdString();
+        r.mark = table_->item(row, MarkColumn)->text().toStdString();
+        r.mask = table_->item(row, MaskColumn)->text().toStdString();
         r.leftX_mm = number(LeftX);
         r.leftUp_mm = number(LeftUp);
         r.rightX_mm = number(RightX);
