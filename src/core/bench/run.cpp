@@ -71,8 +71,11 @@ RunState after(RunState s, const RunEvent& e) {
             break;
         case Happened::Order: {
             s.order.clear();
-            for (std::size_t from = 0, end; (end = e.value.find('\n', from)) != e.value.npos; from = end + 1)
+            for (std::size_t from = 0; from < e.value.size();) {
+                const std::size_t end = std::min(e.value.find('\n', from), e.value.size());
                 s.order.push_back(e.value.substr(from, end - from));
+                from = end + 1;
+            }
             break;
         }
         case Happened::Gate:
