@@ -44,7 +44,7 @@ double Runner::line(QPainter& p, const QPointF& at, const QString& words, double
                     const QColor& colour, double wide) {
     QFont f = font(size, weight);
     const double used = ink::widthOf(words, f);
-    if (used > wide) f = font(std::max(0.97 * size * wide / used, size * 0.45), weight);
+    if (used > wide) f = font(std::max(0.93 * size * wide / used, size * 0.45), weight);
     ink::text(p, at, QFontMetricsF(f).elidedText(words, Qt::ElideRight, wide), f, colour);
     return ink::widthOf(words, f);
 }
