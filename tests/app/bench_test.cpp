@@ -54,7 +54,7 @@ class BenchTest : public ::testing::Test {
     Runner& runner() { return leaf().runner(); }
     BenchPage& page() { return *window->findChild<BenchPage*>(); }
     bool settle() {
-        return QTest::qWaitFor([&] { return desk().settled() && desk().study().planned; }, 60000);
+        return QTest::qWaitFor([&] { return leaf().settled() && desk().study().planned; }, 60000);
     }
     void key(int k) { QTest::keyClick(&runner(), static_cast<Qt::Key>(k)); }
     void openRunner() {

@@ -146,6 +146,13 @@ Status checkChange(const std::string& key, const std::string& value) {
         key};
 }
 
+std::unordered_map<std::string_view, TaskPlace> tasksById(const BenchWork& work) {
+    std::unordered_map<std::string_view, TaskPlace> all;
+    for (const BenchTray& tray : work.trays)
+        for (const BenchTask& task : tray.tasks) all[task.id] = {&task, &tray};
+    return all;
+}
+
 const BenchTray* trayIn(const BenchWork& work, const std::string& id) {
     for (const BenchTray& tray : work.trays)
         for (const BenchTask& task : tray.tasks)

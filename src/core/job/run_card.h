@@ -1,6 +1,9 @@
 // From what happened at the bench to a recipe card, and back into the job's recipe.
 #pragma once
 
+#include <string_view>
+#include <unordered_map>
+
 #include "job/bench_job.h"
 #include "job/log_book.h"
 #include "job/run_file.h"
@@ -30,7 +33,13 @@ std::span<const BenchKey> benchKeys();
 /// Whether a value may be taken for a key. Errors: bad_value, out_of_range.
 Status checkChange(const std::string& key, const std::string& value);
 
-/// Tasks of a run by id.
+/// All tasks by id, for who asks for many; as long as the work lives.
+struct TaskPlace {
+    const BenchTask* task = nullptr;
+    const BenchTray* tray = nullptr;
+};
+std::unordered_map<std::string_view, TaskPlace> tasksById(const BenchWork& work);
+/// One task of a run by id; null when there is none.
 const BenchTask* taskIn(const BenchWork& work, const std::string& id);
 const BenchTray* trayIn(const BenchWork& work, const std::string& id);
 

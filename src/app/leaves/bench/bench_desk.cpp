@@ -284,10 +284,11 @@ std::vector<Gate> BenchDesk::gatesOfRun(const BenchTask& task) const {
     // clean.
     std::optional<GunSetting> before;
     bool maskUsed = false;
+    const auto places = tasksById(run_.head().work);
     for (const std::string& id : run_.state().past) {
-        const BenchTask* done = taskIn(run_.head().work, id);
-        const BenchTray* its = trayIn(run_.head().work, id);
-        if (!done || !its) continue;
+        const auto place = places.find(id);
+        if (place == places.end()) continue;
+        const auto [done, its] = place->second;
         if (task.takes >= 0 && done->frees == task.takes) maskUsed = true;
         const JobOnBench& other = jobOf(study_.jobs, *its);
         for (const std::string& step : done->steps)

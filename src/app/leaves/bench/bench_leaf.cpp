@@ -31,11 +31,11 @@ BenchLeaf::BenchLeaf(LeafContext context, QObject* parent)
       runner_(new Runner(context, desk_)) {
     calm_.setSingleShot(true);
     calm_.setInterval(kBenchCardFollows_ms);
-    connect(&calm_, &QTimer::timeout, this, &BenchLeaf::rebuildCard);
-    connect(&desk_, &BenchDesk::changed, this, [this] {
-        calm_.start();
-        emit restless();
+    connect(&calm_, &QTimer::timeout, this, [this] {
+        emit restless();  // a step of the runner does not wait for the frame
+        rebuildCard();
     });
+    connect(&desk_, &BenchDesk::changed, this, [this] { calm_.start(); });
     connect(&context_.bench, &BenchStore::changed, this, [this] { calm_.start(); });
     connect(&context_.document, &JobDocument::changed, this, [this] { calm_.start(); });
     desk_.lookForRuns();

@@ -365,7 +365,12 @@ void Runner::layOutPose() {
         pose_->setProperty("above", above);
         connect(pose_, &BodyView::redrawn, this, [this] { update(); });
     }
-    pose_->place(posed_, poseBox_, 0, Side::Left, devicePixelRatioF());
+    // Placing costs milliseconds: only where something is different.
+    const auto now = std::tuple(posed_.skin, posed_.picture, poseBox_, above, devicePixelRatioF());
+    if (now != placed_) {
+        placed_ = now;
+        pose_->place(posed_, poseBox_, 0, Side::Left, devicePixelRatioF());
+    }
     if (posedStep_ == step->id) return;
     posedStep_ = step->id;
     const auto on = job->on;

@@ -101,6 +101,7 @@ class Runner : public QWidget {
     BodyView* pose_;
     BodyResult posed_;
     QRectF poseBox_;
+    std::tuple<SkinPtr, std::shared_ptr<const Image>, QRectF, bool, double> placed_;  ///< what pose_ shows
     std::shared_ptr<const Image> posedSkin_;
     std::string posedStep_;
     LatestOnly<std::shared_ptr<const Image>> skinSlot_{this, Urgency::Soon};

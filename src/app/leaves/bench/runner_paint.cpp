@@ -155,9 +155,11 @@ void Runner::paintHead(QPainter& p) {
     // Every cup once, in the order it comes; those before now are filled leaves.
     const auto& work = desk_.run().head().work;
     std::vector<std::pair<int, int>> cups;  // cup, place of its last task
+    const auto places = tasksById(work);
     int at = 0, now = 0;
     for (const std::string& id : state.order) {
-        const BenchTask* t = taskIn(work, id);
+        const auto found = places.find(id);
+        const BenchTask* t = found == places.end() ? nullptr : found->second.task;
         if (t && t->cup >= 0 && (cups.empty() || cups.back().first != t->cup)) cups.emplace_back(t->cup, at);
         if (task && id == task->id) now = static_cast<int>(cups.size()) - (task->cup >= 0 ? 1 : 0);
         ++at;
