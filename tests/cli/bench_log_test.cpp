@@ -105,9 +105,8 @@ TEST(CliLog, CardsGoInAreFoundShownAndGoOut) {
     EXPECT_EQ(cli("log import " + quoted(folder / "more.json") + file).exitCode, 0);
     const auto found = [&](const std::string& words) {
         std::set<std::string> titles;
-        for (const auto& card :
-             cli("log list" + file + " --search " + quoted(words) + " --json").json().at("cards"))
-            titles.insert(card.at("title"));
+        const nlohmann::json list = cli("log list" + file + " --search " + quoted(words) + " --json").json();
+        for (const auto& card : list.at("cards")) titles.insert(card.at("title"));
         return titles;
     };
     EXPECT_EQ(found("HALO"), (std::set<std::string>{"char"}));
