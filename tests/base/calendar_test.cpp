@@ -13,14 +13,14 @@ namespace nine {
 namespace {
 
 /// A time zone for one test.
-class Zone {
+class WallZone {
   public:
-    explicit Zone(const char* name) {
+    explicit WallZone(const char* name) {
         if (const char* before = std::getenv("TZ")) before_ = before;
         ::setenv("TZ", name, 1);
         ::tzset();
     }
-    ~Zone() {
+    ~WallZone() {
         if (before_.empty())
             ::unsetenv("TZ");
         else
@@ -62,7 +62,7 @@ TEST(Calendar, RefusesWhatIsNoMoment) {
 }
 
 TEST(Calendar, ACureOfDaysEndsByTheClockThatWasChanged) {
-    const Zone zone(kBerlin);
+    const WallZone zone(kBerlin);
     // 24 October 2026, 18:00 summer time; the clocks go back in the night.
     const Moment begun = momentOf({2026, 10, 24, 18, 0, 0});
     const WallTime done = wallTime(begun + 72 * 3600);
@@ -78,7 +78,7 @@ TEST(Calendar, ACureOfDaysEndsByTheClockThatWasChanged) {
 
 TEST(Calendar, WallTimesComeBackTheSameInEveryHourOfAYear) {
     for (const char* name : {kBerlin, kNewYork, "UTC"}) {
-        const Zone zone(name);
+        const WallZone zone(name);
         for (int hour = 0; hour < 366 * 24; ++hour) {
             const Moment at = 1767225600 + hour * 3600;
             const Moment back = momentOf(wallTime(at));
@@ -93,7 +93,7 @@ TEST(Calendar, WallTimesComeBackTheSameInEveryHourOfAYear) {
 }
 
 TEST(Day, NightsAndBreaksFollowTheWallsClock) {
-    const Zone zone(kBerlin);
+    const WallZone zone(kBerlin);
     BenchShop shop;
     shop.opens_min = 8 * 60;
     shop.closes_min = 18 * 60;

@@ -13,7 +13,7 @@
 namespace nine {
 namespace {
 
-RecipeFacts facts() {
+RecipeFacts gateFacts() {
     RecipeFacts f;
     f.bill = f.sockets = f.hookEyes = true;
     f.fabricNet = f.net = true;
@@ -21,109 +21,109 @@ RecipeFacts facts() {
     f.paints = genericShelf();
     return f;
 }
-Step step(Act act, const std::string& id) {
+Step gateStep(Act act, const std::string& id) {
     Step s;
     s.act = act;
     s.id = s.name = id;
     return s;
 }
-Step sprayed(const std::string& id, Where where = {}) {
-    Step s = step(Act::Colour, id);
+Step gateSpray(const std::string& id, Where where = {}) {
+    Step s = gateStep(Act::Colour, id);
     s.paint = {{"white", 4}};
     s.where = std::move(where);
     return s;
 }
-Recipe recipe() {
+Recipe gateRecipe() {
     Recipe r;
-    r.steps = {step(Act::Cover, "cover"),
-               sprayed("base"),
-               step(Act::MaskOn, "on"),
-               sprayed("bars", {Reaches::Windows, "bars-L"}),
-               step(Act::MaskOff, "off"),
-               step(Act::NetOn, "net"),
-               sprayed("scales", {Reaches::Net, ""}),
-               step(Act::NetOff, "net-off"),
-               step(Act::Eyes, "eyes"),
-               step(Act::Clear, "clear")};
+    r.steps = {gateStep(Act::Cover, "cover"),
+               gateSpray("base"),
+               gateStep(Act::MaskOn, "on"),
+               gateSpray("bars", {Reaches::Windows, "bars-L"}),
+               gateStep(Act::MaskOff, "off"),
+               gateStep(Act::NetOn, "net"),
+               gateSpray("scales", {Reaches::Net, ""}),
+               gateStep(Act::NetOff, "net-off"),
+               gateStep(Act::Eyes, "eyes"),
+               gateStep(Act::Clear, "clear")};
     r.steps[0].does = {"bill", "sockets", "hook_eyes"};
     r.steps[2].mask = r.steps[4].mask = "bars-L";
     r.steps[9].clear = "epoxy";
     return r;
 }
 
-std::set<std::string> idsOf(const GateView& view) {
+std::set<std::string> gateIds(const GateView& view) {
     std::set<std::string> ids;
     for (const Gate& gate : gatesOf(view)) ids.insert(gate.id);
     return ids;
 }
-GateView at(const Recipe& r, const RecipeFacts& f, const std::string& id) {
+GateView viewAt(const Recipe& r, const RecipeFacts& f, const std::string& id) {
     return {.recipe = r, .facts = f, .step = placeOf(r, id), .gun = {}, .before = {}};
 }
 
 using Ids = std::set<std::string>;
 
 TEST(Gates, EachStepAsksWhatIsForgottenThere) {
-    const Recipe r = recipe();
-    const RecipeFacts f = facts();
-    GateView base = at(r, f, "base");
+    const Recipe r = gateRecipe();
+    const RecipeFacts f = gateFacts();
+    GateView base = viewAt(r, f, "base");
     base.firstSpray = true;
-    EXPECT_EQ(idsOf(base), (Ids{"bill", "sockets", "hook_eyes", "air", "heat"}));
+    EXPECT_EQ(gateIds(base), (Ids{"bill", "sockets", "hook_eyes", "air", "heat"}));
     base.coat = 2;
-    EXPECT_EQ(idsOf(base), Ids{});
-    EXPECT_EQ(idsOf(at(r, f, "cover")), Ids{});
-    EXPECT_EQ(idsOf(at(r, f, "on")), (Ids{"dry", "way_up", "sides"}));
-    EXPECT_EQ(idsOf(at(r, f, "bars")), (Ids{"air"}));
-    EXPECT_EQ(idsOf(at(r, f, "off")), (Ids{"dry", "openings"}));
-    EXPECT_EQ(idsOf(at(r, f, "net")), (Ids{"dry"}));
-    EXPECT_EQ(idsOf(at(r, f, "scales")), (Ids{"air", "clipped"}));
-    EXPECT_EQ(idsOf(at(r, f, "net-off")), (Ids{"dry"}));
-    EXPECT_EQ(idsOf(at(r, f, "eyes")), (Ids{"dry"}));
-    EXPECT_EQ(idsOf(at(r, f, "clear")), (Ids{"dry", "data_sheet", "hook_eyes_free"}));
+    EXPECT_EQ(gateIds(base), Ids{});
+    EXPECT_EQ(gateIds(viewAt(r, f, "cover")), Ids{});
+    EXPECT_EQ(gateIds(viewAt(r, f, "on")), (Ids{"dry", "way_up", "sides"}));
+    EXPECT_EQ(gateIds(viewAt(r, f, "bars")), (Ids{"air"}));
+    EXPECT_EQ(gateIds(viewAt(r, f, "off")), (Ids{"dry", "openings"}));
+    EXPECT_EQ(gateIds(viewAt(r, f, "net")), (Ids{"dry"}));
+    EXPECT_EQ(gateIds(viewAt(r, f, "scales")), (Ids{"air", "clipped"}));
+    EXPECT_EQ(gateIds(viewAt(r, f, "net-off")), (Ids{"dry"}));
+    EXPECT_EQ(gateIds(viewAt(r, f, "eyes")), (Ids{"dry"}));
+    EXPECT_EQ(gateIds(viewAt(r, f, "clear")), (Ids{"dry", "data_sheet", "hook_eyes_free"}));
 }
 
 TEST(Gates, FollowWhatIsKnownOfBodyAndTools) {
-    Recipe r = recipe();
-    RecipeFacts f = facts();
+    Recipe r = gateRecipe();
+    RecipeFacts f = gateFacts();
     f.bill = f.hookEyes = false;
-    GateView base = at(r, f, "base");
+    GateView base = viewAt(r, f, "base");
     base.firstSpray = true;
-    EXPECT_EQ(idsOf(base), (Ids{"sockets", "air", "heat"}));
-    GateView on = at(r, f, "on");
+    EXPECT_EQ(gateIds(base), (Ids{"sockets", "air", "heat"}));
+    GateView on = viewAt(r, f, "on");
     on.maskUsed = true;
     on.scales = true;
-    EXPECT_EQ(idsOf(on), (Ids{"dry", "wiped", "way_up", "sides", "direction"}));
+    EXPECT_EQ(gateIds(on), (Ids{"dry", "wiped", "way_up", "sides", "direction"}));
     f.masks[0].twin.clear();
-    EXPECT_EQ(idsOf(at(r, f, "on")), (Ids{"dry", "way_up"}));
+    EXPECT_EQ(gateIds(viewAt(r, f, "on")), (Ids{"dry", "way_up"}));
     on.maskUsed = on.scales = false;
     on.oneSideOnly = true;
-    EXPECT_EQ(idsOf(on), (Ids{"dry", "way_up", "sides"}));
+    EXPECT_EQ(gateIds(on), (Ids{"dry", "way_up", "sides"}));
     // Metal mesh may come off wet; what is wet on purpose is not asked to be dry.
     f.fabricNet = false;
-    EXPECT_EQ(idsOf(at(r, f, "net-off")), Ids{});
+    EXPECT_EQ(gateIds(viewAt(r, f, "net-off")), Ids{});
     r.steps[1].dry = Dry::Tacky;
-    EXPECT_EQ(idsOf(at(r, f, "on")), (Ids{"way_up"}));
+    EXPECT_EQ(gateIds(viewAt(r, f, "on")), (Ids{"way_up"}));
 }
 
 TEST(Gates, PressureAndNeedleAreAskedWhenTheyHaveToBeChanged) {
-    const Recipe r = recipe();
-    const RecipeFacts f = facts();
-    GateView bars = at(r, f, "bars");
+    const Recipe r = gateRecipe();
+    const RecipeFacts f = gateFacts();
+    GateView bars = viewAt(r, f, "bars");
     bars.before = GunSetting{"Gun 1", 190, 0.35, 120, 0, 2, 10};
     bars.gun = GunSetting{"Gun 2", 103, 0.2, 70, 0, 1, 10};
-    EXPECT_EQ(idsOf(bars), (Ids{"air", "needle", "pressure"}));
+    EXPECT_EQ(gateIds(bars), (Ids{"air", "needle", "pressure"}));
     bars.gun->needle_mm = 0.35;
-    EXPECT_EQ(idsOf(bars), (Ids{"air", "pressure"}));
+    EXPECT_EQ(gateIds(bars), (Ids{"air", "pressure"}));
     bars.gun->pressure_kpa = 220;  // up is seen at once, nobody forgets it to a bait's harm
-    EXPECT_EQ(idsOf(bars), (Ids{"air"}));
+    EXPECT_EQ(gateIds(bars), (Ids{"air"}));
     for (const Gate& gate : gatesOf(bars)) EXPECT_EQ(gate.hurts, gate.id == "air");
 }
 
 TEST(Gates, ClearsAskForWhatTheirDataSheetsName) {
-    Recipe r = recipe();
-    const RecipeFacts f = facts();
+    Recipe r = gateRecipe();
+    const RecipeFacts f = gateFacts();
     const auto of = [&](const std::string& clear) {
         r.steps.back().clear = clear;
-        return idsOf(at(r, f, "clear"));
+        return gateIds(viewAt(r, f, "clear"));
     };
     EXPECT_EQ(of("two_part"), (Ids{"air", "data_sheet", "vapour", "dry", "hook_eyes_free"}));
     EXPECT_EQ(of("uv_brush"), (Ids{"data_sheet", "lamp", "dry", "hook_eyes_free"}));
@@ -134,9 +134,9 @@ TEST(Gates, ClearsAskForWhatTheirDataSheetsName) {
 }
 
 TEST(Gates, AnOpeningIsCountedWhereTheNumberIsKnown) {
-    const Recipe r = recipe();
-    const RecipeFacts f = facts();
-    GateView off = at(r, f, "off");
+    const Recipe r = gateRecipe();
+    const RecipeFacts f = gateFacts();
+    GateView off = viewAt(r, f, "off");
     off.openings = 12;
     for (const Gate& gate : gatesOf(off)) {
         if (gate.id != "openings") continue;
@@ -146,7 +146,7 @@ TEST(Gates, AnOpeningIsCountedWhereTheNumberIsKnown) {
     EXPECT_EQ(gatesOf(off).size(), 2u);
 }
 
-RunEvent event(Moment at, Happened what, const std::string& task = "") {
+RunEvent runEvent(Moment at, Happened what, const std::string& task = "") {
     RunEvent e;
     e.at = at;
     e.what = what;
@@ -155,38 +155,38 @@ RunEvent event(Moment at, Happened what, const std::string& task = "") {
 }
 
 TEST(Run, StandsWhereItsEventsSay) {
-    RunEvent order = event(100, Happened::Order);
+    RunEvent order = runEvent(100, Happened::Order);
     order.value = "a one\nb\nc";
-    RunEvent gate = event(110, Happened::Gate, "a one");
+    RunEvent gate = runEvent(110, Happened::Gate, "a one");
     gate.key = "air";
-    RunEvent changed = event(120, Happened::Changed, "a one");
+    RunEvent changed = runEvent(120, Happened::Changed, "a one");
     changed.step = "olive";
     changed.key = "coats";
     changed.value = "3";
-    std::vector<RunEvent> events{event(100, Happened::Began), order, gate, changed};
+    std::vector<RunEvent> events{runEvent(100, Happened::Began), order, gate, changed};
     RunState s = folded(events);
     EXPECT_EQ(s.current(), "a one");
     EXPECT_EQ(s.gates["a one"].count("air"), 1u);
     EXPECT_EQ(s.changes["olive"]["coats"], "3");
-    events.push_back(event(200, Happened::Done, "a one"));
-    events.push_back(event(220, Happened::Skipped, "b"));
+    events.push_back(runEvent(200, Happened::Done, "a one"));
+    events.push_back(runEvent(220, Happened::Skipped, "b"));
     EXPECT_EQ(folded(events).current(), "c");
     EXPECT_EQ(folded(events).done(), 2);
-    events.push_back(event(230, Happened::Back));
+    events.push_back(runEvent(230, Happened::Back));
     EXPECT_EQ(folded(events).current(), "b");
-    events.push_back(event(231, Happened::Back));
+    events.push_back(runEvent(231, Happened::Back));
     s = folded(events);
     EXPECT_EQ(s.current(), "a one");
     EXPECT_TRUE(s.gates["a one"].empty()) << "it is asked again";
-    events.push_back(event(232, Happened::Back));  // nothing left to take back
+    events.push_back(runEvent(232, Happened::Back));  // nothing left to take back
     EXPECT_EQ(folded(events).current(), "a one");
 }
 
 TEST(Run, APauseDoesNotCount) {
-    std::vector<RunEvent> events{event(1000, Happened::Began), event(1100, Happened::Paused),
-                                 event(1150, Happened::Paused)};
+    std::vector<RunEvent> events{runEvent(1000, Happened::Began), runEvent(1100, Happened::Paused),
+                                 runEvent(1150, Happened::Paused)};
     EXPECT_TRUE(folded(events).paused());
-    events.push_back(event(1700, Happened::Resumed));
+    events.push_back(runEvent(1700, Happened::Resumed));
     const RunState s = folded(events);
     EXPECT_FALSE(s.paused());
     EXPECT_EQ(s.paused_s, 600);
@@ -196,7 +196,7 @@ TEST(Run, APauseDoesNotCount) {
 TEST(Run, AClockSetBackNeverMakesTimeFall) {
     Moment now = 5000;
     const Clock clock = [&] { return now; };
-    RunState s = after({}, event(5000, Happened::Began));
+    RunState s = after({}, runEvent(5000, Happened::Began));
     now = 4000;
     const RunEvent late = eventNow(clock, s, Happened::Note);
     EXPECT_EQ(late.at, 5000);

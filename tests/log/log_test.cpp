@@ -10,7 +10,7 @@
 namespace nine {
 namespace {
 
-RecipeCard card(const std::string& title, Moment ended) {
+RecipeCard logCard(const std::string& title, Moment ended) {
     RecipeCard c;
     c.id = c.title = title;
     c.blank = "Sedge 60";
@@ -19,7 +19,7 @@ RecipeCard card(const std::string& title, Moment ended) {
 }
 
 TEST(Cards, AreFoundByAnyWordOfThem) {
-    RecipeCard c = card("Brook char", 1764500000);  // 2025-11-30
+    RecipeCard c = logCard("Brook char", 1764500000);  // 2025-11-30
     LaidStep step;
     step.name = "Räucherton";
     step.colour = "#C03020";
@@ -29,7 +29,7 @@ TEST(Cards, AreFoundByAnyWordOfThem) {
     c.text = "Halo reads well";
     CardIndex index;
     index.put("char", c.ended, searchTextOf(c));
-    index.put("newer", c.ended + 86400, searchTextOf(card("Smelt", c.ended + 86400)));
+    index.put("newer", c.ended + 86400, searchTextOf(logCard("Smelt", c.ended + 86400)));
     for (const char* words :
          {"brook", "CHAR sedge", "opaque", "räucher", "RÄUCHER", "red", "2025-11-30", "crept", "halo well"})
         EXPECT_EQ(index.find(words), std::vector<std::string>{"char"}) << words;
@@ -41,8 +41,8 @@ TEST(Cards, AreFoundByAnyWordOfThem) {
 }
 
 /// Marks of a sheet that was laid elsewhere: moved, then turned about the middle of its marks.
-std::vector<SideReading> laid(const std::string& mask, double along_mm, double up_mm, double turned_rad,
-                              double startX_mm = 20) {
+std::vector<SideReading> laidMask(const std::string& mask, double along_mm, double up_mm, double turned_rad,
+                                  double startX_mm = 20) {
     std::vector<SideReading> all;
     constexpr int kMarks = 6;
     const double midX_mm = startX_mm + 2.5 * 6, midUp_mm = 12;
@@ -63,8 +63,8 @@ std::vector<SideReading> laid(const std::string& mask, double along_mm, double u
 }
 
 TEST(Sides, AMaskThatLayElsewhereIsNamed) {
-    auto readings = laid("Red dots", 0.6, 0.1, 0);
-    for (const SideReading& r : laid("Bars", 0.1, 0, 0, 40)) readings.push_back(r);
+    auto readings = laidMask("Red dots", 0.6, 0.1, 0);
+    for (const SideReading& r : laidMask("Bars", 0.1, 0, 0, 40)) readings.push_back(r);
     const SideReport report = compareSides(readings);
     ASSERT_EQ(report.findings.size(), 1u);
     EXPECT_EQ(report.findings[0].cause, SideCause::MaskMoved);
@@ -79,14 +79,14 @@ TEST(Sides, AMaskThatLayElsewhereIsNamed) {
 }
 
 TEST(Sides, ASheetThatLayAskewIsTold) {
-    const SideReport report = compareSides(laid("Red dots", 0, 0, 0.06));
+    const SideReport report = compareSides(laidMask("Red dots", 0, 0, 0.06));
     ASSERT_EQ(report.findings.size(), 1u);
     EXPECT_EQ(report.findings[0].cause, SideCause::MaskTurned);
     EXPECT_NEAR(report.findings[0].turned_deg, radToDeg(0.06), 0.02);
 }
 
 TEST(Sides, OneMarkAloneIsNotBlamedOnItsMask) {
-    auto readings = laid("Red dots", 0, 0, 0);
+    auto readings = laidMask("Red dots", 0, 0, 0);
     *readings[5].rightX_mm += 0.9;  // at the end: it must not look like a turn
     const SideReport report = compareSides(readings);
     ASSERT_EQ(report.findings.size(), 1u);
@@ -95,15 +95,15 @@ TEST(Sides, OneMarkAloneIsNotBlamedOnItsMask) {
 }
 
 TEST(Sides, WhatAllMasksHaveInCommonIsTheMeasuring) {
-    auto readings = laid("Red dots", 0.8, 0, 0);
-    for (const SideReading& r : laid("Bars", 0.75, 0.05, 0, 40)) readings.push_back(r);
+    auto readings = laidMask("Red dots", 0.8, 0, 0);
+    for (const SideReading& r : laidMask("Bars", 0.75, 0.05, 0, 40)) readings.push_back(r);
     const SideReport report = compareSides(readings);
     ASSERT_EQ(report.findings.size(), 1u);
     EXPECT_EQ(report.findings[0].cause, SideCause::WholeSide);
 }
 
 TEST(Sides, AlikeIsAlikeAndHalfMeasuredSaysNothing) {
-    EXPECT_TRUE(compareSides(laid("Red dots", 0.3, 0.2, 0.005)).findings.empty());
+    EXPECT_TRUE(compareSides(laidMask("Red dots", 0.3, 0.2, 0.005)).findings.empty());
     SideReading half;
     half.mark = "dot";
     half.leftX_mm = 20;
@@ -111,7 +111,7 @@ TEST(Sides, AlikeIsAlikeAndHalfMeasuredSaysNothing) {
 }
 
 TEST(Wear, CountsUsesOfCardsSinceTheToolWasNew) {
-    RecipeCard old = card("one", 1000), young = card("two", 2000);
+    RecipeCard old = logCard("one", 1000), young = logCard("two", 2000);
     old.tools = {{"net", "mesh", "Craft mesh", "metal", 5}, {"mask", "m", "Bars", "film", 8}};
     young.tools = {{"net", "mesh", "Craft mesh", "metal", 1}, {"brush", "b", "Clear brush", "", 24}};
     auto wear = wearOf({old, young}, {});
