@@ -42,7 +42,6 @@ class RunFile {
     /// Errors: cannot_write; the event is kept and written with the next.
     Status add(const RunEvent& event);
     Status retry() { return journal_.retry(); }
-    std::size_t unwritten() const { return journal_.unwritten(); }
 
   private:
     explicit RunFile(Journal journal) : journal_(std::move(journal)) {}

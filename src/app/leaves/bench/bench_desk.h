@@ -28,7 +28,6 @@ struct BenchStudy {
     BenchWish wish;
     BenchPlan plan;
     bool planned = false;
-    bool better = false;  ///< a better plan may still be found
     std::vector<CupOnBench> cups;
     Load load;
     int lureByLure = 0;

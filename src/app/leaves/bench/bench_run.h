@@ -31,7 +31,6 @@ class BenchRun : public QObject {
     const std::vector<RunEvent>& events() const { return events_; }
     /// The job as it was when the run began.
     const Job& job() const { return job_; }
-    const std::string& jobPath() const { return head_.jobPath; }
     /// Of the task in hand; null when none is left.
     const BenchTask* task() const { return taskIn(head_.work, state_.current()); }
     /// What was wrong with the last writing; nothing once all is written.

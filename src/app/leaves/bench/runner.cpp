@@ -191,7 +191,6 @@ void Runner::choose(int number) {
     const auto keys = benchKeys();
     if (!step || number > static_cast<int>(keys.size())) return;
     const BenchKey& key = keys[static_cast<std::size_t>(number - 1)];
-    choice_ = number;
     const std::string id(key.id), stepId = step->id;
     askFor(id == "pressure_kpa" ? tr("%1, psi").arg(capital(said(Words(key.name))))
                                 : capital(said(Words(key.name))),

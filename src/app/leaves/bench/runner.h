@@ -91,8 +91,6 @@ class Runner : public QWidget {
     std::vector<Gate> gates_;
     std::set<int> ticked_;
     int lure_ = 0;  ///< chosen by hand; 0: as the time says
-    int choice_ = 0;
-    QString inserted_;
     std::function<void(const QString&)> taken_;
     QLineEdit* typed_;
     QString prompt_;
