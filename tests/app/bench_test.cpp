@@ -110,6 +110,12 @@ TEST_F(BenchTest, ATaskIsDraggedAndLetGoAgain) {
     EXPECT_GT(locks[0].start_s, before_s);
     ASSERT_TRUE(settle());
     EXPECT_GE(desk().study().placed(task)->start_s, locks[0].start_s);
+    // A quarter of an hour later it stands where it stood on the wall.
+    const Moment put = desk().study().start + desk().study().wish.locks[0].start_s;
+    now += 900;
+    desk().replan();
+    ASSERT_TRUE(settle());
+    EXPECT_EQ(desk().study().start + desk().study().wish.locks[0].start_s, put);
     window->document().history().undo();
     EXPECT_TRUE(window->document().job().get<BenchChapter>().locks.empty());
     ASSERT_TRUE(settle());

@@ -394,7 +394,13 @@ BenchWish wishOf(const std::vector<JobOnBench>& jobs, const Workplace& place, Mo
     constexpr int kDays = 40;
     wish.closed = closedFrom(start, place.shop, kDays);
     for (const JobOnBench& job : jobs)
-        if (job.key.empty()) wish.locks = job.bench.locks;
+        if (job.key.empty()) {
+            wish.locks = job.bench.locks;
+            // They count from the moment the job names, and this plan begins at its own.
+            if (const auto begins = parseUtc(job.bench.begins))
+                for (TaskLock& lock : wish.locks)
+                    lock.start_s = static_cast<int>(std::max<Moment>(0, lock.start_s + *begins - start));
+        }
     return wish;
 }
 

@@ -67,6 +67,12 @@ std::vector<CopyOffer> offersOf(const BenchStudy& study, const Workplace& place,
     return offers;
 }
 
+/// A file as it is seen from a folder.
+std::string beside(const QString& folder, const std::string& path) {
+    const QString name = QString::fromStdString(path);
+    return QFileInfo(name).isAbsolute() ? path : (folder + "/" + name).toStdString();
+}
+
 struct Asked {
     Job job;
     Workplace place;
@@ -185,14 +191,13 @@ void BenchDesk::request() {
     asked.start -= asked.start % kGrain_s;
     if (context_.results.masks().whole) asked.masks = context_.results.masks().masks;
     const QString folder = QFileInfo(context_.document.path()).absolutePath();
-    for (const std::string& other : chapter().others)
-        asked.others.push_back(QFileInfo(QString::fromStdString(other)).isAbsolute()
-                                   ? other
-                                   : (folder + "/" + QString::fromStdString(other)).toStdString());
+    for (const std::string& other : chapter().others) asked.others.push_back(beside(folder, other));
     if (run_.going()) {
         asked.job = run_.job();  // whatever is open now
         asked.others.clear();
-        for (const std::string& other : asked.job.get<BenchChapter>().others) asked.others.push_back(other);
+        const QString home = QFileInfo(QString::fromStdString(run_.head().jobPath)).absolutePath();
+        for (const std::string& other : asked.job.get<BenchChapter>().others)
+            asked.others.push_back(beside(home, other));
         asked.start = run_.state().began.value_or(asked.start);
         asked.work = run_.head().work;
         BenchDone done;
@@ -240,8 +245,14 @@ Status BenchDesk::changeShop(const std::function<void(BenchShop&)>& edit) {
 }
 
 Status BenchDesk::lock(const std::string& task, int start_s) {
-    return change(start_s < 0 ? tr("Let a task go") : tr("Move a task"),
-                  [&](BenchChapter& bench) { bench = withLock(std::move(bench), task, start_s); });
+    return change(start_s < 0 ? tr("Let a task go") : tr("Move a task"), [&](BenchChapter& bench) {
+        // Plans begin ever later; what was put at two o'clock stays there.
+        const auto begins = parseUtc(bench.begins);
+        if (!begins) bench.begins = utcText(study_.start);
+        const Moment at = start_s + study_.start - begins.value_or(study_.start);
+        bench =
+            withLock(std::move(bench), task, start_s < 0 ? -1 : static_cast<int>(std::max<Moment>(0, at)));
+    });
 }
 
 void BenchDesk::lookForRuns() {

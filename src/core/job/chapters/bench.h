@@ -17,8 +17,8 @@ struct ToolCopies {
 struct BenchChapter {
     std::vector<ToolCopies> copies;     ///< where there is more than one
     std::vector<std::string> gatesOff;  ///< ids of gates that are not asked, but still printed
-    std::vector<TaskLock> locks;
-    std::string begins;               ///< UTC, "2026-11-30T08:30:00Z"; empty: now
+    std::vector<TaskLock> locks;      ///< counted from `begins`
+    std::string begins;               ///< UTC, "2026-11-30T08:30:00Z"; empty or past: a plan begins now
     std::vector<std::string> others;  ///< files of jobs on the same bench, as seen from this job's folder
     std::string unknownJson = {};
 };
