@@ -378,6 +378,27 @@ TEST(LogBook, CardsComeBackAndTakeFromTheShelf) {
     EXPECT_EQ(need(cardsOf(workshop)).size(), 1u);
 }
 
+TEST(LogBook, ARunsCardIsPutOnce) {
+    const TemporaryFolder folder;
+    Workshop workshop = need(Workshop::open(folder / "w.sqlite"));
+    WholeCard card = someCard();
+    card.card.id = "2025-11-30-brook-char";
+    EXPECT_EQ(need(putRunCard(workshop, card)), card.card.id);
+    const double left_ml = findBottle(need(shelfOf(workshop)), "white")->left_ml;
+    // A crash before the run was marked: it is asked for again, with the painter's words on the card by now.
+    RecipeCard worded = card.card;
+    worded.text = "kept";
+    ASSERT_TRUE(changeCard(workshop, worded));
+    EXPECT_EQ(need(putRunCard(workshop, card)), card.card.id);
+    EXPECT_EQ(need(cardsOf(workshop))[0].text, "kept");
+    EXPECT_EQ(findBottle(need(shelfOf(workshop)), "white")->left_ml, left_ml);
+    // Another run that happens to have that id.
+    card.card.began -= 86400;
+    EXPECT_NE(need(putRunCard(workshop, card)), card.card.id);
+    EXPECT_EQ(need(cardsOf(workshop)).size(), 2u);
+    EXPECT_LT(findBottle(need(shelfOf(workshop)), "white")->left_ml, left_ml);
+}
+
 TEST(LogBook, AFileOfCardsIsTakenInOnce) {
     const TemporaryFolder folder;
     Workshop here = need(Workshop::open(folder / "here.sqlite")),

@@ -114,6 +114,17 @@ Result<std::string> putCard(Workshop& workshop, WholeCard whole, bool used) {
     return whole.card.id;
 }
 
+Result<std::string> putRunCard(Workshop& workshop, WholeCard whole) {
+    const auto there = workshop.get(kCardKind, whole.card.id);
+    if (!there) return there.error();
+    if (*there) {
+        const Result<RecipeCard> card = parseCard((*there)->json, whole.card.id);
+        if (card && card->began == whole.card.began && card->job == whole.card.job) return whole.card.id;
+        whole.card.id.clear();
+    }
+    return putCard(workshop, std::move(whole), true);
+}
+
 Status changeCard(Workshop& workshop, const RecipeCard& card) {
     if (Status ok = checkCard(card, "card"); !ok) return ok;
     return workshop.put(cardRow(card));

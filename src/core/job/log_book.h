@@ -22,6 +22,9 @@ Result<std::optional<WholeCard>> wholeCard(const Workshop& workshop, const std::
 /// taken off the shelf in the same breath when `used`. Returns the id. Errors: checkCard's, those of the
 /// workshop.
 Result<std::string> putCard(Workshop& workshop, WholeCard card, bool used);
+/// The card of a run, whose id it has: put once, and what was used taken once, however often it is asked for.
+/// A card of another run with that id stays, and this one gets an id of its own.
+Result<std::string> putRunCard(Workshop& workshop, WholeCard card);
 /// The card alone: its words, marks, measurements.
 Status changeCard(Workshop& workshop, const RecipeCard& card);
 Status takeCard(Workshop& workshop, const std::string& id);

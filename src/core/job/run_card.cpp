@@ -258,6 +258,7 @@ RecipeCard cardOf(const JobOnBench& job, const RunHead& head, const std::vector<
     RecipeCard card;
     card.title = of.get<PatternChapter>().name.empty() ? head.title : of.get<PatternChapter>().name;
     card.blank = of.get<BlankChapter>().name;
+    card.id = head.id;
     card.job = head.title;
     card.began = state.began.value_or(head.began);
     card.ended = state.over.value_or(std::max(state.last, card.began));

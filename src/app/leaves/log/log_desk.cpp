@@ -157,7 +157,7 @@ void LogDesk::makeCard(const std::string& folder) {
             const auto id = std::make_shared<std::string>();
             context_.library.work(
                 [made, id, folder](Workshop& workshop) -> Status {
-                    const auto put = putCard(workshop, std::move(**made), true);
+                    const auto put = putRunCard(workshop, std::move(**made));
                     if (!put) return put.error();
                     *id = *put;
                     // Only now is the run done with.
