@@ -46,6 +46,8 @@ class BenchTest : public ::testing::Test {
         window->document().open(begun(), {});
         desk().setClock([this] { return now; });
         window->showLeaf(BenchNumber);
+        // Masks come after the plan, and change it once more.
+        ASSERT_TRUE(waitUntilSettled(*window));
         ASSERT_TRUE(settle());
     }
     BenchLeaf& leaf() { return leafOf<BenchLeaf>(*window); }
