@@ -83,6 +83,11 @@ inline std::vector<std::string> wrongWith(const BenchWish& wish, const Schedule&
         if (p.end_s - p.start_s - closedIn(p.start_s, p.end_s) != task.hands_s)
             wrong.push_back(task.id + " takes another time");
         if (p.start_s < wish.done.now_s) wrong.push_back(task.id + " is in the past");
+        if (task.cup >= 0)
+            for (const Span& span : wish.closed)
+                if (p.fill_s < span.from_s && span.from_s < p.end_s &&
+                    span.to_s - span.from_s > wish.shop.stand_s)
+                    wrong.push_back(task.id + " lets its paint dry over a break");
         for (const Span& span : wish.closed)
             if (span.from_s <= p.start_s && p.start_s < span.to_s)
                 wrong.push_back(task.id + " begins while it is closed");

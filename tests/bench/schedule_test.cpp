@@ -167,6 +167,21 @@ TEST(Schedule, APaintThatWouldStandTooLongIsCleanedOut) {
     EXPECT_EQ(need(planBench(wish)).schedule.cleanings, 0);
 }
 
+TEST(Schedule, NothingIsLeftHalfSprayedOverTheNight) {
+    BenchWish wish = benchOf(1, {{1000, 0, 0}, {1000, 0, 1}, {1000, 0, -1}}, 8);
+    wish.closed = {{1500, 50000}};
+    wish.done.now_s = 0;
+    const Schedule plan = need(planBench(wish)).schedule;
+    EXPECT_EQ(firstOf(wrongWith(wish, plan)), "");
+    EXPECT_EQ(plan.tasks[0].end_s, 1060);
+    EXPECT_GE(plan.tasks[1].start_s, 50000);
+    // A short break does paint no harm; a task longer than any day has to rest.
+    wish.closed = {{1500, 2000}};
+    EXPECT_LT(need(planBench(wish)).schedule.tasks[1].start_s, 1500);
+    wish.closed = {{500, 50000}, {50600, 90000}};
+    EXPECT_EQ(need(planBench(wish)).schedule.tasks[0].start_s, 60);
+}
+
 TEST(Schedule, WhatIsDraggedBeginsNoSoonerAndTheRestFollows) {
     const BenchWish free = benchOf(2, {{300, 300, 0}, {300, 300, 1}, {300, 300, 2}}, 8);
     BenchWish wish = free;

@@ -9,6 +9,7 @@ namespace nine {
 namespace {
 
 constexpr double kSameNeedle_mm = 0.011;
+constexpr int kNight_s = 2 * 3600;  // a longer pause: nothing is left half done in it
 
 bool sameNeedle(double a_mm, double b_mm) {
     return std::abs(a_mm - b_mm) < kSameNeedle_mm;
@@ -36,6 +37,7 @@ Placing::Placing(const BenchWish& wish) : wish_(wish) {
         guns_[g].cup = g < wish.done.cups.size() ? wish.done.cups[g] : -1;
         guns_[g].free_s = wish.done.now_s;
     }
+    longestOpen_s_ = longestOpen_s(wish.closed);
     for (const BenchTray& tray : work.trays) bodies_ += tray.lures;
     for (const BenchTool& tool : work.tools)
         toolFree_s_.emplace_back(static_cast<std::size_t>(tool.copies), wish.done.now_s);
@@ -84,16 +86,21 @@ const BenchTask& Placing::taskOf(int tray) const {
     return at(wish_.work.trays, tray).tasks[at(trays_, tray).next];
 }
 
-int Placing::gap(int painter, int from_s, int work_s) const {
+int Placing::gap(int painter, int from_s, int work_s, int rest_s) const {
     const std::vector<Busy>& busy = at(painters_, painter);
-    int start_s = openFrom(wish_.closed, from_s);
-    auto block =
-        std::upper_bound(busy.begin(), busy.end(), start_s, [](int s, const Busy& b) { return s < b.to_s; });
-    for (; block != busy.end(); ++block) {
-        if (nine::finished(wish_.closed, start_s, work_s) <= block->from_s) break;
-        start_s = openFrom(wish_.closed, block->to_s);
+    for (int start_s = openFrom(wish_.closed, from_s);;) {
+        auto block = std::upper_bound(busy.begin(), busy.end(), start_s,
+                                      [](int s, const Busy& b) { return s < b.to_s; });
+        for (; block != busy.end(); ++block) {
+            if (nine::finished(wish_.closed, start_s, work_s) <= block->from_s) break;
+            start_s = openFrom(wish_.closed, block->to_s);
+        }
+        const int end_s = nine::finished(wish_.closed, start_s, work_s);
+        const auto till_s =
+            work_s <= longestOpen_s_ ? restsTill(wish_.closed, start_s, end_s, rest_s) : std::nullopt;
+        if (!till_s) return start_s;
+        start_s = openFrom(wish_.closed, *till_s);
     }
-    return start_s;
 }
 
 int Placing::toolFrom_s(const BenchTask& task) const {
@@ -113,7 +120,7 @@ std::vector<int> Placing::waitsFor(int tray) const {
 }
 
 /// When the hands may begin so that there is room for the bodies afterwards.
-int Placing::rackFrom(const BenchTask& task, int start_s, int painter, int before_s) const {
+int Placing::rackFrom(const BenchTask& task, int start_s, int painter, int before_s, int rest_s) const {
     if (task.rests == Rests::Nowhere || task.free_s <= 0) return start_s;
     const auto& resting = task.rests == Rests::Rack ? rack_ : turner_;
     const int places = task.rests == Rests::Rack ? wish_.shop.rack : wish_.shop.turner;
@@ -134,7 +141,7 @@ int Placing::rackFrom(const BenchTask& task, int start_s, int painter, int befor
             if (r.to_s > end_s) next_s = std::min(next_s, r.to_s);
         }
         if (worst + task.lures <= places || next_s == INT_MAX) return start_s;
-        start_s = gap(painter, start_s + (next_s - end_s), before_s + task.hands_s);
+        start_s = gap(painter, start_s + (next_s - end_s), before_s + task.hands_s, rest_s);
     }
 }
 
@@ -167,12 +174,12 @@ std::optional<PlacedTask> Placing::onGun(int tray, int ready_s, int painter, int
     for (int round = 0; round < 2; ++round) {
         int from_s = gun.free_s;
         if (readying.before_s > 0) {
-            placed.clean_s = gap(painter, from_s, readying.before_s);
+            placed.clean_s = gap(painter, from_s, readying.before_s, kNight_s);
             from_s = nine::finished(wish_.closed, placed.clean_s, readying.before_s);
         }
-        placed.fill_s =
-            gap(painter, std::max(from_s, ready_s - readying.fill_s), readying.fill_s + task.hands_s);
-        placed.fill_s = rackFrom(task, placed.fill_s, painter, readying.fill_s);
+        placed.fill_s = gap(painter, std::max(from_s, ready_s - readying.fill_s),
+                            readying.fill_s + task.hands_s, wish_.shop.stand_s);
+        placed.fill_s = rackFrom(task, placed.fill_s, painter, readying.fill_s, wish_.shop.stand_s);
         placed.start_s = openFrom(wish_.closed, nine::finished(wish_.closed, placed.fill_s, readying.fill_s));
         placed.end_s = nine::finished(wish_.closed, placed.start_s, task.hands_s);
         if (readying.before_s == 0) placed.clean_s = placed.fill_s;
@@ -195,7 +202,7 @@ PlacedTask Placing::without(int tray, int ready_s, int painter) const {
         placed.clean_s = placed.fill_s = placed.start_s = placed.end_s = ready_s;
         return placed;
     }
-    placed.start_s = rackFrom(task, gap(painter, ready_s, task.hands_s), painter, 0);
+    placed.start_s = rackFrom(task, gap(painter, ready_s, task.hands_s, kNight_s), painter, 0, kNight_s);
     placed.clean_s = placed.fill_s = placed.start_s;
     placed.end_s = nine::finished(wish_.closed, placed.start_s, task.hands_s);
     return placed;

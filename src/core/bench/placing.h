@@ -42,8 +42,9 @@ class Placing {
         int fill_s = 0;    ///< right before
     };
     const BenchTask& taskOf(int tray) const;
-    int gap(int painter, int from_s, int work_s) const;
-    int rackFrom(const BenchTask& task, int start_s, int painter, int before_s) const;
+    /// `rest_s`: the longest pause it may be left alone in, by breaks and nights.
+    int gap(int painter, int from_s, int work_s, int rest_s) const;
+    int rackFrom(const BenchTask& task, int start_s, int painter, int before_s, int rest_s) const;
     std::optional<PlacedTask> onGun(int tray, int ready_s, int painter, int gun) const;
     PlacedTask without(int tray, int ready_s, int painter) const;
     int toolFrom_s(const BenchTask& task) const;
@@ -60,6 +61,7 @@ class Placing {
     };
     std::vector<Resting> rack_, turner_;
     int bodies_ = 0;            ///< in all
+    int longestOpen_s_ = 0;     ///< what takes longer has to rest somewhere
     std::vector<int> cupLeft_;  ///< tasks that still want each cup
     std::map<std::string, int> lockOf_s_;
     Schedule schedule_;

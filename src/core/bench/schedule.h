@@ -1,11 +1,12 @@
 // A plan of the bench: which task starts when, with which gun, and what is cleaned for it.
 //
 // The model: a tray's tasks follow one another, each after the free time of the one before. A task takes one
-// painter without a pause but for breaks and nights (Span); a spray task takes a gun besides, which is made
-// ready first: cleaned where the residue would do harm, its needle changed, its cup filled. Paint that would
-// stand in a gun longer than BenchShop::stand_s is cleaned out and filled anew. Masks and nets are held from
-// the task that takes them to the end of the one that frees them; bodies rest on the rack or the turner
-// while they are left alone.
+// painter without a pause but for breaks; over a night nothing is left half done, and nothing is sprayed over
+// a break in which the paint would dry in the gun, unless it takes longer than there is time (Span); a spray
+// task takes a gun besides, which is made ready first: cleaned where the residue would do harm, its needle
+// changed, its cup filled. Paint that would stand in a gun longer than BenchShop::stand_s is cleaned out and
+// filled anew. Masks and nets are held from the task that takes them to the end of the one that frees them;
+// bodies rest on the rack or the turner while they are left alone.
 #pragma once
 
 #include <map>

@@ -1,5 +1,7 @@
 #include "bench/workday.h"
 
+#include <climits>
+
 namespace nine {
 namespace {
 
@@ -22,6 +24,20 @@ int finished(const std::vector<Span>& closed, int from_s, int work_s) {
     for (auto span = spanAfter(closed, from_s); span != closed.end() && span->from_s < end_s; ++span)
         end_s += span->to_s - std::max(span->from_s, from_s);
     return end_s;
+}
+
+std::optional<int> restsTill(const std::vector<Span>& closed, int from_s, int to_s, int most_s) {
+    for (auto span = spanAfter(closed, from_s); span != closed.end() && span->from_s < to_s; ++span)
+        if (span->to_s - span->from_s > most_s) return span->to_s;
+    return std::nullopt;
+}
+
+int longestOpen_s(const std::vector<Span>& closed) {
+    if (closed.empty()) return INT_MAX;
+    int longest_s = closed.front().from_s;
+    for (std::size_t i = 1; i < closed.size(); ++i)
+        longest_s = std::max(longest_s, closed[i].from_s - closed[i - 1].to_s);
+    return longest_s;
 }
 
 }  // namespace nine

@@ -13,4 +13,9 @@ int openFrom(const std::vector<Span>& closed, int at_s);
 /// When work begun at an open moment is done; it rests while it is closed.
 int finished(const std::vector<Span>& closed, int from_s, int work_s);
 
+/// The end of the first span longer than `most_s` between two moments; nothing if there is none.
+std::optional<int> restsTill(const std::vector<Span>& closed, int from_s, int to_s, int most_s);
+/// The longest time that is open without a pause.
+int longestOpen_s(const std::vector<Span>& closed);
+
 }  // namespace nine

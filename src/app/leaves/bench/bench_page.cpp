@@ -91,7 +91,9 @@ void BenchPage::layOutDay() {
     // From a whole half hour to a whole one.
     const Moment begin = (study.start + first_s) / (kHour_s / 2) * (kHour_s / 2);
     from_s_ = static_cast<int>(begin - study.start);
-    to_s_ = std::max(last_s, from_s_ + 2 * kHour_s);
+    // What goes on over the night is seen till midnight.
+    const int midnight_s = static_cast<int>(day.addDays(1).startOfDay().toSecsSinceEpoch() - study.start);
+    to_s_ = std::max(std::min(last_s, midnight_s), from_s_ + 2 * kHour_s);
     chart_ = QRectF(kMargin + kLeft, kTop + 16, std::max(80.0, width() - 2 * kMargin - kLeft),
                     std::max(120.0, height() - kTop - 70.0));
     const double guns = static_cast<double>(std::max<std::size_t>(1, study.wish.guns.size()));
