@@ -424,7 +424,7 @@ TEST_F(WindowTest, PicturesFollowAHandThatNeverRests) {
     // Moves come faster than a body is made, for much longer than one takes.
     const QPointF from = blank->stationHandle(5, true);
     QTest::mousePress(blank, Qt::LeftButton, {}, from.toPoint());
-    for (int i = 1; i <= 400; ++i) {
+    for (int i = 1; i <= 150; ++i) {
         const QPointF to = from - QPointF(0, 10 + i % 20);
         QMouseEvent move(QEvent::MouseMove, to, blank->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, {});
         QApplication::sendEvent(blank, &move);

@@ -17,7 +17,8 @@
 namespace nine::app {
 namespace {
 
-constexpr std::array kBuilt{BlankNumber, PatternNumber, MasksNumber, CutNumber, SprayNumber};
+constexpr std::array kBuilt{BlankNumber, PatternNumber, ScalesNumber, LayersNumber, MasksNumber,
+                            CutNumber,   SprayNumber,   BenchNumber,  LogNumber};
 
 struct Written {
     const QPaintDevice* on;
@@ -40,7 +41,16 @@ std::vector<Written> writtenOn(MainWindow& window) {
     return all;
 }
 
+/// Cards are filled, then laid out, a moment after what they tell.
+bool labelsAreLaidOut(const MainWindow& window) {
+    const auto labels = window.findChildren<QLabel*>();
+    return std::none_of(labels.begin(), labels.end(), [](const QLabel* l) {
+        return l->isVisible() && l->wordWrap() && l->height() + 1 < l->heightForWidth(l->width());
+    });
+}
+
 void expectReadable(MainWindow& window, const std::string& where) {
+    (void)QTest::qWaitFor([&] { return labelsAreLaidOut(window); }, 2000);
     const std::vector<Written> all = writtenOn(window);
     EXPECT_GT(all.size(), 20u) << where;
     for (std::size_t i = 0; i < all.size(); ++i) {
@@ -80,6 +90,7 @@ TEST_F(TextTest, NothingIsCutOffOrLiesOverSomethingElse) {
     for (const bool inch : {false, true}) {
         useInches(inch);
         for (const QSize& size : {QSize(1024, 700), QSize(1280, 800), QSize(1920, 1080)}) {
+            if (inch && size.width() > 1024) continue;  // other digits, where there is least room
             window.resize(size);
             for (const int leaf : kBuilt) {
                 for (const Sides sides : {Sides::Left, Sides::Both, Sides::Right}) {
@@ -167,10 +178,14 @@ TEST(PseudoLocale, EverythingIsTranslatedAndStillWorks) {
         ASSERT_TRUE(waitUntilSettled(window));
         const QRegularExpression word("[A-Za-z]{4,}");
         // Names of the demo; those of the library's blanks are on the window once it has been read.
-        QStringList data{"Brook char", "Parr bars", "Red dots", "Pale spots", "Inter", "Nine Leaves"};
+        QStringList data{"Brook char",  "Parr bars", "Red dots", "Pale spots", "Inter",
+                         "Nine Leaves", "Back",      "Sides",    "Belly"};
         for (const BlankChapter& blank : demoBlanks()) data += QString::fromStdString(blank.name);
         const auto expectTranslated = [&](QString text, const std::string& where) {
-            for (const QString& own : data) text.remove(own, Qt::CaseInsensitive);
+            for (const QString& own : data) {
+                text.remove(own, Qt::CaseInsensitive);
+                if (text.size() > 4 && text.endsWith(u'\u2026') && own.startsWith(text.chopped(1))) return;
+            }
             // What came through the translator, with what it holds, from the inside out.
             static const QRegularExpression innermost("\\[[^\\[\\]]*(\\]|\u2026$)"), markup("<[^>]*>");
             while (innermost.match(text).hasMatch()) text.remove(innermost);

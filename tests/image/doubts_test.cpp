@@ -26,18 +26,18 @@ const Warning* warningOf(const Warnings& warnings, const std::string& code) {
 // ---- run_on
 
 TEST(RunOn, GoesOnUnderWhatIsHiddenOnACircle) {
-    constexpr double kRadius = 120;
+    constexpr double kCircleRadius = 120;
     Polyline2 line;
     std::vector<bool> blind;
     const int n = 376;  // two pixels apart
     for (int i = 0; i < n; ++i) {
         const double a = 2 * kPi * i / n;
         blind.push_back(i > 60 && i < 84);
-        const double r = kRadius + (blind.back() ? 9 : 0);  // a stub stands out
+        const double r = kCircleRadius + (blind.back() ? 9 : 0);  // a stub stands out
         line.push_back(r * Vec2(std::cos(a), std::sin(a)));
     }
     runOn(line, blind, [](const Polyline2&) { return 0.0; });
-    for (const Vec2& p : line) EXPECT_NEAR(p.norm(), kRadius, 0.9);
+    for (const Vec2& p : line) EXPECT_NEAR(p.norm(), kCircleRadius, 0.9);
 }
 
 /// A wedge whose point is hidden: what is likely decides between an arc and the point.

@@ -53,16 +53,20 @@ QImage pictureOf(const ElementArt& art) {
     return image;
 }
 
+MarkPictures::Pictures ofAllKinds() {
+    MarkPictures::Pictures all;
+    for (const Kind* kind : kinds()) {
+        if (const Result<ElementArt> art = thumbnailOf(*kind)) all[kind] = pictureOf(*art);
+    }
+    return all;
+}
+
 }  // namespace
 
 MarkPictures::MarkPictures(QObject* parent) : QObject(parent) {
     slot_.request(
-        [](const Task& task) {
-            Pictures all;
-            for (const Kind* kind : kinds()) {
-                if (task.cancelled()) break;
-                if (const Result<ElementArt> art = thumbnailOf(*kind)) all[kind] = pictureOf(*art);
-            }
+        [](const Task&) {
+            static const Pictures all = ofAllKinds();  // the same for every window
             return all;
         },
         [this](Pictures all) {

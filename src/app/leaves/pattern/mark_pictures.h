@@ -15,6 +15,8 @@ class MarkPictures : public QObject {
   public:
     static constexpr QSize kSize{52, 32};  ///< pixels of the page
 
+    using Pictures = std::map<const Kind*, QImage>;
+
     explicit MarkPictures(QObject* parent);
     /// White on transparent, twice as dense; null until it is drawn.
     QImage of(const Kind& kind) const;
@@ -25,7 +27,6 @@ class MarkPictures : public QObject {
     void drawn();
 
   private:
-    using Pictures = std::map<const Kind*, QImage>;
     Pictures pictures_;
     LatestOnly<Pictures> slot_{this, Urgency::Patient};
 };

@@ -1,4 +1,6 @@
 // What the card of the Scales leaf says.
+#include <QApplication>
+#include <QFontMetrics>
 #include <QLineEdit>
 #include <algorithm>
 #include <cmath>
@@ -14,13 +16,16 @@ namespace {
 
 constexpr int kNetsShown = 5;
 constexpr int kFlagsShown = 3;
+constexpr int kNetName_px = 140;
 
 /// "Tulle 1.6, double: 1.31 mm, × 4.7", to be read in a narrow card.
 QString netWords(const NetChoice& c) {
     QString name = QString::fromStdString(c.net.name);
     if (c.doubled) name = ScalesLeaf::tr("%1, double").arg(name);
+    // Nets of one's own may be called anything; the card stays as narrow as it is.
+    name = QFontMetrics(QApplication::font()).elidedText(name, Qt::ElideMiddle, kNetName_px);
     const QString words = ScalesLeaf::tr("%1: %2 ×%3")
-                              .arg(name, lengthText(c.scale_mm, 2))
+                              .arg(name, lengthText(c.scale_mm, inches() ? 1 : 2))
                               .arg(c.ratio, 0, 'f', c.ratio < 10 ? 1 : 0);
     if (c.good) return ScalesLeaf::tr("%1, good").arg(words);
     return words;
