@@ -182,6 +182,28 @@ TEST(Schedule, NothingIsLeftHalfSprayedOverTheNight) {
     EXPECT_EQ(need(planBench(wish)).schedule.tasks[0].start_s, 60);
 }
 
+TEST(Schedule, TheBoundKnowsOfPlacesThatTraysTakeInTurns) {
+    // Three trays, one place for a tray on the turner: 100 of hands before each rest of 1000.
+    BenchWish turning = benchOf(3, {{100, 1000, -1}}, 8);
+    for (BenchTray& tray : turning.work.trays) tray.tasks[0].rests = Rests::Turner;
+    turning.shop.turner = 8;
+    EXPECT_EQ(readyBound_s(turning), 3100);
+    EXPECT_EQ(need(planBench(turning)).schedule.ready_s, 3100);
+    turning.closed = {{1150, 20000}};  // the third comes off the turner by night
+    EXPECT_EQ(readyBound_s(turning), 21000);
+    EXPECT_EQ(need(planBench(turning)).schedule.ready_s, 21100);
+    turning.shop.turner = 24;
+    EXPECT_EQ(readyBound_s(turning), 1300);
+    // One mask for each body of a tray, held for 400.
+    BenchWish masked = benchOf(3, {{100, 200, -1}, {100, 0, -1}}, 8);
+    masked.work.tools = {{"m", "Bars", 8}};
+    for (BenchTray& tray : masked.work.trays) tray.tasks[0].takes = tray.tasks[1].frees = 0;
+    EXPECT_EQ(readyBound_s(masked), 1200);
+    EXPECT_EQ(need(planBench(masked)).schedule.ready_s, 1200);
+    masked.work.tools[0].copies = 16;
+    EXPECT_LT(readyBound_s(masked), 1000);
+}
+
 TEST(Schedule, WhatIsDraggedBeginsNoSoonerAndTheRestFollows) {
     const BenchWish free = benchOf(2, {{300, 300, 0}, {300, 300, 1}, {300, 300, 2}}, 8);
     BenchWish wish = free;

@@ -3,6 +3,7 @@
 #include <climits>
 #include <cmath>
 
+#include "bench/places.h"
 #include "bench/residue.h"
 #include "bench/schedule.h"
 #include "bench/workday.h"
@@ -54,6 +55,17 @@ int preemptive_s(std::vector<Piece> pieces, const std::vector<Span>& closed, int
     return ready_s;
 }
 
+/// The least time between a tray taking a tool and freeing it: hands and free time of all between, `freeing`
+/// included.
+int heldFor_s(const BenchTray& tray, const BenchTask& freeing) {
+    int held_s = 0;
+    for (const BenchTask* task = &freeing;; --task) {
+        held_s += task->hands_s;
+        if (task->takes == freeing.frees || task == tray.tasks.data()) return held_s;
+        held_s += (task - 1)->free_s;
+    }
+}
+
 }  // namespace
 
 int leastReadying_s(const BenchWish& wish, const BenchTray& tray) {
@@ -93,35 +105,51 @@ int leastReadying_s(const BenchWish& wish, const BenchTray& tray) {
 }
 
 int readyBound_s(const BenchWish& wish) {
-    const int now_s = wish.done.now_s;
+    const int now_s = wish.done.now_s, longestOpen = longestOpen_s(wish.closed);
     int longest_s = now_s, readying_s = 0, work_s = 0;
     int afterSpray_s = INT_MAX;  // a gun is made ready for something that is sprayed, and all that follows it
     std::vector<Piece> pieces;
+    std::vector<Stay> rack, turner;
+    std::vector<std::vector<Stay>> tools(wish.work.tools.size());
     for (const BenchTray& tray : wish.work.trays) {
-        int at_s = now_s, tail_s = 0;
-        std::vector<Piece> own;
+        int tail_s = 0;
+        for (const BenchTask& task : tray.tasks)
+            if (!wish.done.ended_s.count(task.id)) tail_s += task.hands_s + task.free_s;
+        std::map<int, int> taken;  // heads by tool
+        int at_s = now_s;
         for (const BenchTask& task : tray.tasks) {
             const auto done = wish.done.ended_s.find(task.id);
             if (done != wish.done.ended_s.end()) {
                 at_s = std::max(at_s, done->second + task.free_s);
                 continue;
             }
-            if (task.hands_s > 0) at_s = openFrom(wish.closed, at_s);
-            own.push_back({at_s, task.hands_s, 0});
-            at_s = finished(wish.closed, at_s, task.hands_s) + task.free_s;
+            const int rest_s = task.cup >= 0 ? wish.shop.stand_s : kNight_s;
+            if (task.hands_s > 0) at_s = unbrokenFrom(wish.closed, at_s, task.hands_s, rest_s, longestOpen);
+            tail_s -= task.hands_s;
+            pieces.push_back({at_s, task.hands_s, tail_s});
+            if (task.takes >= 0) taken[task.takes] = at_s;
+            at_s = finished(wish.closed, at_s, task.hands_s);
+            if (const auto from = taken.find(task.frees); from != taken.end()) {
+                const BenchTool& tool = wish.work.tools[static_cast<std::size_t>(task.frees)];
+                tools[static_cast<std::size_t>(task.frees)].push_back(
+                    {from->second, heldFor_s(tray, task), tail_s, std::min(task.lures, tool.copies)});
+            }
+            if (task.cup >= 0) afterSpray_s = std::min(afterSpray_s, task.hands_s + tail_s);
+            tail_s -= task.free_s;
+            if (task.rests != Rests::Nowhere)
+                (task.rests == Rests::Rack ? rack : turner)
+                    .push_back({at_s, task.free_s, tail_s, task.lures});
+            at_s += task.free_s;
             work_s += task.hands_s;
         }
-        for (std::size_t k = tray.tasks.size(), left = own.size(); left-- > 0;) {
-            const BenchTask& task = tray.tasks[--k];
-            own[left].tail_s = tail_s + task.free_s;
-            tail_s += task.hands_s + task.free_s;
-            if (task.cup >= 0) afterSpray_s = std::min(afterSpray_s, tail_s);
-        }
-        pieces.insert(pieces.end(), own.begin(), own.end());
         longest_s = std::max(longest_s, at_s);
         readying_s = std::max(readying_s, leastReadying_s(wish, tray));
     }
     if (pieces.empty()) return longest_s;
+    longest_s = std::max(longest_s, placesBound_s(rack, wish.shop.rack, wish.closed));
+    longest_s = std::max(longest_s, placesBound_s(turner, wish.shop.turner, wish.closed));
+    for (std::size_t k = 0; k < tools.size(); ++k)
+        longest_s = std::max(longest_s, placesBound_s(tools[k], wish.work.tools[k].copies, wish.closed));
     if (wish.shop.painters == 1) {
         if (readying_s > 0) pieces.push_back({now_s, readying_s, afterSpray_s});
         return std::max(longest_s, preemptive_s(std::move(pieces), wish.closed, now_s));

@@ -9,7 +9,6 @@ namespace nine {
 namespace {
 
 constexpr double kSameNeedle_mm = 0.011;
-constexpr int kNight_s = 2 * 3600;  // a longer pause: nothing is left half done in it
 
 bool sameNeedle(double a_mm, double b_mm) {
     return std::abs(a_mm - b_mm) < kSameNeedle_mm;
@@ -88,18 +87,13 @@ const BenchTask& Placing::taskOf(int tray) const {
 
 int Placing::gap(int painter, int from_s, int work_s, int rest_s) const {
     const std::vector<Busy>& busy = at(painters_, painter);
-    for (int start_s = openFrom(wish_.closed, from_s);;) {
-        auto block = std::upper_bound(busy.begin(), busy.end(), start_s,
-                                      [](int s, const Busy& b) { return s < b.to_s; });
-        for (; block != busy.end(); ++block) {
-            if (nine::finished(wish_.closed, start_s, work_s) <= block->from_s) break;
-            start_s = openFrom(wish_.closed, block->to_s);
-        }
+    for (int start_s = from_s;;) {
+        start_s = unbrokenFrom(wish_.closed, start_s, work_s, rest_s, longestOpen_s_);
         const int end_s = nine::finished(wish_.closed, start_s, work_s);
-        const auto till_s =
-            work_s <= longestOpen_s_ ? restsTill(wish_.closed, start_s, end_s, rest_s) : std::nullopt;
-        if (!till_s) return start_s;
-        start_s = openFrom(wish_.closed, *till_s);
+        const auto block = std::upper_bound(busy.begin(), busy.end(), start_s,
+                                            [](int s, const Busy& b) { return s < b.to_s; });
+        if (block == busy.end() || end_s <= block->from_s) return start_s;
+        start_s = block->to_s;
     }
 }
 

@@ -111,8 +111,9 @@ Result<BenchPlan> planBench(const BenchWish& wish, int tries = kUsualTries, cons
                             const std::function<void(const BenchPlan&)>& better = {},
                             const std::optional<BenchOrder>& from = std::nullopt);
 
-/// No plan of this wish is ready sooner: all hands' work with the least cleaning a single tray needs, shared
-/// by the painters, then the shortest rest at the end; or the longest tray by itself.
+/// No plan of this wish is ready sooner: the hands' work with the least readying a single tray needs, for one
+/// painter by heads and tails, for two shared; or the longest tray by itself; or what trays that take places
+/// on rack and turner or the copies of a mask in turns need (bench/places.h).
 int readyBound_s(const BenchWish& wish);
 /// The least time guns can be made ready in, for a tray's own sequence of cups (each gun holds one; which to
 /// give up is chosen with the whole sequence known).

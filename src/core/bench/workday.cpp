@@ -32,6 +32,15 @@ std::optional<int> restsTill(const std::vector<Span>& closed, int from_s, int to
     return std::nullopt;
 }
 
+int unbrokenFrom(const std::vector<Span>& closed, int from_s, int work_s, int most_s, int longest_s) {
+    for (int start_s = openFrom(closed, from_s);;) {
+        if (work_s > longest_s) return start_s;
+        const auto till_s = restsTill(closed, start_s, finished(closed, start_s, work_s), most_s);
+        if (!till_s) return start_s;
+        start_s = openFrom(closed, *till_s);
+    }
+}
+
 int longestOpen_s(const std::vector<Span>& closed) {
     if (closed.empty()) return INT_MAX;
     int longest_s = closed.front().from_s;
