@@ -93,6 +93,20 @@ TEST_F(BenchTest, APlanIsThereWithItsDaysAndItsTrays) {
     EXPECT_EQ(window->stem().entry(BenchNumber).state, LeafState::Ready);
 }
 
+TEST_F(BenchTest, APlanIsShownWhileBetterOnesAreSoughtAndGivesWayAtOnce) {
+    const auto bodies = [&] {
+        int n = 0;
+        for (const BenchTray& tray : desk().study().wish.work.trays) n += tray.lures;
+        return desk().study().planned ? n : 0;
+    };
+    ASSERT_TRUE(desk().setLures(500));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bodies() == 500; }, 60000));
+    EXPECT_TRUE(desk().planning());
+    EXPECT_FALSE(leaf().busyWith().isEmpty());
+    ASSERT_TRUE(desk().setLures(8));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bodies() == 8 && !desk().planning(); }, 10000));
+}
+
 TEST_F(BenchTest, ATaskIsDraggedAndLetGoAgain) {
     page().showDay(0);
     const std::string task = desk().study().taskOf(desk().study().plan.schedule.tasks[4]).id;

@@ -182,6 +182,23 @@ TEST(Schedule, NothingIsLeftHalfSprayedOverTheNight) {
     EXPECT_EQ(need(planBench(wish)).schedule.tasks[0].start_s, 60);
 }
 
+TEST(Schedule, CancelledTheBestSoFarIsWholeAndEachThatWasShownIsBetter) {
+    Rng rng(5);
+    const BenchWish wish = benchOf(6, someSteps(rng, 9, 5), 8);
+    Task cancelled = Task::make({});
+    cancelled.cancel();
+    std::vector<double> shown;
+    const auto note = [&](const BenchPlan& plan) { shown.push_back(plan.schedule.cost()); };
+    const BenchPlan first = need(planBench(wish, 400, cancelled, note));
+    EXPECT_EQ(firstOf(wrongWith(wish, first.schedule)), "");
+    EXPECT_EQ(shown.back(), first.schedule.cost());
+    shown.clear();
+    const BenchPlan best = need(planBench(wish, 400, {}, note));
+    EXPECT_LT(best.schedule.cost(), first.schedule.cost());
+    EXPECT_EQ(shown.back(), best.schedule.cost());
+    for (std::size_t i = 1; i < shown.size(); ++i) EXPECT_LT(shown[i], shown[i - 1]);
+}
+
 TEST(Schedule, TheBoundKnowsOfPlacesThatTraysTakeInTurns) {
     // Three trays, one place for a tray on the turner: 100 of hands before each rest of 1000.
     BenchWish turning = benchOf(3, {{100, 1000, -1}}, 8);

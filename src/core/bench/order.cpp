@@ -41,7 +41,8 @@ BenchOrder trayByTray(const BenchWish& wish) {
 
 /// What can go on soonest goes on; making a gun ready counts `readying` times, what is left of the tray's
 /// own way `behind` times the other way.
-std::optional<BenchOrder> dispatched(const BenchWish& wish, double readying, double behind) {
+std::optional<BenchOrder> dispatched(const BenchWish& wish, double readying, double behind,
+                                     const Task& task) {
     std::vector<std::vector<int>> way_s;  // from each task to the end of its tray
     for (const BenchTray& tray : wish.work.trays) {
         std::vector<int> sums(tray.tasks.size() + 1, 0);
@@ -70,6 +71,7 @@ std::optional<BenchOrder> dispatched(const BenchWish& wish, double readying, dou
             bestKey = key;
         }
         if (!best) return any ? std::nullopt : std::optional(order);
+        if (task.cancelled()) return std::nullopt;
         placing.place(*best);
         order.push_back(best->tray);
     }
@@ -193,23 +195,24 @@ Result<BenchPlan> planBench(const BenchWish& wish, int tries, const Task& task,
                             const std::function<void(const BenchPlan&)>& better,
                             const std::optional<BenchOrder>& from) {
     if (Status ok = checkWish(wish); !ok) return ok.error();
-    std::vector<BenchOrder> starts;
-    if (from && from->size() == sweeping(wish).size()) starts.push_back(*from);
-    starts.push_back(sweeping(wish));
-    for (const double readying : {0.0, 1.0, 3.0})
-        for (const double behind : {0.0, 0.05, 0.3})
-            if (auto order = dispatched(wish, readying, behind)) starts.push_back(std::move(*order));
-    starts.push_back(trayByTray(wish));
     BenchPlan best;
     best.bound_s = readyBound_s(wish);
     bool found = false;
-    for (BenchOrder& order : starts) {
-        auto schedule = scheduled(wish, order);
-        if (!schedule || (found && schedule->cost() >= best.schedule.cost())) continue;
+    const auto offer = [&](std::optional<BenchOrder> order) {
+        if (!order) return;
+        auto schedule = scheduled(wish, *order);
+        if (!schedule || (found && schedule->cost() >= best.schedule.cost())) return;
         best.schedule = std::move(*schedule);
-        best.order = std::move(order);
+        best.order = std::move(*order);
         found = true;
-    }
+        if (better) better(best);
+    };
+    if (from && from->size() == sweeping(wish).size()) offer(*from);
+    offer(sweeping(wish));
+    offer(trayByTray(wish));
+    for (const double readying : {0.0, 1.0, 3.0})
+        for (const double behind : {0.0, 0.05, 0.3})
+            if (!found || !task.cancelled()) offer(dispatched(wish, readying, behind, found ? task : Task{}));
     if (!found)
         return Error{
             "waits_for_ever",
@@ -217,7 +220,6 @@ Result<BenchPlan> planBench(const BenchWish& wish, int tries, const Task& task,
                        "Each tray waits for a mask or a net that another one holds: lay them in the same "
                        "order on all, or have one more of each."),
             "masks"};
-    if (better) better(best);
     if (best.order.empty()) return best;
     Search search(wish, best);
     for (int n = 0; n < tries; ++n) {

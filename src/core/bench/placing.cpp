@@ -121,19 +121,23 @@ int Placing::rackFrom(const BenchTask& task, int start_s, int painter, int befor
     if (bodies_ <= places) return start_s;
     for (;;) {
         const int end_s = nine::finished(wish_.closed, start_s + before_s, task.hands_s);
-        int worst = 0, next_s = INT_MAX;
-        // The level only rises where somebody is laid down.
+        int next_s = INT_MAX;
+        std::vector<Resting> beside;
+        for (const Resting& r : resting) {
+            if (r.to_s <= end_s) continue;
+            next_s = std::min(next_s, r.to_s);
+            if (r.from_s < end_s + task.free_s) beside.push_back(r);
+        }
         const auto level = [&](int moment_s) {
             int bodies = 0;
-            for (const Resting& r : resting)
+            for (const Resting& r : beside)
                 if (r.from_s <= moment_s && moment_s < r.to_s) bodies += r.bodies;
             return bodies;
         };
-        worst = level(end_s);
-        for (const Resting& r : resting) {
-            if (r.from_s > end_s && r.from_s < end_s + task.free_s) worst = std::max(worst, level(r.from_s));
-            if (r.to_s > end_s) next_s = std::min(next_s, r.to_s);
-        }
+        // The level only rises where somebody is laid down.
+        int worst = level(end_s);
+        for (const Resting& r : beside)
+            if (r.from_s > end_s) worst = std::max(worst, level(r.from_s));
         if (worst + task.lures <= places || next_s == INT_MAX) return start_s;
         start_s = gap(painter, start_s + (next_s - end_s), before_s + task.hands_s, rest_s);
     }

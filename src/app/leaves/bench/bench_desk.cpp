@@ -1,5 +1,6 @@
 #include "app/leaves/bench/bench_desk.h"
 
+#include <QElapsedTimer>
 #include <QFileInfo>
 #include <QPointer>
 #include <algorithm>
@@ -73,6 +74,8 @@ std::string beside(const QString& folder, const std::string& path) {
     return QFileInfo(name).isAbsolute() ? path : (folder + "/" + name).toStdString();
 }
 
+constexpr qint64 kSeen_ms = 400;  // a plan is looked at so long before a better one takes its place
+
 struct Asked {
     Job job;
     Workplace place;
@@ -84,7 +87,10 @@ struct Asked {
     std::optional<BenchWork> work;  ///< likewise
 };
 
-BenchStudy studied(const Asked& asked, Derivations& derived, const Task& task) {
+/// `show` gets a plan to look at while better ones are sought and offers are worked out, if that takes a
+/// while.
+BenchStudy studied(const Asked& asked, Derivations& derived, const Task& task,
+                   const std::function<void(const BenchStudy&)>& show) {
     BenchStudy study;
     study.of = asked.job;
     study.start = asked.start;
@@ -114,12 +120,24 @@ BenchStudy studied(const Asked& asked, Derivations& derived, const Task& task) {
     study.cups = cupsOf(study.jobs, study.wish.work);
     study.lureByLure = cleaningsLureByLure(study.wish);
     constexpr int kTries = 800;
-    const Result<BenchPlan> plan = planBench(study.wish, kTries, task);
+    const auto take = [&](const BenchPlan& plan) {
+        study.plan = plan;
+        study.planned = true;
+        study.load = loadOf(study.wish, plan.schedule);
+    };
+    QElapsedTimer since;
+    since.start();
+    const Result<BenchPlan> plan = planBench(study.wish, kTries, task, [&](const BenchPlan& better) {
+        if (since.elapsed() < kSeen_ms) return;
+        take(better);
+        show(study);
+        since.start();
+    });
     if (!plan) return failed(plan.error());
-    study.plan = *plan;
-    study.planned = true;
-    study.load = loadOf(study.wish, plan->schedule);
-    if (!asked.done) study.offers = offersOf(study, asked.place, task);
+    take(*plan);
+    if (asked.done) return study;
+    show(study);
+    study.offers = offersOf(study, asked.place, task);
     return study;
 }
 
@@ -208,14 +226,26 @@ void BenchDesk::request() {
                     static_cast<int>(std::max<Moment>(0, run_.state().ended.at(task) - asked.start));
         asked.done = std::move(done);
     }
-    slot_.request([asked = std::move(asked),
-                   derived = derived_](const Task& task) { return studied(asked, *derived, task); },
-                  [this](BenchStudy study) {
-                      if (!study.jobs.empty()) before_ = study.jobs.front().on;
-                      study_ = std::move(study);
-                      if (!task_.empty() && study_.planned && !study_.placed(task_)) task_.clear();
-                      emit changed();
-                  });
+    const auto take = [this](BenchStudy study) {
+        if (!study.jobs.empty()) before_ = study.jobs.front().on;
+        study_ = std::move(study);
+        if (!task_.empty() && study_.planned && !study_.placed(task_)) task_.clear();
+        emit changed();
+    };
+    const auto show = [this, take, number = ++requests_](const BenchStudy& study) {
+        QMetaObject::invokeMethod(
+            this,
+            [=, this] {
+                if (number != requests_ || !slot_.running()) return;  // overtaken
+                BenchStudy shown = study;
+                shown.offers = study_.offers;  // stay until there are new ones
+                take(std::move(shown));
+            },
+            Qt::QueuedConnection);
+    };
+    slot_.request([=, asked = std::move(asked),
+                   derived = derived_](const Task& task) { return studied(asked, *derived, task, show); },
+                  take);
     emit changed();
 }
 

@@ -102,6 +102,7 @@ class BenchDesk : public QObject {
     std::vector<KnownRun> left_;
     std::string task_;
     bool watched_ = false, stale_ = true;
+    int requests_ = 0;
     QTimer rest_;
     LatestOnly<BenchStudy> slot_{this, Urgency::Soon};
     LatestOnly<std::vector<KnownRun>> runs_{this, Urgency::Soon};

@@ -158,8 +158,7 @@ void BenchPage::paintEmpty(QPainter& p) {
     p.setFont(font);
     p.setPen(tokens().ink);
     const QRectF box(kMargin, 52, std::min(620.0, width() - 2 * kMargin), 200);
-    ink::text(p, {box.left(), box.top() + 14},
-              QFontMetricsF(font).elidedText(words, Qt::ElideRight, box.width()), font, tokens().ink);
+    p.drawText(box, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, words);
 }
 
 void BenchPage::paintChart(QPainter& p) {
@@ -167,7 +166,9 @@ void BenchPage::paintChart(QPainter& p) {
     const BenchStudy& study = desk_.study();
     const QDate day = days_[static_cast<std::size_t>(day_)];
     const double used = ink::heading(p, {kMargin, 30}, dayTitle(study, day), {});
-    const QString remark = tr("one colour goes over every tray that needs it before the cup is cleaned");
+    const QString remark =
+        desk_.planning() ? tr("looking for a better order ...")
+                         : tr("one colour goes over every tray that needs it before the cup is cleaned");
     const double room = width() - 2 * kMargin - used - 20;
     if (ink::widthOf(remark, inter(11)) < room)
         ink::text(p, {kMargin + used + 12, 30}, remark, inter(11), tokens().muted);
