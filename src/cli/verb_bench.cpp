@@ -31,15 +31,19 @@ Result<Workplace> workplaceOf(const Args& args) {
         place = std::move(*own);
     }
     if (const auto needles = args.value("guns")) {
-        const Result<std::vector<double>> numbers = parseNumbers(*needles, "--guns");
-        if (!numbers) return numbers.error();
         place.guns.clear();
-        for (const double needle : *numbers)
-            place.guns.push_back({"Gun " + std::to_string(place.guns.size() + 1),
-                                  needle,
-                                  Gun{}.lowest_psi,
-                                  Gun{}.highest_psi,
-                                  {}});
+        std::size_t from = 0;
+        for (int n = 1; from <= needles->size(); ++n) {  // "0.35+0.2,0.3": needles of one gun, then the next
+            const std::size_t comma = std::min(needles->find(',', from), needles->size());
+            std::string own = needles->substr(from, comma - from);
+            std::replace(own.begin(), own.end(), '+', ',');
+            const Result<std::vector<double>> numbers = parseNumbers(own, "--guns");
+            if (!numbers) return numbers.error();
+            for (const double needle : *numbers)
+                place.guns.push_back(
+                    {"Gun " + std::to_string(n), needle, Gun{}.lowest_psi, Gun{}.highest_psi, {}});
+            from = comma + 1;
+        }
         if (Status ok = checkBench(place); !ok) return Error{ok.error().code, ok.error().words, "--guns"};
     }
     for (const auto& [flag, into, most] : {std::tuple{"painters", &place.shop.painters, 4},

@@ -281,7 +281,7 @@ const std::vector<VerbEntry>& verbTable() {
          "for them; `ready_s` and `ready`, `bound_s` (no plan is ready sooner), `cleanings` against "
          "`cleanings_lure_by_lure`, `cups` with their ml, `trays`, `stood_too_long`, `load_w`. `--with`: "
          "other jobs on the "
-         "same bench; `--guns` the needle of each; `--tries` orders to try"},
+         "same bench; `--guns` the needle of each, `0.35+0.2` for a gun with two; `--tries` orders to try"},
         {"bench", "steps", benchSteps, "bench steps JOB [--exact] [--guns 0.35,0.3] [--bench FILE]",
          "the steps of one lure, with what is checked before each",
          "the steps of one lure in order: `says`, `mix`, `set` at the gun, `gates` (what is checked before a "

@@ -34,6 +34,17 @@ TEST(CliBench, PlansTheDemoForAFewLures) {
     std::set<int> painters;
     for (const auto& task : ten.at("tasks")) painters.insert(task.at("painter").get<int>());
     EXPECT_EQ(painters, (std::set<int>{1, 2}));
+    // One gun with two needles is changed now and then, two guns never.
+    const std::string few = "bench plan " + theChar() + " --lures 2 --tries 5 --json --guns ";
+    const nlohmann::json single = cli(few + "0.35+0.2").json(), pair = cli(few + "0.35,0.2").json();
+    EXPECT_GT(single.at("needle_changes").get<int>(), 0);
+    EXPECT_EQ(pair.at("needle_changes").get<int>(), 0);
+    EXPECT_GE(single.at("cleanings").get<int>(), single.at("needle_changes").get<int>() - 1);
+    for (const auto& task : single.at("tasks")) {
+        if (task.contains("gun")) {
+            EXPECT_EQ(task.at("gun"), "Gun 1");
+        }
+    }
     // Two jobs on one bench.
     const nlohmann::json both =
         cli("bench plan " + theChar() + " --lures 2 --with " + theChar() + " --tries 5 --json").json();

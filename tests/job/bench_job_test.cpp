@@ -133,6 +133,23 @@ TEST(BenchJob, APlanOfTheDemoKeepsTheOrderOfColours) {
     EXPECT_LT(plan.schedule.cleanings, cleaningsLureByLure(wish) / 5);
 }
 
+TEST(BenchJob, NightsAreKeptToTheEndOfALongPlanAndANameTwiceIsOneGun) {
+    Workplace place;
+    place.guns = {{"one", 0.35, 8, 45, {}}, {"two", 0.3, 8, 45, {}}, {"one", 0.2, 8, 45, {}}};
+    place.shop.opens_min = 9 * 60;
+    place.shop.closes_min = 12 * 60;
+    const BenchWish wish = wishOf({withLures(200, 8)}, place, 1764491400);
+    ASSERT_EQ(wish.guns.size(), 2u);
+    EXPECT_EQ(wish.guns[0].needles_mm, (std::vector<double>{0.35, 0.2}));
+    BenchOrder trayByTray;
+    for (std::size_t t = 0; t < wish.work.trays.size(); ++t)
+        trayByTray.insert(trayByTray.end(), wish.work.trays[t].tasks.size(), static_cast<int>(t));
+    const auto plan = scheduled(wish, trayByTray);
+    ASSERT_TRUE(plan);
+    EXPECT_GT(plan->hands_s, 40 * 86400);
+    EXPECT_GT(wish.closed.back().to_s, plan->hands_s);
+}
+
 TEST(BenchJob, AStepWhosePaintIsGoneAndAMaskForOneSideAreTold) {
     const Job loaded = need(loadJob(example("sedge60-brook-char.nineleaves.json"))).job;
     LayersChapter layers = loaded.get<LayersChapter>();

@@ -386,13 +386,45 @@ BenchWork workOf(const std::vector<JobOnBench>& jobs, const BenchShop& shop) {
     return work;
 }
 
+namespace {
+
+/// Days that are enough for all hands' work one after the other with a gun made ready for each task; rests
+/// lie between and are a few days at most.
+int daysFor(const BenchWish& wish) {
+    constexpr int kRests = 40, kMost = 4000;
+    const BenchShop& shop = wish.shop;
+    const int day_s = 60 * (shop.closes_min - shop.opens_min - shop.breakLong_min);
+    if (day_s <= 0) return kRests;  // day and night
+    double work_s = 0;
+    for (const BenchTray& tray : wish.work.trays)
+        for (const BenchTask& task : tray.tasks)
+            work_s += task.hands_s + (task.cup >= 0 ? shop.clean_s + shop.needle_s + shop.fill_s : 0);
+    return kRests + static_cast<int>(std::min<double>(kMost, std::ceil(2 * work_s / day_s)));
+}
+
+/// A name that stands twice is one gun with two needles.
+std::vector<BenchGun> gunsOf(const Workplace& place) {
+    std::vector<BenchGun> guns;
+    for (const Gun& gun : place.guns) {
+        const auto same = std::find_if(guns.begin(), guns.end(), [&](const BenchGun& g) {
+            return !gun.name.empty() && g.name == gun.name;
+        });
+        if (same == guns.end())
+            guns.push_back({gun.name, {gun.needle_mm}});
+        else
+            same->needles_mm.push_back(gun.needle_mm);
+    }
+    return guns;
+}
+
+}  // namespace
+
 BenchWish wishOf(const std::vector<JobOnBench>& jobs, const Workplace& place, Moment start) {
     BenchWish wish;
     wish.work = workOf(jobs, place.shop);
     wish.shop = place.shop;
-    for (const Gun& gun : place.guns) wish.guns.push_back({gun.name, {gun.needle_mm}});
-    constexpr int kDays = 40;
-    wish.closed = closedFrom(start, place.shop, kDays);
+    wish.guns = gunsOf(place);
+    wish.closed = closedFrom(start, place.shop, daysFor(wish));
     for (const JobOnBench& job : jobs)
         if (job.key.empty()) {
             wish.locks = job.bench.locks;

@@ -82,7 +82,8 @@ MyBench::MyBench(BenchStore& store, QWidget* parent) : QDialog(parent), store_(s
         label->setWordWrap(true);
         layout->addWidget(label);
     };
-    heading(tr("Guns"), tr("only these are planned with"));
+    heading(tr("Guns"),
+            tr("only these are planned with; a name that stands twice is one gun with two needles"));
     guns_ = table({tr("name"), tr("needle, mm"), tr("regulator from, psi"), tr("to, psi")}, tr("Guns"));
     guns_->verticalHeader()->hide();
     layout->addWidget(guns_, 2);
